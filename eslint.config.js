@@ -1,0 +1,37 @@
+import tseslint from 'typescript-eslint';
+import vue from 'eslint-plugin-vue';
+import vueParser from 'vue-eslint-parser';
+
+export default tseslint.config(
+  {
+    ignores: ['**/node_modules/**', '**/dist/**', '.fennip/**', 'test-results/**', 'playwright-report/**', '**/*.cjs'],
+  },
+  ...tseslint.configs.strict,
+  ...vue.configs['flat/recommended'],
+  {
+    files: ['**/*.vue'],
+    languageOptions: { parser: vueParser, parserOptions: { parser: tseslint.parser, sourceType: 'module' } },
+  },
+  {
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-non-null-assertion': 'error',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': 'off',
+      eqeqeq: 'error',
+      'no-console': ['error', { allow: ['warn', 'error'] }],
+      // Prettier owns the layout of templates.
+      'vue/max-attributes-per-line': 'off',
+      'vue/singleline-html-element-content-newline': 'off',
+      'vue/multiline-html-element-content-newline': 'off',
+      'vue/html-indent': 'off',
+      'vue/html-self-closing': 'off',
+      'vue/html-closing-bracket-newline': 'off',
+      'vue/multi-word-component-names': 'off',
+    },
+  },
+  {
+    files: ['packages/cli/**', 'bench/**', 'packages/scenes/**', 'packages/server/src/main.ts'],
+    rules: { 'no-console': 'off' },
+  },
+);

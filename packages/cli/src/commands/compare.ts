@@ -1,0 +1,27 @@
+import { comparePictures } from '@fennip/core';
+import { decodePicture, readMask } from '@fennip/files';
+import type { Command } from '../command.ts';
+import { textOption } from '../command.ts';
+import { RefusedError } from '../usage.ts';
+
+export const compare: Command = {
+  help: `fennip compare A B [--mask M]
+
+Compares a picture with the one it should be, over everything or over the white of a mask, and prints
+  {"psnr","ssim","texture","pixels"}
+psnr in decibels over all colour channels (null where they are equal), ssim after Wang et al. 2004 on luma, texture as
+the high-pass strength of A over that of B (null where B has none).`,
+  options: { mask: { type: 'string' } },
+  files: 2,
+  run: async ([first, second], values) => {
+    const [a, b] = await Promise.all([decodePicture(first), decodePicture(second)]);
+    const maskPath = textOption(values, 'mask');
+    const mask = maskPath === undefined ? undefined : await readMask(maskPath);
+    if (mask && (mask.width !== a.raster.width || mask.height !== a.raster.height))
+      throw new RefusedError(
+        `The mask is ${mask.width} x ${mask.height}, the picture ${a.raster.width} x ${a.raster.height}.`,
+      );
+    if (mask && !mask.inside.includes(1)) throw new RefusedError('The mask is empty.');
+    process.stdout.write(`${JSON.stringify(comparePictures(a.raster, b.raster, mask?.inside))}\n`);
+  },
+};

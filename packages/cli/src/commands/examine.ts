@@ -1,0 +1,57 @@
+import type { Polarity } from '@fennip/core';
+import { EXAMINE_DEFAULTS, FAULT_KINDS, examinePicture, pixelsOf } from '@fennip/core';
+import { decodePicture } from '@fennip/files';
+import type { Command } from '../command.ts';
+import { choiceOption, neededOption, numberOption, textOption } from '../command.ts';
+import { UsageError } from '../usage.ts';
+import { writeWhole } from '../writeWhole.ts';
+
+/** Kinds that can be looked for today. */
+const FOUND_KINDS: readonly string[] = ['speck'];
+
+function kindsFrom(text: string): string[] {
+  return text.split(',').map((name) => {
+    const kind = FAULT_KINDS.find((known) => known === name.trim());
+    if (!kind) throw new UsageError(`--kinds: ${name.trim()} is not a kind of fault`);
+    if (!FOUND_KINDS.includes(kind))
+      throw new UsageError(`--kinds: ${kind} is not looked for; what can be: ${FOUND_KINDS.join(', ')}`);
+    return kind;
+  });
+}
+
+const POLARITIES: Record<'dark' | 'bright' | 'both', readonly Polarity[]> = {
+  dark: ['dark'],
+  bright: ['bright'],
+  both: ['dark', 'bright'],
+};
+
+export const examine: Command = {
+  help: `fennip examine IN [--sensitivity 0..1] [--kinds speck] [--polarity dark|bright|both] --out faults.json
+
+Finds the faults of a picture and lists them, surest first, as
+  {"picture":{"width","height","depth"},"faults":[{"kind","polarity","x","y","r","strength","softness","confidence"}]}
+in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. With --out - the list is printed.
+
+  --sensitivity  how readily a finding is listed (default ${EXAMINE_DEFAULTS.sensitivity})
+  --kinds        kinds to look for, parted by commas (default ${FOUND_KINDS.join(',')})
+  --polarity     darker than the surroundings, brighter, or both (default both)`,
+  options: {
+    sensitivity: { type: 'string' },
+    kinds: { type: 'string' },
+    polarity: { type: 'string' },
+    out: { type: 'string' },
+  },
+  files: 1,
+  run: async ([input], values) => {
+    const out = neededOption(values, 'out');
+    kindsFrom(textOption(values, 'kinds') ?? 'speck');
+    const sensitivity = numberOption(values, 'sensitivity', 0, 1, EXAMINE_DEFAULTS.sensitivity);
+    const polarities = POLARITIES[choiceOption(values, 'polarity', ['dark', 'bright', 'both'], 'both')];
+    const { raster } = await decodePicture(input);
+    const faults = examinePicture(pixelsOf(raster), { ...EXAMINE_DEFAULTS, polarities, sensitivity });
+    const { width, height, depth } = raster;
+    const list = `${JSON.stringify({ picture: { width, height, depth }, faults }, null, 1)}\n`;
+    if (out === '-') process.stdout.write(list);
+    else await writeWhole(out, list);
+  },
+};

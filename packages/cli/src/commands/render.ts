@@ -1,0 +1,25 @@
+import { renderRecipe } from '@fennip/core';
+import { checkRecipe } from '@fennip/contract/check';
+import { decodePicture, formatOfName } from '@fennip/files';
+import type { Command } from '../command.ts';
+import { neededOption } from '../command.ts';
+import { DELIVERY_HELP, DELIVERY_OPTIONS, deliver } from '../deliver.ts';
+import { readJson } from '../readJson.ts';
+
+export const render: Command = {
+  help: `fennip render IN --recipe recipe.json --out OUT
+
+Carries out a recipe on a picture and writes the result in the format of OUT's ending.
+
+${DELIVERY_HELP}`,
+  options: { recipe: { type: 'string' }, out: { type: 'string' }, ...DELIVERY_OPTIONS },
+  files: 1,
+  run: async ([input], values) => {
+    const out = neededOption(values, 'out');
+    const format = formatOfName(out);
+    const recipe = checkRecipe(await readJson(neededOption(values, 'recipe')));
+    const { raster, header } = await decodePicture(input);
+    renderRecipe(raster, recipe);
+    await deliver(raster, header, format, out, values);
+  },
+};

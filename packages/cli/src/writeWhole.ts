@@ -1,0 +1,14 @@
+import { rename, rm, writeFile } from 'node:fs/promises';
+import { RefusedError } from './usage.ts';
+
+/** Writes a file so that it is there whole or not at all. @throws RefusedError when it cannot be written */
+export async function writeWhole(path: string, content: string | Uint8Array): Promise<void> {
+  const part = `${path}.part`;
+  try {
+    await writeFile(part, content);
+    await rename(part, path);
+  } catch (error) {
+    await rm(part, { force: true });
+    throw new RefusedError(`${path} cannot be written: ${error instanceof Error ? error.message : String(error)}`);
+  }
+}

@@ -1,0 +1,19 @@
+import type { Picture } from './picture.ts';
+import type { Delivery } from './requests.ts';
+
+/** Work that goes on in the background. */
+export type WorkKind = 'prepare' | 'examine' | 'deliver';
+
+/** What the server tells a page that watches a job. */
+export type JobEvent =
+  | { readonly type: 'picture'; readonly picture: Picture }
+  | { readonly type: 'gone'; readonly pictureId: string }
+  | {
+      readonly type: 'progress';
+      readonly work: WorkKind;
+      readonly pictureId: string;
+      /** 0 to 1. */
+      readonly share: number;
+    }
+  | { readonly type: 'edited'; readonly pictureId: string; readonly revision: number }
+  | { readonly type: 'delivery'; readonly delivery: Delivery };

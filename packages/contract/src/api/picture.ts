@@ -1,0 +1,81 @@
+import type { Depth, Fault, Judgement, Recipe, Step } from '@fennip/core';
+
+export type PictureNature = 'frame' | 'print';
+
+/** From the arrival of the file to a picture that can be worked on. */
+export type PictureState = 'preparing' | 'ready' | 'failed';
+
+export type ExamineState = 'none' | 'waiting' | 'running' | 'done' | 'failed';
+
+/** What a camera wrote about the moment of capture; what it did not write is missing. */
+export interface Capture {
+  readonly camera?: string;
+  readonly lens?: string;
+  readonly fNumber?: number;
+  readonly exposureTime?: number;
+  readonly iso?: number;
+  readonly focalLengthMm?: number;
+  readonly takenAt?: string;
+}
+
+/** A picture as lists show it. */
+export interface Picture {
+  readonly id: string;
+  readonly jobId: string;
+  readonly name: string;
+  readonly nature: PictureNature;
+  readonly state: PictureState;
+  /** What went wrong, for a picture that failed. */
+  readonly problem: string | null;
+  readonly format: string;
+  readonly sizeBytes: number;
+  readonly width: number;
+  readonly height: number;
+  readonly depth: Depth;
+  readonly channels: number;
+  /** Pixels per inch, where the file says. */
+  readonly density: number | null;
+  readonly capture: Capture;
+  /** The pyramid's name in tile addresses, and the finest level that is there: 0 is all; null is nothing yet. */
+  readonly pyramid: string;
+  readonly finestLevel: number | null;
+  readonly examined: ExamineState;
+  readonly faults: number;
+  /** Faults that are mended or decided about. */
+  readonly settled: number;
+}
+
+/** A fault with its number on the picture. */
+export interface NumberedFault extends Fault {
+  readonly id: string;
+  readonly number: number;
+}
+
+/** A step of the picture's history. */
+export interface HistoryStep {
+  readonly seq: number;
+  readonly words: string;
+  readonly at: string;
+}
+
+/** All that the table needs to know about a picture. */
+export interface PictureSheet {
+  readonly picture: Picture;
+  readonly faults: readonly NumberedFault[];
+  readonly judgements: Readonly<Record<string, Judgement>>;
+  readonly recipe: Recipe;
+  /** Grows with every change; an edit names the one it was made on. */
+  readonly revision: number;
+  /** Steps that can be undone, oldest first. */
+  readonly done: readonly HistoryStep[];
+  /** Steps that can be redone, next first. */
+  readonly undone: readonly HistoryStep[];
+}
+
+/** The answer to an edit, an undo or a redo: what changed, as steps to carry out, and where the history stands. */
+export interface EditAnswer {
+  readonly revision: number;
+  readonly steps: readonly Step[];
+  readonly done: readonly HistoryStep[];
+  readonly undone: readonly HistoryStep[];
+}

@@ -1,0 +1,19 @@
+import type { Recipe } from '@fennip/core';
+import { RecipeError } from '@fennip/core';
+import { RecipeSchema } from '../recipe/recipe.ts';
+import { checkMend } from './checkMend.ts';
+import { checkerOf } from './checker.ts';
+
+const checkShape = checkerOf(RecipeSchema);
+
+/** Takes anything and gives it back as a recipe that can be carried out. @throws RecipeError by place and reason */
+export function checkRecipe(value: unknown): Recipe {
+  const recipe = checkShape(value);
+  const seen = new Set<string>();
+  recipe.mends.forEach((mend, index) => {
+    if (seen.has(mend.id)) throw new RecipeError(`mends/${index}/id`, `${mend.id} is there twice`);
+    seen.add(mend.id);
+    checkMend(mend, recipe.picture, `mends/${index}`);
+  });
+  return recipe;
+}

@@ -1,0 +1,34 @@
+import { Ajv } from 'ajv';
+import type { ErrorObject } from 'ajv';
+import type { Static, TSchema } from '@sinclair/typebox';
+import { RecipeError } from '@fennip/core';
+
+const ajv = new Ajv({ allErrors: false, discriminator: false, strict: true, allowUnionTypes: true });
+
+/** The deepest mistake: of a union's many complaints the one that got farthest says most. */
+function tellingError(errors: readonly ErrorObject[]): ErrorObject {
+  const farthest = Math.max(...errors.map((error) => error.instancePath.length));
+  const deep = errors.filter((error) => error.instancePath.length === farthest);
+  return deep.find((error) => error.keyword !== 'anyOf' && error.keyword !== 'const') ?? deep[0];
+}
+
+function reasonOf(error: ErrorObject): string {
+  if (error.keyword === 'additionalProperties')
+    return `has a field that is not known: ${String(error.params['additionalProperty'])}`;
+  if (error.keyword === 'const') return `must be ${JSON.stringify(error.params['allowedValue'])}`;
+  if (error.keyword === 'enum') return `must be one of ${(error.params['allowedValues'] as unknown[]).join(', ')}`;
+  return error.message ?? 'is not as it should be';
+}
+
+/**
+ * A function that takes anything and gives it back as what the schema describes.
+ * @throws RecipeError from that function, naming the first mistake by place and reason
+ */
+export function checkerOf<S extends TSchema>(schema: S): (value: unknown) => Static<S> {
+  const validate = ajv.compile<Static<S>>(schema);
+  return (value) => {
+    if (validate(value)) return value;
+    const error = tellingError(validate.errors ?? []);
+    throw new RecipeError(error.instancePath.slice(1) || 'document', reasonOf(error));
+  };
+}

@@ -1,0 +1,3 @@
+export * from './checkMend.ts';
+export * from './checkRecipe.ts';
+export * from './checker.ts';

@@ -1,0 +1,27 @@
+import type { Static } from '@sinclair/typebox';
+import { Type } from '@sinclair/typebox';
+import type { Edit } from '@fennip/core';
+import type { Same } from '../same.ts';
+import { IdSchema, MendSchema } from './mend.ts';
+
+const JudgementSchema = Type.Union([Type.Literal('open'), Type.Literal('set aside'), Type.Literal('dismissed')]);
+
+const StepSchema = Type.Union([
+  Type.Object(
+    { op: Type.Literal('put'), mend: MendSchema, at: Type.Integer({ minimum: 0 }) },
+    { additionalProperties: false },
+  ),
+  Type.Object({ op: Type.Literal('drop'), id: IdSchema }, { additionalProperties: false }),
+  Type.Object(
+    { op: Type.Literal('judge'), fault: IdSchema, as: JudgementSchema },
+    { additionalProperties: false },
+  ),
+]);
+
+export const EditSchema = Type.Object(
+  { words: Type.String({ minLength: 1, maxLength: 200 }), steps: Type.Array(StepSchema, { minItems: 1 }) },
+  { additionalProperties: false },
+);
+
+export type EditAgrees = Same<Static<typeof EditSchema>, Edit>;
+export const EDIT_AGREES: EditAgrees = true;

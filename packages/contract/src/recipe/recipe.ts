@@ -1,0 +1,21 @@
+import type { Static } from '@sinclair/typebox';
+import { Type } from '@sinclair/typebox';
+import type { Recipe } from '@fennip/core';
+import type { Same } from '../same.ts';
+import { MendSchema } from './mend.ts';
+
+const side = Type.Integer({ minimum: 1, maximum: 1e6 });
+
+export const RecipeSchema = Type.Object(
+  {
+    format: Type.Literal('fennip-recipe'),
+    version: Type.Literal(1),
+    picture: Type.Object({ width: side, height: side }, { additionalProperties: false }),
+    mends: Type.Array(MendSchema),
+  },
+  { additionalProperties: false },
+);
+
+/** The document and core's own type must say the same; this line stops compiling when they do not. */
+export type RecipeAgrees = Same<Static<typeof RecipeSchema>, Recipe>;
+export const RECIPE_AGREES: RecipeAgrees = true;

@@ -1,0 +1,34 @@
+import { Type } from '@sinclair/typebox';
+
+const coordinate = Type.Number({ minimum: -1e6, maximum: 1e6 });
+const PointSchema = Type.Tuple([coordinate, coordinate]);
+
+export const TargetSchema = Type.Union([
+  Type.Object(
+    { shape: Type.Literal('disc'), x: coordinate, y: coordinate, r: Type.Number({ exclusiveMinimum: 0, maximum: 1e5 }) },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    {
+      shape: Type.Literal('stroke'),
+      points: Type.Array(PointSchema, { minItems: 1, maxItems: 10_000 }),
+      width: Type.Number({ exclusiveMinimum: 0, maximum: 1e5 }),
+    },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    { shape: Type.Literal('outline'), points: Type.Array(PointSchema, { minItems: 3, maxItems: 10_000 }) },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    {
+      shape: Type.Literal('mask'),
+      left: Type.Integer(),
+      top: Type.Integer(),
+      width: Type.Integer({ minimum: 1, maximum: 100_000 }),
+      height: Type.Integer({ minimum: 1, maximum: 100_000 }),
+      runs: Type.Array(Type.Integer({ minimum: 0 }), { minItems: 1 }),
+    },
+    { additionalProperties: false },
+  ),
+]);

@@ -1,0 +1,36 @@
+/** The kinds of flaw a picture can carry. */
+export const FAULT_KINDS = [
+  'speck',
+  'fibre',
+  'scratch',
+  'crease',
+  'tear',
+  'loss',
+  'stain',
+  'veil',
+  'moire',
+  'ghost',
+  'smudge',
+  'intruder',
+] as const;
+
+export type FaultKind = (typeof FAULT_KINDS)[number];
+
+/** Darker or brighter than its surroundings. */
+export type Polarity = 'dark' | 'bright';
+
+/** A flaw as it was measured. Pixels of the upright picture; the centre of the first pixel is (0.5, 0.5). */
+export interface Fault {
+  readonly kind: FaultKind;
+  readonly polarity: Polarity;
+  readonly x: number;
+  readonly y: number;
+  /** Radius in pixels at half the depth. */
+  readonly r: number;
+  /** Depth against the surroundings in encoded luma, 0 to 1. */
+  readonly strength: number;
+  /** Width of the border over the radius: 0 is cut sharp, 1 is soft all the way to the centre. */
+  readonly softness: number;
+  /** How sure the finder is, 0 to 1. */
+  readonly confidence: number;
+}

@@ -1,0 +1,4 @@
+/** A standard normal number from a uniform source (Box and Muller 1958). */
+export function gaussian(uniform: () => number): number {
+  return Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform());
+}

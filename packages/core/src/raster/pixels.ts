@@ -1,0 +1,17 @@
+import type { PictureShape, Raster } from './raster.ts';
+import type { Rect } from './rect.ts';
+import type { Window } from './window.ts';
+import { narrowWindow, wholeWindow } from './window.ts';
+
+/** A picture's pixels, a rectangle at a time. What is asked for is clipped to the picture. */
+export interface Pixels {
+  readonly shape: PictureShape;
+  /** @throws RasterError when that part is not at hand */
+  window(rect: Rect): Window;
+}
+
+/** The pixels of a raster that holds the whole picture. */
+export function pixelsOf(raster: Raster): Pixels {
+  const whole = wholeWindow(raster);
+  return { shape: whole.picture, window: (rect) => narrowWindow(whole, rect) };
+}

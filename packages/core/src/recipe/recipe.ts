@@ -1,0 +1,18 @@
+import type { Mend } from '../mend/mend.ts';
+
+/** A picture's ordered mends, as data: rendered again it gives the same pixels. */
+export interface Recipe {
+  readonly format: 'fennip-recipe';
+  readonly version: 1;
+  /** The upright picture the coordinates are for. */
+  readonly picture: { readonly width: number; readonly height: number };
+  /** Later mends see what earlier ones laid down. */
+  readonly mends: readonly Mend[];
+}
+
+export const emptyRecipe = (picture: { width: number; height: number }): Recipe => ({
+  format: 'fennip-recipe',
+  version: 1,
+  picture: { width: picture.width, height: picture.height },
+  mends: [],
+});

@@ -1,0 +1,78 @@
+import type { Rect } from '../raster/rect.ts';
+import { distanceToSet } from './distanceTransform.ts';
+import type { MaskTarget, Point, Target } from './target.ts';
+
+/** Distance of a point from the segment a to b. */
+function distanceToSegment(x: number, y: number, [ax, ay]: Point, [bx, by]: Point): number {
+  const dx = bx - ax;
+  const dy = by - ay;
+  const length2 = dx * dx + dy * dy;
+  const along = length2 === 0 ? 0 : Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length2));
+  return Math.hypot(x - ax - along * dx, y - ay - along * dy);
+}
+
+function distanceToRun(x: number, y: number, points: readonly Point[], closed: boolean): number {
+  let nearest = distanceToSegment(x, y, points[0], points[0]);
+  for (let i = 1; i < points.length; i++)
+    nearest = Math.min(nearest, distanceToSegment(x, y, points[i - 1], points[i]));
+  return closed ? Math.min(nearest, distanceToSegment(x, y, points[points.length - 1], points[0])) : nearest;
+}
+
+function isInsidePolygon(x: number, y: number, points: readonly Point[]): boolean {
+  let inside = false;
+  for (let i = 0, j = points.length - 1; i < points.length; j = i++) {
+    const [ax, ay] = points[i];
+    const [bx, by] = points[j];
+    if (ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax) inside = !inside;
+  }
+  return inside;
+}
+
+/** Marks the pixels of a mask target on a rectangle of the picture. */
+export function maskPixels(target: MaskTarget, rect: Rect): Uint8Array {
+  const inside = new Uint8Array(rect.width * rect.height);
+  let position = 0;
+  target.runs.forEach((run, index) => {
+    if (index % 2 === 1) {
+      for (let i = position; i < position + run; i++) {
+        const x = target.left + (i % target.width) - rect.left;
+        const y = target.top + Math.floor(i / target.width) - rect.top;
+        if (x >= 0 && y >= 0 && x < rect.width && y < rect.height) inside[y * rect.width + x] = 1;
+      }
+    }
+    position += run;
+  });
+  return inside;
+}
+
+/**
+ * Distance in pixels from the centre of each pixel of `rect` to the target; 0 and below is inside. Inside an
+ * outline or a mask the depth is not measured and reads 0.
+ */
+export function targetDistance(target: Target, rect: Rect): Float32Array {
+  const { left, top, width, height } = rect;
+  if (target.shape === 'mask') {
+    const distance = distanceToSet(maskPixels(target, rect), width, height);
+    // Pixels are squares: half a pixel of the way to a centre lies inside the nearest one.
+    for (let i = 0; i < distance.length; i++) distance[i] = Math.max(0, distance[i] - 0.5);
+    return distance;
+  }
+  const distance = new Float32Array(width * height);
+  for (let row = 0; row < height; row++) {
+    const y = top + row + 0.5;
+    for (let column = 0; column < width; column++)
+      distance[row * width + column] = distanceAt(target, left + column + 0.5, y);
+  }
+  return distance;
+}
+
+function distanceAt(target: Exclude<Target, MaskTarget>, x: number, y: number): number {
+  switch (target.shape) {
+    case 'disc':
+      return Math.sqrt((x - target.x) ** 2 + (y - target.y) ** 2) - target.r;
+    case 'stroke':
+      return distanceToRun(x, y, target.points, false) - target.width / 2;
+    case 'outline':
+      return isInsidePolygon(x, y, target.points) ? 0 : distanceToRun(x, y, target.points, true);
+  }
+}

@@ -1,0 +1,42 @@
+import type { PictureShape } from '../raster/raster.ts';
+import { growRect, intersectRects, isEmpty } from '../raster/rect.ts';
+import type { Rect } from '../raster/rect.ts';
+import { pictureRect } from '../raster/window.ts';
+import type { MendBase } from '../mend/mend.ts';
+import { targetBounds } from './targetBounds.ts';
+import { targetDistance } from './targetDistance.ts';
+
+/** A mend's target laid on the pixels of the picture. */
+export interface TargetField {
+  /** The pixels it is known for: all that the mend may change, and a band around them. */
+  readonly rect: Rect;
+  /** Distance in pixels from the target, row after row of `rect`. */
+  readonly distance: Float32Array;
+  /** How much of a pixel the mend may change, 0 to 1, row after row of `rect`; the share is not in it. */
+  readonly coverage: Float32Array;
+}
+
+/** The part of a mend that says where it acts. */
+export type Reach = Pick<MendBase, 'target' | 'margin' | 'edge'>;
+
+/** The rectangle a mend may change: its target grown by margin and edge, inside the picture. */
+export const footprintRect = ({ target, margin, edge }: Reach, picture: PictureShape): Rect =>
+  intersectRects(targetBounds(target, margin + edge), pictureRect(picture));
+
+/** Full inside the margin, falling straight to nothing across the edge. */
+function coverageAt(distance: number, margin: number, edge: number): number {
+  if (distance <= margin) return 1;
+  return edge > 0 ? Math.max(0, 1 - (distance - margin) / edge) : 0;
+}
+
+/** Lays a target on the picture with a band of `band` pixels of surroundings. The rectangle may come out empty. */
+export function targetField(reach: Reach, picture: PictureShape, band: number): TargetField {
+  const footprint = footprintRect(reach, picture);
+  const rect = isEmpty(footprint)
+    ? { ...footprint, width: 0, height: 0 }
+    : intersectRects(growRect(footprint, band), pictureRect(picture));
+  const distance = targetDistance(reach.target, rect);
+  const coverage = new Float32Array(distance.length);
+  for (let i = 0; i < distance.length; i++) coverage[i] = coverageAt(distance[i], reach.margin, reach.edge);
+  return { rect, distance, coverage };
+}

@@ -1,0 +1,9 @@
+/** What a picture file carries beside its pixels. */
+export interface CarriedData {
+  /** The ICC profile the pixel values are in; none means sRGB (grey: its grey). */
+  readonly icc?: Buffer;
+  /** An Exif block as the standard (CIPA DC-008) lays it out, from its TIFF header on, orientation as in the file. */
+  readonly exif?: Buffer;
+  /** Pixels per inch. */
+  readonly density?: number;
+}

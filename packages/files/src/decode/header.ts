@@ -1,0 +1,106 @@
+import type { Depth } from '@fennip/core';
+import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
+import type { Metadata } from 'sharp';
+import sharp from 'sharp';
+import type { CarriedData } from '../carriedData.ts';
+import { PictureError } from '../pictureError.ts';
+import { exifOfTiff } from '../embed/tiff.ts';
+import type { PictureFormat } from './sniff.ts';
+import { sniffFormat } from './sniff.ts';
+
+/** What is known of a picture before its pixels are decoded; sides are those of the upright picture. */
+export interface PictureHeader extends CarriedData {
+  readonly format: PictureFormat;
+  readonly width: number;
+  readonly height: number;
+  readonly depth: Depth;
+  readonly channels: number;
+  /** Values are cyan, magenta, yellow, black and are turned into sRGB when decoded. */
+  readonly isCmyk: boolean;
+}
+
+export interface Limits {
+  /** The most pixels a picture may have. */
+  readonly pixels: number;
+}
+
+export const DEFAULT_LIMITS: Limits = { pixels: 150e6 };
+
+/** Opens a file for decoding; values stay in the file's own profile unless they are to be turned into sRGB. */
+export const openPicture = (path: string, ignoreIcc: boolean) =>
+  sharp(path, { limitInputPixels: false, ignoreIcc, failOn: 'warning' });
+
+const megapixels = (pixels: number): string => (pixels / 1e6).toFixed(pixels < 10e6 ? 1 : 0);
+
+async function readMetadata(path: string): Promise<Metadata> {
+  try {
+    return await openPicture(path, true).metadata();
+  } catch (cause) {
+    throw new PictureError('broken', 'The file is broken or cut short: its header cannot be read.', { cause });
+  }
+}
+
+function depthOf(metadata: Metadata): Depth {
+  if (metadata.depth === 'uchar') return 8;
+  if (metadata.depth === 'ushort') return 16;
+  throw new PictureError(
+    'unsupported',
+    `The picture has samples of type ${metadata.depth}. Fennip opens 8 and 16 bit: save it as one of those.`,
+  );
+}
+
+/** The capture data of a TIFF, which the decoder does not hand over, read from the file itself. */
+function exifInTiff(path: string): Buffer | undefined {
+  const file = openSync(path, 'r');
+  try {
+    return exifOfTiff({
+      length: fstatSync(file).size,
+      subarray: (start, end) => {
+        const bytes = Buffer.alloc(end - start);
+        readSync(file, bytes, 0, bytes.length, start);
+        return bytes;
+      },
+    });
+  } finally {
+    closeSync(file);
+  }
+}
+
+function exifOf(path: string, format: PictureFormat, metadata: Metadata): Buffer | undefined {
+  if (metadata.exif) return stripPrefix(metadata.exif);
+  return format === 'tiff' ? exifInTiff(path) : undefined;
+}
+
+/** Some readers hand the block over with the six bytes that mark it inside a JPEG. */
+const stripPrefix = (exif: Buffer): Buffer =>
+  exif.toString('latin1', 0, 4) === 'Exif' ? Buffer.from(exif.subarray(6)) : exif;
+
+/**
+ * Reads a picture file's header and what it carries. The format is told by content, not by name.
+ * @throws PictureError when it is no picture, broken, of a kind that is not opened, or has too many pixels
+ */
+export async function readHeader(path: string, limits: Limits = DEFAULT_LIMITS): Promise<PictureHeader> {
+  const format = await sniffFormat(path);
+  const metadata = await readMetadata(path);
+  const turned = (metadata.orientation ?? 1) >= 5;
+  const [width, height] = turned ? [metadata.height, metadata.width] : [metadata.width, metadata.height];
+  if (width * height > limits.pixels)
+    throw new PictureError(
+      'too many pixels',
+      `The picture has ${megapixels(width * height)} megapixels; at most ${megapixels(limits.pixels)} are taken.`,
+    );
+  const isCmyk = metadata.space === 'cmyk';
+  const isGrey = metadata.channels <= 2;
+  const exif = exifOf(path, format, metadata);
+  return {
+    format,
+    width,
+    height,
+    depth: depthOf(metadata),
+    channels: (isGrey ? 1 : 3) + (metadata.hasAlpha ? 1 : 0),
+    isCmyk,
+    ...(metadata.icc && !isCmyk ? { icc: metadata.icc } : {}),
+    ...(exif ? { exif } : {}),
+    ...(metadata.density ? { density: metadata.density } : {}),
+  };
+}

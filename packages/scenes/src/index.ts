@@ -1,0 +1,5 @@
+export * from './faults/disc.ts';
+export * from './faults/litParticles.ts';
+export * from './faults/printDamage.ts';
+export * from './faults/sensorDust.ts';
+export * from './faults/truth.ts';
