@@ -26,6 +26,8 @@ export * from './raster/raster.ts';
 export * from './raster/rect.ts';
 export * from './raster/window.ts';
 export * from './recipe/edit.ts';
+export * from './recipe/laidPatch.ts';
+export * from './recipe/mendedPicture.ts';
 export * from './recipe/recipe.ts';
 export * from './recipe/render.ts';
 export * from './source/findSources.ts';

@@ -4,6 +4,7 @@ export * from './decode/decodePicture.ts';
 export * from './decode/header.ts';
 export * from './decode/readMask.ts';
 export * from './decode/sniff.ts';
+export * from './embed/captureExif.ts';
 export * from './encode/encodePicture.ts';
 export * from './encode/formatOfName.ts';
 export * from './encode/toDepth.ts';

@@ -12,30 +12,51 @@ function cover({ light }: Sheet, index: number, share: number, level: number): v
   for (let c = 0; c < 3; c++) light[3 * index + c] += share * (level - light[3 * index + c]);
 }
 
-/** Calls back with the distance from a path for every pixel near it, and how far along the path it lies (0 to 1). */
-function nearPath(
+interface NearPoint {
+  readonly distance: number;
+  /** How far along the path the nearest point lies, 0 to 1. */
+  readonly along: number;
+  /** Distance with a sign: which side of the path. */
+  readonly side: number;
+}
+
+/** The pixels within reach of one straight piece. */
+function nearPiece(
   { width, height }: Sheet,
+  [ax, ay]: Path[number],
+  [bx, by]: Path[number],
+  reach: number,
+  visit: (index: number, distance: number, t: number, side: number) => void,
+): void {
+  const [dx, dy] = [bx - ax, by - ay];
+  const length = Math.hypot(dx, dy);
+  const endY = Math.min(height - 1, Math.max(ay, by) + reach);
+  const endX = Math.min(width - 1, Math.max(ax, bx) + reach);
+  for (let y = Math.max(0, Math.floor(Math.min(ay, by) - reach)); y <= endY; y++) {
+    for (let x = Math.max(0, Math.floor(Math.min(ax, bx) - reach)); x <= endX; x++) {
+      const [px, py] = [x + 0.5 - ax, y + 0.5 - ay];
+      const t = Math.min(1, Math.max(0, (px * dx + py * dy) / (length * length)));
+      const distance = Math.hypot(px - t * dx, py - t * dy);
+      if (distance <= reach) visit(y * width + x, distance, t, (px * dy - py * dx) / length);
+    }
+  }
+}
+
+/** Every pixel within reach of a path, with the nearest point of the path. */
+function nearPath(
+  sheet: Sheet,
   path: Path,
   reach: number,
   visit: (index: number, distance: number, along: number, side: number) => void,
 ): void {
-  const done = new Set<number>();
+  const nearest = new Map<number, NearPoint>();
   for (let i = 1; i < path.length; i++) {
-    const [[ax, ay], [bx, by]] = [path[i - 1], path[i]];
-    const [dx, dy] = [bx - ax, by - ay];
-    const length = Math.hypot(dx, dy);
-    for (let y = Math.max(0, Math.floor(Math.min(ay, by) - reach)); y <= Math.min(height - 1, Math.max(ay, by) + reach); y++) {
-      for (let x = Math.max(0, Math.floor(Math.min(ax, bx) - reach)); x <= Math.min(width - 1, Math.max(ax, bx) + reach); x++) {
-        const t = Math.min(1, Math.max(0, ((x + 0.5 - ax) * dx + (y + 0.5 - ay) * dy) / (length * length)));
-        const distance = Math.hypot(x + 0.5 - ax - t * dx, y + 0.5 - ay - t * dy);
-        const index = y * width + x;
-        if (distance > reach || done.has(index)) continue;
-        done.add(index);
-        const side = ((x + 0.5 - ax) * dy - (y + 0.5 - ay) * dx) / length;
-        visit(index, distance, (i - 1 + t) / (path.length - 1), side);
-      }
-    }
+    nearPiece(sheet, path[i - 1], path[i], reach, (index, distance, t, side) => {
+      if (distance < (nearest.get(index)?.distance ?? Infinity))
+        nearest.set(index, { distance, along: (i - 1 + t) / (path.length - 1), side });
+    });
   }
+  for (const [index, { distance, along, side }] of nearest) visit(index, distance, along, side);
 }
 
 /** A wandering line between two points. */

@@ -1,0 +1,47 @@
+import type { Problem } from '@fennip/contract';
+
+/** The server said no, or could not be reached; the message is a sentence for the restorer. */
+export class AnswerError extends Error {
+  override readonly name = 'AnswerError';
+  constructor(
+    /** The HTTP status; 0 when no answer came. */
+    readonly status: number,
+    sentence: string,
+  ) {
+    super(sentence);
+  }
+}
+
+/** The sentence of a problem document, whatever came instead of one. */
+export function sentenceOf(body: string): string {
+  try {
+    const problem = JSON.parse(body) as Partial<Problem>;
+    if (problem.detail) return problem.detail;
+  } catch {
+    // Not a problem document: a proxy's page, or nothing.
+  }
+  return 'The server gave no answer that can be read.';
+}
+
+async function ask(path: string, init?: RequestInit): Promise<Response> {
+  const answer = await fetch(`/api${path}`, init).catch(() => {
+    throw new AnswerError(0, 'The server does not answer. What you did is kept here and sent as soon as it does.');
+  });
+  if (!answer.ok) throw new AnswerError(answer.status, sentenceOf(await answer.text()));
+  return answer;
+}
+
+export const get = async <T>(path: string): Promise<T> => (await (await ask(path)).json()) as T;
+
+export const post = async <T>(path: string, body: unknown): Promise<T> => {
+  const answer = await ask(path, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+  return (await answer.json()) as T;
+};
+
+export const remove = async (path: string): Promise<void> => {
+  await ask(path, { method: 'DELETE' });
+};

@@ -1,0 +1,137 @@
+import type { Job, JobEvent, Picture, WorkKind } from '@fennip/contract';
+import { defineStore } from 'pinia';
+import { computed, ref } from 'vue';
+import { get } from '../api/http.ts';
+import { uploadPicture } from '../api/upload.ts';
+
+/** A file on its way to the server, or one that was refused. */
+export interface Upload {
+  readonly id: number;
+  readonly name: string;
+  readonly share: number;
+  /** Why it was refused; none while it is on its way. */
+  readonly problem: string | null;
+}
+
+/** How many files are sent at the same time; more would only share the same line. */
+const SENT_AT_ONCE = 3;
+
+/** The job that is open: its pictures, what is on its way, and what goes on in the background. */
+export const useJob = defineStore('job', () => {
+  const job = ref<Job | null>(null);
+  const pictures = ref<Picture[]>([]);
+  const uploads = ref<Upload[]>([]);
+  /** Share done of background work, by picture and kind. */
+  const work = ref(new Map<string, number>());
+  const problem = ref<string | null>(null);
+  const listeners = new Set<(event: JobEvent) => void>();
+  let stream: EventSource | null = null;
+  let nextUpload = 1;
+  const waiting: { id: number; file: File; jobId: string }[] = [];
+  let sending = 0;
+
+  const workKey = (pictureId: string, kind: WorkKind): string => `${pictureId} ${kind}`;
+  const workShare = (pictureId: string, kind: WorkKind): number | null => work.value.get(workKey(pictureId, kind)) ?? null;
+
+  function takePicture(picture: Picture): void {
+    const at = pictures.value.findIndex(({ id }) => id === picture.id);
+    if (at >= 0) pictures.value.splice(at, 1, picture);
+    else pictures.value.push(picture);
+    if (picture.state !== 'preparing') work.value.delete(workKey(picture.id, 'prepare'));
+    if (picture.examined !== 'running') work.value.delete(workKey(picture.id, 'examine'));
+  }
+
+  function hear(event: JobEvent): void {
+    if (event.type === 'picture') takePicture(event.picture);
+    else if (event.type === 'gone') pictures.value = pictures.value.filter(({ id }) => id !== event.pictureId);
+    else if (event.type === 'progress') work.value.set(workKey(event.pictureId, event.work), event.share);
+    else if (event.type === 'delivery' && event.delivery.state !== 'running')
+      work.value.delete(workKey(event.delivery.pictureId, 'deliver'));
+    for (const listener of listeners) listener(event);
+  }
+
+  async function load(jobId: string): Promise<void> {
+    const answer = await get<{ job: Job; pictures: Picture[] }>(`/jobs/${jobId}`);
+    job.value = answer.job;
+    pictures.value = answer.pictures;
+  }
+
+  /** Opens a job and follows what happens in it. */
+  async function open(jobId: string): Promise<void> {
+    if (job.value?.id === jobId) return;
+    close();
+    problem.value = null;
+    try {
+      await load(jobId);
+    } catch (error) {
+      problem.value = error instanceof Error ? error.message : String(error);
+      return;
+    }
+    stream = new EventSource(`/api/jobs/${jobId}/events`);
+    stream.onmessage = (message) => hear(JSON.parse(message.data as string) as JobEvent);
+    // After a break in the line what was missed is asked for.
+    let isFirst = true;
+    stream.onopen = () => {
+      if (!isFirst) void load(jobId).catch(() => undefined);
+      isFirst = false;
+    };
+  }
+
+  function close(): void {
+    stream?.close();
+    stream = null;
+    job.value = null;
+    pictures.value = [];
+    uploads.value = [];
+    work.value = new Map();
+  }
+
+  function change(id: number, with_: Partial<Upload>): void {
+    uploads.value = uploads.value.map((upload) => (upload.id === id ? { ...upload, ...with_ } : upload));
+  }
+
+  async function sendNext(): Promise<void> {
+    const next = waiting.shift();
+    if (!next) return;
+    sending++;
+    try {
+      takePicture(await uploadPicture(next.jobId, next.file, (share) => change(next.id, { share })));
+      forgetUpload(next.id);
+    } catch (error) {
+      change(next.id, { problem: error instanceof Error ? error.message : String(error) });
+    } finally {
+      sending--;
+      void sendNext();
+    }
+  }
+
+  /** Sends files; each has its own progress, and one that is refused does not hold the others up. */
+  function add(files: readonly File[]): void {
+    const jobId = job.value?.id;
+    if (!jobId) return;
+    for (const file of files) {
+      const id = nextUpload++;
+      uploads.value.push({ id, name: file.name, share: 0, problem: null });
+      waiting.push({ id, file, jobId });
+    }
+    while (sending < SENT_AT_ONCE && waiting.length > 0) void sendNext();
+  }
+
+  function forgetUpload(id: number): void {
+    uploads.value = uploads.value.filter((upload) => upload.id !== id);
+  }
+
+  /** @returns a function that stops listening */
+  function listen(listener: (event: JobEvent) => void): () => void {
+    listeners.add(listener);
+    return () => listeners.delete(listener);
+  }
+
+  /** What goes on in the background, as one share; none when nothing does. */
+  const backgroundShare = computed(() => {
+    const shares = [...work.value.values(), ...uploads.value.filter((u) => u.problem === null).map((u) => u.share)];
+    return shares.length > 0 ? shares.reduce((sum, share) => sum + share, 0) / shares.length : null;
+  });
+
+  return { job, pictures, uploads, problem, backgroundShare, workShare, open, close, add, forgetUpload, listen };
+});

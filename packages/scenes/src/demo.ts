@@ -1,0 +1,22 @@
+import type { Polarity } from '@fennip/core';
+import { fileURLToPath } from 'node:url';
+
+/** Where the demo's pictures are kept, with the truth about each beside it. */
+export const PICTURES_FOLDER = fileURLToPath(new URL('../pictures', import.meta.url));
+
+/** The job that the demo opens with. */
+export const DEMO_JOB = 'Brannoch Incline archive';
+
+export interface DemoPicture {
+  readonly file: string;
+  /** What a restorer would look for first. */
+  readonly polarities: readonly Polarity[];
+  readonly sensitivity: number;
+}
+
+/** The demo's pictures in the order of the sheet. */
+export const DEMO_PICTURES: readonly DemoPicture[] = [
+  { file: 'viaduct-line-shoot-3.jpg', polarities: ['dark'], sensitivity: 0.5 },
+  { file: 'opening-day-print.tif', polarities: ['dark', 'bright'], sensitivity: 0.5 },
+  { file: 'wagon-in-the-quarry.jpg', polarities: ['bright'], sensitivity: 0.5 },
+];

@@ -1,0 +1,64 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { DEMO_JOB, DEMO_PICTURES, PICTURES_FOLDER } from './demo.ts';
+
+interface Named {
+  readonly id: string;
+  readonly name: string;
+}
+
+interface Watched extends Named {
+  readonly state: string;
+  readonly examined: string;
+}
+
+/** Loads the demo through the server's own front door, so that it is what a restorer's own pictures would be. */
+const api = `${process.argv[2]}/api`;
+
+async function ask<T>(path: string, init?: RequestInit): Promise<T> {
+  const answer = await fetch(`${api}${path}`, init);
+  if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);
+  return (await answer.json()) as T;
+}
+
+const send = <T>(path: string, body: unknown): Promise<T> =>
+  ask<T>(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+
+async function demoJob(): Promise<Named> {
+  const jobs = await ask<Named[]>('/jobs');
+  return jobs.find((job) => job.name === DEMO_JOB) ?? send<Named>('/jobs', { name: DEMO_JOB });
+}
+
+const picturesOf = async (job: Named): Promise<Watched[]> =>
+  (await ask<{ pictures: Watched[] }>(`/jobs/${job.id}`)).pictures;
+
+/** Waits until all pictures of a job are as they should be; gives up after a few minutes. */
+async function waitFor(job: Named, isDone: (picture: Watched) => boolean): Promise<void> {
+  for (let i = 0; i < 900; i++) {
+    if ((await picturesOf(job)).every(isDone)) return;
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+  throw new Error('the demo is taking too long');
+}
+
+const job = await demoJob();
+const present = await picturesOf(job);
+for (const { file } of DEMO_PICTURES) {
+  if (present.some((picture) => picture.name === file)) continue;
+  console.log(`Loading ${file}`);
+  const body = await readFile(join(PICTURES_FOLDER, file));
+  await ask(`/jobs/${job.id}/pictures?name=${encodeURIComponent(file)}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/octet-stream' },
+    body,
+  });
+}
+await waitFor(job, ({ state }) => state !== 'preparing');
+for (const picture of await picturesOf(job)) {
+  const demo = DEMO_PICTURES.find(({ file }) => file === picture.name);
+  if (picture.examined !== 'none' || picture.state !== 'ready' || !demo) continue;
+  console.log(`Examining ${picture.name}`);
+  const { sensitivity, polarities } = demo;
+  await send(`/pictures/${picture.id}/examination`, { sensitivity, polarities });
+}
+await waitFor(job, ({ examined }) => examined === 'none' || examined === 'done' || examined === 'failed');

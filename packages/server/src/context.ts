@@ -1,0 +1,18 @@
+import type { Logger } from 'pino';
+import type { Config } from './config.ts';
+import type { Database } from './database/connect.ts';
+import type { EventHub } from './events/eventHub.ts';
+import type { Store } from './store/store.ts';
+import type { Queue } from './work/queue.ts';
+import type { Threads } from './work/threads.ts';
+
+/** What every part of the server works with. */
+export interface Context {
+  readonly config: Config;
+  readonly database: Database;
+  readonly store: Store;
+  readonly threads: Threads;
+  readonly events: EventHub;
+  readonly queue: Queue;
+  readonly log: Logger;
+}

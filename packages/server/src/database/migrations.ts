@@ -1,0 +1,106 @@
+import type { Knex } from 'knex';
+
+/** One step of the schema; steps are only ever added, never changed. */
+interface Step {
+  readonly name: string;
+  readonly up: (knex: Knex) => Promise<void>;
+}
+
+const STEPS: readonly Step[] = [
+  {
+    name: '001-first',
+    up: async (knex) => {
+      await knex.schema.createTable('jobs', (table) => {
+        table.uuid('id').primary();
+        table.text('name').notNullable();
+        table.timestamp('created_at').notNullable().defaultTo(knex.fn.now());
+      });
+      await knex.schema.createTable('pictures', (table) => {
+        table.uuid('id').primary();
+        table.uuid('job_id').notNullable().references('jobs.id').onDelete('CASCADE').index();
+        table.text('name').notNullable();
+        table.text('nature').notNullable();
+        table.text('state').notNullable();
+        table.text('problem');
+        table.text('format').notNullable();
+        table.text('sha256').notNullable().index();
+        table.bigInteger('size_bytes').notNullable();
+        table.integer('width').notNullable();
+        table.integer('height').notNullable();
+        table.integer('depth').notNullable();
+        table.integer('channels').notNullable();
+        table.double('density');
+        table.jsonb('capture').notNullable();
+        table.integer('finest_level');
+        table.text('examined').notNullable().defaultTo('none');
+        table.jsonb('examine_request');
+        table.integer('revision').notNullable().defaultTo(0);
+        table.integer('next_fault').notNullable().defaultTo(1);
+        table.timestamp('created_at').notNullable().defaultTo(knex.fn.now());
+        table.specificType('position', 'bigserial').notNullable();
+      });
+      await knex.schema.createTable('faults', (table) => {
+        table.uuid('picture_id').notNullable().references('pictures.id').onDelete('CASCADE');
+        table.text('id').notNullable();
+        table.integer('number').notNullable();
+        table.text('kind').notNullable();
+        table.text('polarity').notNullable();
+        for (const column of ['x', 'y', 'r', 'strength', 'softness', 'confidence']) table.double(column).notNullable();
+        table.text('judgement').notNullable().defaultTo('open');
+        table.primary(['picture_id', 'id']);
+      });
+      await knex.schema.createTable('mends', (table) => {
+        table.uuid('picture_id').notNullable().references('pictures.id').onDelete('CASCADE');
+        table.text('id').notNullable();
+        table.integer('position').notNullable();
+        table.text('fault_id');
+        table.jsonb('body').notNullable();
+        table.primary(['picture_id', 'id']);
+      });
+      await knex.schema.createTable('history', (table) => {
+        table.uuid('picture_id').notNullable().references('pictures.id').onDelete('CASCADE');
+        table.integer('seq').notNullable();
+        table.text('words').notNullable();
+        table.jsonb('forward').notNullable();
+        table.jsonb('inverse').notNullable();
+        table.boolean('undone').notNullable().defaultTo(false);
+        table.timestamp('at').notNullable().defaultTo(knex.fn.now());
+        table.primary(['picture_id', 'seq']);
+      });
+      await knex.schema.createTable('deliveries', (table) => {
+        table.uuid('id').primary();
+        table.uuid('picture_id').notNullable().references('pictures.id').onDelete('CASCADE').index();
+        table.jsonb('request').notNullable();
+        table.text('state').notNullable();
+        table.text('problem');
+        table.text('file_name').notNullable();
+        table.text('sha256').index();
+        table.bigInteger('size_bytes');
+        table.integer('mends').notNullable();
+        table.jsonb('recipe').notNullable();
+        table.timestamp('created_at').notNullable().defaultTo(knex.fn.now());
+      });
+    },
+  },
+];
+
+/** Hands Knex the steps from this file, so that they travel with the code that needs them. */
+class StepSource {
+  getMigrations(): Promise<Step[]> {
+    return Promise.resolve([...STEPS]);
+  }
+  getMigrationName(step: Step): string {
+    return step.name;
+  }
+  getMigration(step: Step): Promise<{ up: Step['up']; down: () => Promise<void> }> {
+    return Promise.resolve({
+      up: step.up,
+      down: () => Promise.reject(new Error('The schema only goes forward.')),
+    });
+  }
+}
+
+/** Brings the schema up to date. Safe to run from several servers at once: Knex holds a lock. */
+export async function migrate(knex: Knex): Promise<void> {
+  await knex.migrate.latest({ migrationSource: new StepSource() });
+}

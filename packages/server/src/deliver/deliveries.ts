@@ -1,0 +1,112 @@
+import { randomUUID } from 'node:crypto';
+import { join } from 'node:path';
+import type { Recipe } from '@fennip/core';
+import type { Delivery, DeliveryRequest, DeliveryState } from '@fennip/contract';
+import { ENDING_OF, PictureError } from '@fennip/files';
+import type { Context } from '../context.ts';
+import type { Database } from '../database/connect.ts';
+import { readWorksheet } from '../history/worksheetRows.ts';
+import { notFound } from '../http/refusal.ts';
+import { pictureRow } from '../pictures/pictureRows.ts';
+
+interface DeliveryRow {
+  readonly id: string;
+  readonly picture_id: string;
+  readonly request: DeliveryRequest;
+  readonly state: DeliveryState;
+  readonly problem: string | null;
+  readonly file_name: string;
+  readonly sha256: string | null;
+  readonly size_bytes: string | null;
+  readonly mends: number;
+  readonly recipe: Recipe;
+  readonly created_at: Date;
+}
+
+const asDelivery = (row: DeliveryRow): Delivery => ({
+  id: row.id,
+  pictureId: row.picture_id,
+  ...row.request,
+  state: row.state,
+  problem: row.problem,
+  fileName: row.file_name,
+  sizeBytes: row.size_bytes === null ? null : Number(row.size_bytes),
+  mends: row.mends,
+  createdAt: row.created_at.toISOString(),
+});
+
+/** @throws Refusal when there is none */
+async function deliveryRow(database: Database, id: string): Promise<DeliveryRow> {
+  const row = await database<DeliveryRow>('deliveries').where('id', id).first();
+  if (!row) throw notFound('delivery');
+  return row as DeliveryRow;
+}
+
+/** The deliveries of a picture, newest first. */
+export async function deliveriesOf(database: Database, pictureId: string): Promise<Delivery[]> {
+  const rows: DeliveryRow[] = await database('deliveries').where('picture_id', pictureId).orderBy('created_at', 'desc');
+  return rows.map(asDelivery);
+}
+
+/** Orders a delivery of the picture as it is mended now; what is edited later is not in it. */
+export async function orderDelivery(context: Context, pictureId: string, request: DeliveryRequest): Promise<Delivery> {
+  const { database, queue } = context;
+  const picture = await pictureRow(database, pictureId);
+  const { recipe } = await readWorksheet(database, picture);
+  const id = randomUUID();
+  const stem = picture.name.replace(/\.[^.]*$/, '');
+  await database('deliveries').insert({
+    id,
+    picture_id: pictureId,
+    request: JSON.stringify(request),
+    state: 'waiting',
+    file_name: `${stem} mended.${ENDING_OF[request.format]}`,
+    mends: recipe.mends.filter((mend) => mend.on).length,
+    recipe: JSON.stringify(recipe),
+  });
+  await queue.order('deliver', id);
+  return asDelivery(await deliveryRow(database, id));
+}
+
+/** Renders a delivery at full depth and keeps the file. */
+export async function deliver(context: Context, id: string): Promise<void> {
+  const { database, store, threads, events, config } = context;
+  const row = await database<DeliveryRow>('deliveries').where('id', id).first();
+  if (!row || row.state === 'done' || row.state === 'failed') return;
+  const picture = await pictureRow(database, row.picture_id);
+  const note = async (change: Partial<Record<'state' | 'problem' | 'sha256' | 'size_bytes', string | number>>) => {
+    await database('deliveries').where('id', id).update(change);
+    events.tell(picture.job_id, { type: 'delivery', delivery: asDelivery(await deliveryRow(database, id)) });
+  };
+  await note({ state: 'running' });
+  const path = join(config.storeFolder, 'passing', randomUUID());
+  try {
+    const file = await threads.deliver(
+      store.pathOf('originals', picture.sha256),
+      row.recipe,
+      row.request,
+      path,
+      (share) => events.tell(picture.job_id, { type: 'progress', work: 'deliver', pictureId: picture.id, share }),
+    );
+    await store.keep({ path, ...file }, 'deliveries');
+    await note({ state: 'done', sha256: file.sha256, size_bytes: file.sizeBytes });
+  } catch (error) {
+    if (!(error instanceof PictureError)) throw error;
+    await note({ state: 'failed', problem: error.message });
+  }
+}
+
+/** The finished file of a delivery. @throws Refusal when it is not there */
+export async function deliveredFile(
+  { database, store }: Context,
+  id: string,
+): Promise<{ path: string; fileName: string; sizeBytes: number; format: string }> {
+  const row = await deliveryRow(database, id);
+  if (row.sha256 === null) throw notFound('finished delivery');
+  return {
+    path: store.pathOf('deliveries', row.sha256),
+    fileName: row.file_name,
+    sizeBytes: Number(row.size_bytes),
+    format: row.request.format,
+  };
+}

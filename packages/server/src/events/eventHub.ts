@@ -1,0 +1,21 @@
+import { EventEmitter } from 'node:events';
+import type { JobEvent } from '@fennip/contract';
+
+/** Hands what happens in a job to whoever watches it. */
+export interface EventHub {
+  tell(jobId: string, event: JobEvent): void;
+  /** @returns a function that stops watching */
+  watch(jobId: string, heard: (event: JobEvent) => void): () => void;
+}
+
+export function createEventHub(): EventHub {
+  const emitter = new EventEmitter();
+  emitter.setMaxListeners(0);
+  return {
+    tell: (jobId, event) => void emitter.emit(jobId, event),
+    watch: (jobId, heard) => {
+      emitter.on(jobId, heard);
+      return () => void emitter.off(jobId, heard);
+    },
+  };
+}

@@ -1,0 +1,124 @@
+import type { Edit, Step, Worksheet } from '@fennip/core';
+import { applySteps } from '@fennip/core';
+import type { EditAnswer, HistoryStep } from '@fennip/contract';
+import { checkMend } from '@fennip/contract/check';
+import type { Knex } from 'knex';
+import type { Context } from '../context.ts';
+import { Refusal } from '../http/refusal.ts';
+import type { PictureRow } from '../pictures/pictureRows.ts';
+import { pictureRow } from '../pictures/pictureRows.ts';
+import { tellPicture } from '../pictures/tellPicture.ts';
+import { readWorksheet, writeDifference } from './worksheetRows.ts';
+
+interface HistoryRow {
+  readonly seq: number;
+  readonly words: string;
+  readonly forward: Step[];
+  readonly inverse: Step[];
+  readonly at: Date;
+  readonly undone: boolean;
+}
+
+/** How many steps each way are named to the page; all of them are kept. */
+const NAMED_STEPS = 100;
+
+const asStep = ({ seq, words, at }: Pick<HistoryRow, 'seq' | 'words' | 'at'>): HistoryStep => ({
+  seq,
+  words,
+  at: at.toISOString(),
+});
+
+/** Where a picture's history stands. */
+export async function historyOf(
+  database: Knex,
+  pictureId: string,
+): Promise<Pick<EditAnswer, 'done' | 'undone'>> {
+  const named = (undone: boolean, direction: 'asc' | 'desc') =>
+    database('history')
+      .where({ picture_id: pictureId, undone })
+      .orderBy('seq', direction)
+      .limit(NAMED_STEPS)
+      .select('seq', 'words', 'at');
+  const [done, undone] = await Promise.all([named(false, 'desc'), named(true, 'asc')]);
+  return { done: (done as HistoryRow[]).reverse().map(asStep), undone: (undone as HistoryRow[]).map(asStep) };
+}
+
+/** Locks a picture for a change that was made on a revision. @throws Refusal when the picture has moved on */
+async function lockAt(change: Knex.Transaction, pictureId: string, revision: number): Promise<PictureRow> {
+  const row = await change<PictureRow>('pictures').where('id', pictureId).forUpdate().first();
+  if (!row) throw new Refusal(404, 'Not found', 'There is no such picture. It may have been removed.');
+  if (row.revision !== revision)
+    throw new Refusal(409, 'Changed meanwhile', 'The picture was changed in another window. It is loaded anew.');
+  return row as PictureRow;
+}
+
+function refuseBadMends(steps: readonly Step[], picture: PictureRow): void {
+  steps.forEach((step, index) => {
+    if (step.op === 'put') checkMend(step.mend, { width: picture.width, height: picture.height }, `steps/${index}/mend`);
+  });
+}
+
+/** A change to a locked picture: what it does, and what it leaves in the history. */
+type Change = (
+  change: Knex.Transaction,
+  picture: PictureRow,
+  before: Worksheet,
+) => Promise<{ after: Worksheet; steps: readonly Step[] }>;
+
+/** Carries a change out in one transaction: worksheet, history and revision agree, or nothing changed. */
+async function carryOut(context: Context, pictureId: string, revision: number, perform: Change): Promise<EditAnswer> {
+  const answer = await context.database.transaction(async (change): Promise<EditAnswer> => {
+    const picture = await lockAt(change, pictureId, revision);
+    const before = await readWorksheet(change, picture);
+    const { after, steps } = await perform(change, picture, before);
+    if (steps.length === 0) return { revision, steps, ...(await historyOf(change, pictureId)) };
+    await writeDifference(change, pictureId, before, after);
+    await change('pictures').where('id', pictureId).update({ revision: revision + 1 });
+    return { revision: revision + 1, steps, ...(await historyOf(change, pictureId)) };
+  });
+  const { job_id } = await pictureRow(context.database, pictureId);
+  context.events.tell(job_id, { type: 'edited', pictureId, revision: answer.revision });
+  await tellPicture(context, pictureId);
+  return answer;
+}
+
+/** Carries out an edit; what was undone before it can no longer be redone. */
+export const edit = (context: Context, pictureId: string, revision: number, { words, steps }: Edit): Promise<EditAnswer> =>
+  carryOut(context, pictureId, revision, async (change, picture, before) => {
+    refuseBadMends(steps, picture);
+    const { worksheet, inverse } = applySteps(before, steps);
+    await change('history').where({ picture_id: pictureId, undone: true }).delete();
+    const [{ last }] = await change('history').where('picture_id', pictureId).max('seq as last');
+    await change('history').insert({
+      picture_id: pictureId,
+      seq: Number(last ?? 0) + 1,
+      words,
+      forward: JSON.stringify(steps),
+      inverse: JSON.stringify(inverse),
+    });
+    return { after: worksheet, steps };
+  });
+
+/** Takes the last step back. Nothing happens when there is none. */
+export const undo = (context: Context, pictureId: string, revision: number): Promise<EditAnswer> =>
+  turn(context, pictureId, revision, { undone: false, direction: 'desc', steps: 'inverse' });
+
+/** Does the last step that was taken back once more. Nothing happens when there is none. */
+export const redo = (context: Context, pictureId: string, revision: number): Promise<EditAnswer> =>
+  turn(context, pictureId, revision, { undone: true, direction: 'asc', steps: 'forward' });
+
+interface Turn {
+  readonly undone: boolean;
+  readonly direction: 'asc' | 'desc';
+  readonly steps: 'inverse' | 'forward';
+}
+
+const turn = (context: Context, pictureId: string, revision: number, { undone, direction, steps }: Turn): Promise<EditAnswer> =>
+  carryOut(context, pictureId, revision, async (change, _picture, before) => {
+    const where = { picture_id: pictureId, undone };
+    const row = await change<HistoryRow>('history').where(where).orderBy('seq', direction).first();
+    if (!row) return { after: before, steps: [] };
+    const { worksheet } = applySteps(before, row[steps]);
+    await change('history').where({ picture_id: pictureId, seq: row.seq }).update({ undone: !undone });
+    return { after: worksheet, steps: row[steps] };
+  });

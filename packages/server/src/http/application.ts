@@ -1,0 +1,39 @@
+import { join } from 'node:path';
+import type { Express } from 'express';
+import express from 'express';
+import type { Context } from '../context.ts';
+import { checkOrigin, guardHeaders } from './border.ts';
+import { fileRoutes } from './fileRoutes.ts';
+import { jobRoutes } from './jobRoutes.ts';
+import { pictureRoutes } from './pictureRoutes.ts';
+import { answerProblems } from './problems.ts';
+import { notFound } from './refusal.ts';
+
+/** An edit of thousands of mends is a few megabytes; no request needs more. */
+const MOST_JSON = '32mb';
+
+/** The whole server as one handler: the border, the interface under /api, and the page. */
+export function application(context: Context): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(guardHeaders);
+  app.use(checkOrigin(context.config));
+  app.get('/api/health', async (_request, response) => {
+    await context.database.raw('select 1');
+    response.json({ ready: true });
+  });
+  app.use('/api', express.json({ limit: MOST_JSON }));
+  app.use('/api', jobRoutes(context), pictureRoutes(context), fileRoutes(context));
+  app.use('/api', () => {
+    throw notFound('address');
+  });
+  const { pageFolder } = context.config;
+  app.use('/assets', express.static(join(pageFolder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(express.static(pageFolder, { index: false, cacheControl: false }));
+  app.get('/{*any}', (_request, response) => {
+    response.set('Cache-Control', 'no-cache');
+    response.sendFile(join(pageFolder, 'index.html'));
+  });
+  app.use(answerProblems(context.log));
+  return app;
+}

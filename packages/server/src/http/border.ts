@@ -1,0 +1,50 @@
+import type { RequestHandler } from 'express';
+import helmet from 'helmet';
+import type { Config } from '../config.ts';
+import { Refusal } from './refusal.ts';
+
+const LOOPBACK: readonly string[] = ['127.0.0.1', 'localhost', '[::1]'];
+
+/** The name in a Host header, without its port. */
+const nameOf = (host: string): string => host.replace(/:\d+$/, '').toLowerCase();
+
+/**
+ * Refuses requests for another host (a name that someone pointed here) and changes asked for by another site's page.
+ */
+export function checkOrigin({ hostNames, host }: Config): RequestHandler {
+  const known = new Set([...LOOPBACK, ...hostNames, host]);
+  return (request, _response, next) => {
+    const asked = request.headers.host ?? '';
+    if (!known.has(nameOf(asked))) throw new Refusal(403, 'Wrong host', 'This server does not answer to that name.');
+    const { origin } = request.headers;
+    const changes = request.method !== 'GET' && request.method !== 'HEAD';
+    if (changes && origin !== undefined && origin !== `http://${asked}` && origin !== `https://${asked}`)
+      throw new Refusal(403, 'Wrong origin', 'Changes are only taken from this application’s own page.');
+    next();
+  };
+}
+
+/** The headers of every answer: nothing from elsewhere, and the isolation that shared memory needs. */
+export const guardHeaders: RequestHandler = helmet({
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'self'"],
+      scriptSrc: ["'self'"],
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", 'blob:', 'data:'],
+      fontSrc: ["'self'"],
+      connectSrc: ["'self'"],
+      workerSrc: ["'self'"],
+      objectSrc: ["'none'"],
+      baseUri: ["'none'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
+    },
+  },
+  crossOriginOpenerPolicy: { policy: 'same-origin' },
+  crossOriginEmbedderPolicy: { policy: 'require-corp' },
+  crossOriginResourcePolicy: { policy: 'same-origin' },
+  // Plain HTTP on loopback is the usual way; a proxy that speaks HTTPS sets this itself.
+  strictTransportSecurity: false,
+});

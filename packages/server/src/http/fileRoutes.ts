@@ -1,0 +1,78 @@
+import { pipeline } from 'node:stream/promises';
+import type { Response } from 'express';
+import { Router } from 'express';
+import type { PictureShape } from '@fennip/core';
+import { pyramidLevels } from '@fennip/core';
+import type { Context } from '../context.ts';
+import { deliveredFile } from '../deliver/deliveries.ts';
+import { checkId } from '../pictures/pictureRows.ts';
+import { levelPath, tileRange } from '../store/pyramid.ts';
+import { readStored } from '../store/store.ts';
+import { notFound } from './refusal.ts';
+
+const SHA256 = /^[0-9a-f]{64}$/;
+const MEDIA_TYPE: Record<string, string> = {
+  jpeg: 'image/jpeg',
+  png: 'image/png',
+  tiff: 'image/tiff',
+  webp: 'image/webp',
+};
+
+/** A whole number in an address; none for anything else. */
+const wholeNumber = (text: string): number => (/^\d{1,7}$/.test(text) ? Number(text) : -1);
+
+/** Sends a stored file, or a range of it. A page that goes away meanwhile is no error. */
+async function send(response: Response, path: string, range?: { start: number; end: number }): Promise<void> {
+  try {
+    await pipeline(readStored(path, range), response);
+  } catch (error) {
+    const code = (error as NodeJS.ErrnoException).code;
+    if (code === 'ENOENT' && !response.headersSent) throw notFound('file');
+    if (code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
+  }
+}
+
+export function fileRoutes(context: Context): Router {
+  const router = Router();
+  /** A pyramid never changes, so its sides are asked for once. */
+  const shapes = new Map<string, PictureShape>();
+
+  async function shapeOf(pyramid: string): Promise<PictureShape> {
+    const known = shapes.get(pyramid);
+    if (known) return known;
+    const row = SHA256.test(pyramid)
+      ? await context.database('pictures').where('sha256', pyramid).first('width', 'height', 'depth', 'channels')
+      : undefined;
+    if (!row) throw notFound('picture');
+    shapes.set(pyramid, row);
+    return row;
+  }
+
+  router.get('/tiles/:pyramid/:level/:column/:row', async (request, response) => {
+    const { pyramid, level: levelText, column, row } = request.params;
+    const { width, height, depth, channels } = await shapeOf(pyramid);
+    const level = wholeNumber(levelText);
+    const size = pyramidLevels(width, height)[level];
+    const range = size && tileRange(size, wholeNumber(column), wholeNumber(row), channels, depth);
+    if (!range) throw notFound('tile');
+    response.set({
+      'Content-Type': 'application/octet-stream',
+      'Content-Length': String(range.end - range.start + 1),
+      'Cache-Control': 'private, max-age=31536000, immutable',
+    });
+    await send(response, levelPath(context.store.pyramidPath(pyramid), level), range);
+  });
+
+  router.get('/deliveries/:delivery/file', async (request, response) => {
+    const file = await deliveredFile(context, checkId(request.params.delivery, 'delivery'));
+    response.attachment(file.fileName);
+    response.set({
+      'Content-Type': MEDIA_TYPE[file.format] ?? 'application/octet-stream',
+      'Content-Length': String(file.sizeBytes),
+      'Cache-Control': 'private, no-cache',
+    });
+    await send(response, file.path);
+  });
+
+  return router;
+}

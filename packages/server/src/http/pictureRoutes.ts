@@ -1,0 +1,71 @@
+import { Router } from 'express';
+import type { PictureSheet } from '@fennip/contract';
+import { DeliveryRequestSchema, EditRequestSchema, ExamineRequestSchema, TurnBackSchema } from '@fennip/contract';
+import { checkerOf } from '@fennip/contract/check';
+import type { Context } from '../context.ts';
+import { deliveriesOf, orderDelivery } from '../deliver/deliveries.ts';
+import { orderExamination } from '../examine/examinePicture.ts';
+import { faultsOf } from '../examine/faultRows.ts';
+import { edit, historyOf, redo, undo } from '../history/history.ts';
+import { readWorksheet } from '../history/worksheetRows.ts';
+import { checkId, pictureById, pictureRow } from '../pictures/pictureRows.ts';
+import { removePicture } from '../pictures/removePicture.ts';
+
+const checkEdit = checkerOf(EditRequestSchema);
+const checkTurnBack = checkerOf(TurnBackSchema);
+const checkExamine = checkerOf(ExamineRequestSchema);
+const checkDelivery = checkerOf(DeliveryRequestSchema);
+
+async function sheetOf({ database }: Context, id: string): Promise<PictureSheet> {
+  const row = await pictureRow(database, id);
+  const [picture, { faults, judgements }, { recipe }, history] = await Promise.all([
+    pictureById(database, id),
+    faultsOf(database, id),
+    readWorksheet(database, row),
+    historyOf(database, id),
+  ]);
+  return { picture, faults, judgements, recipe, revision: row.revision, ...history };
+}
+
+export function pictureRoutes(context: Context): Router {
+  const router = Router();
+  const idOf = (params: { picture: string }): string => checkId(params.picture, 'picture');
+
+  router.get('/pictures/:picture', async (request, response) => {
+    response.json(await sheetOf(context, idOf(request.params)));
+  });
+
+  router.delete('/pictures/:picture', async (request, response) => {
+    await removePicture(context, idOf(request.params));
+    response.status(204).end();
+  });
+
+  router.post('/pictures/:picture/examination', async (request, response) => {
+    await orderExamination(context, idOf(request.params), checkExamine(request.body));
+    response.status(202).json(await pictureById(context.database, request.params.picture));
+  });
+
+  router.post('/pictures/:picture/edits', async (request, response) => {
+    const asked = checkEdit(request.body);
+    response.json(await edit(context, idOf(request.params), asked.revision, asked.edit));
+  });
+
+  router.post('/pictures/:picture/undo', async (request, response) => {
+    response.json(await undo(context, idOf(request.params), checkTurnBack(request.body).revision));
+  });
+
+  router.post('/pictures/:picture/redo', async (request, response) => {
+    response.json(await redo(context, idOf(request.params), checkTurnBack(request.body).revision));
+  });
+
+  router.get('/pictures/:picture/deliveries', async (request, response) => {
+    response.json(await deliveriesOf(context.database, idOf(request.params)));
+  });
+
+  router.post('/pictures/:picture/deliveries', async (request, response) => {
+    const delivery = await orderDelivery(context, idOf(request.params), checkDelivery(request.body));
+    response.status(202).json(delivery);
+  });
+
+  return router;
+}

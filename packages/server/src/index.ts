@@ -1,0 +1,4 @@
+export { readConfig } from './config.ts';
+export type { Config } from './config.ts';
+export { startServer } from './startServer.ts';
+export type { RunningServer } from './startServer.ts';

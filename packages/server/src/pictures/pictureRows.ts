@@ -1,0 +1,96 @@
+import type { Depth } from '@fennip/core';
+import type { Capture, ExamineRequest, ExamineState, Picture, PictureNature, PictureState } from '@fennip/contract';
+import type { Database } from '../database/connect.ts';
+import { notFound } from '../http/refusal.ts';
+
+/** A row of the table of pictures. */
+export interface PictureRow {
+  readonly id: string;
+  readonly job_id: string;
+  readonly name: string;
+  readonly nature: PictureNature;
+  readonly state: PictureState;
+  readonly problem: string | null;
+  readonly format: string;
+  readonly sha256: string;
+  readonly size_bytes: string;
+  readonly width: number;
+  readonly height: number;
+  readonly depth: Depth;
+  readonly channels: number;
+  readonly density: number | null;
+  readonly capture: Capture;
+  readonly finest_level: number | null;
+  readonly examined: ExamineState;
+  readonly examine_request: ExamineRequest | null;
+  readonly revision: number;
+  readonly next_fault: number;
+}
+
+interface CountedRow extends PictureRow {
+  readonly faults: string;
+  readonly settled: string;
+}
+
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
+
+/** @throws Refusal when the text is no id at all, which no row can have */
+export function checkId(id: unknown, what: string): string {
+  if (typeof id !== 'string' || !UUID.test(id)) throw notFound(what);
+  return id;
+}
+
+/** Counts a picture's faults and those that are mended or decided about. */
+const withCounts = (database: Database) =>
+  database<PictureRow>('pictures').select(
+    'pictures.*',
+    database.raw('(select count(*) from faults f where f.picture_id = pictures.id) as faults'),
+    database.raw(
+      `(select count(*) from faults f where f.picture_id = pictures.id and (f.judgement <> 'open' or exists
+        (select 1 from mends m where m.picture_id = f.picture_id and m.fault_id = f.id and (m.body->>'on')::boolean)))
+        as settled`,
+    ),
+  );
+
+function asPicture(row: CountedRow): Picture {
+  return {
+    id: row.id,
+    jobId: row.job_id,
+    name: row.name,
+    nature: row.nature,
+    state: row.state,
+    problem: row.problem,
+    format: row.format,
+    sizeBytes: Number(row.size_bytes),
+    width: row.width,
+    height: row.height,
+    depth: row.depth,
+    channels: row.channels,
+    density: row.density,
+    capture: row.capture,
+    pyramid: row.sha256,
+    finestLevel: row.finest_level,
+    examined: row.examined,
+    faults: Number(row.faults),
+    settled: Number(row.settled),
+  };
+}
+
+export async function picturesOfJob(database: Database, jobId: string): Promise<Picture[]> {
+  const rows = (await withCounts(database).where('job_id', jobId).orderBy('position')) as unknown as CountedRow[];
+  return rows.map(asPicture);
+}
+
+/** @throws Refusal when there is none */
+export async function pictureById(database: Database, id: string): Promise<Picture> {
+  const [row] = (await withCounts(database).where('id', id)) as unknown as CountedRow[];
+  if (!row) throw notFound('picture');
+  return asPicture(row);
+}
+
+/** @throws Refusal when there is none */
+export async function pictureRow(database: Database, id: string): Promise<PictureRow> {
+  const row = await database<PictureRow>('pictures').where('id', id).first();
+  if (!row) throw notFound('picture');
+  return row as PictureRow;
+}

@@ -1,0 +1,30 @@
+import { PictureError } from '@fennip/files';
+import type { Context } from '../context.ts';
+import type { PictureRow } from './pictureRows.ts';
+import { tellPicture } from './tellPicture.ts';
+
+/** Decodes a picture and writes its pyramid; it can be opened from the first level on. */
+export async function preparePicture(context: Context, id: string): Promise<void> {
+  const { database, store, threads, events, log } = context;
+  const row = await database<PictureRow>('pictures').where('id', id).first();
+  if (!row || row.state !== 'preparing') return;
+  const telling: Promise<void>[] = [];
+  try {
+    await threads.prepare(store.pathOf('originals', row.sha256), store.pyramidPath(row.sha256), ({ level, share }) => {
+      telling.push(
+        (async () => {
+          await database('pictures').where('id', id).update({ finest_level: level });
+          events.tell(row.job_id, { type: 'progress', work: 'prepare', pictureId: id, share });
+          await tellPicture(context, id);
+        })().catch((error: unknown) => log.warn({ error, id }, 'progress was not told')),
+      );
+    });
+    await Promise.all(telling);
+    await database('pictures').where('id', id).update({ state: 'ready', finest_level: 0 });
+  } catch (error) {
+    if (!(error instanceof PictureError)) throw error;
+    await Promise.all(telling);
+    await database('pictures').where('id', id).update({ state: 'failed', problem: error.message });
+  }
+  await tellPicture(context, id);
+}

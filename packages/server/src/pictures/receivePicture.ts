@@ -1,0 +1,84 @@
+import { randomUUID } from 'node:crypto';
+import type { Readable } from 'node:stream';
+import type { Picture, PictureNature } from '@fennip/contract';
+import type { PictureHeader } from '@fennip/files';
+import { PictureError, captureData, readHeader } from '@fennip/files';
+import type { Context } from '../context.ts';
+import { Refusal } from '../http/refusal.ts';
+import type { Arrival } from '../store/store.ts';
+import { TooLargeError } from '../store/store.ts';
+import { pictureById } from './pictureRows.ts';
+import { tellPicture } from './tellPicture.ts';
+
+/** A scanner says its resolution and no camera; from this many pixels per inch on it is taken for one. */
+const LEAST_SCAN_DENSITY = 150;
+
+function natureOf(header: PictureHeader): PictureNature {
+  const capture = captureData(header.exif);
+  const isCamera = capture.fNumber !== undefined || capture.exposureTime !== undefined;
+  return !isCamera && (header.density ?? 0) >= LEAST_SCAN_DENSITY ? 'print' : 'frame';
+}
+
+const tooLarge = (mostBytes: number): Refusal =>
+  new Refusal(413, 'Too large', `The file is larger than ${Math.round(mostBytes / 1e6)} MB, the most that is taken.`);
+
+async function arrive(stream: Readable, { store, config }: Context): Promise<Arrival> {
+  try {
+    return await store.receive(stream, config.mostBytes);
+  } catch (error) {
+    if (error instanceof TooLargeError) throw tooLarge(config.mostBytes);
+    throw error;
+  }
+}
+
+async function inspect(arrival: Arrival, { store, config }: Context): Promise<PictureHeader> {
+  try {
+    return await readHeader(arrival.path, { pixels: config.mostPixels });
+  } catch (error) {
+    await store.discard(arrival);
+    if (error instanceof PictureError) throw new Refusal(422, 'Not taken', error.message);
+    throw error;
+  }
+}
+
+/**
+ * Takes a picture file into a job: streamed to disk, told by its content, kept untouched, its pyramid ordered.
+ * @throws Refusal when it is refused; nothing of it stays
+ */
+export async function receivePicture(
+  context: Context,
+  jobId: string,
+  name: string,
+  stream: Readable,
+  announcedBytes: number | undefined,
+): Promise<Picture> {
+  const { database, store, queue, config } = context;
+  if (announcedBytes !== undefined && announcedBytes > config.mostBytes) throw tooLarge(config.mostBytes);
+  const arrival = await arrive(stream, context);
+  if (announcedBytes !== undefined && arrival.sizeBytes < announcedBytes) {
+    await store.discard(arrival);
+    throw new Refusal(400, 'Cut short', 'The transfer broke off before the whole file had come. Add it again.');
+  }
+  const header = await inspect(arrival, context);
+  await store.keep(arrival, 'originals');
+  const id = randomUUID();
+  await database('pictures').insert({
+    id,
+    job_id: jobId,
+    name,
+    nature: natureOf(header),
+    state: 'preparing',
+    format: header.format,
+    sha256: arrival.sha256,
+    size_bytes: arrival.sizeBytes,
+    width: header.width,
+    height: header.height,
+    depth: header.depth,
+    channels: header.channels,
+    density: header.density ?? null,
+    capture: JSON.stringify(captureData(header.exif)),
+  });
+  await queue.order('prepare', id);
+  await tellPicture(context, id);
+  return pictureById(database, id);
+}

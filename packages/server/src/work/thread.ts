@@ -1,0 +1,105 @@
+import { createHash } from 'node:crypto';
+import { open } from 'node:fs/promises';
+import type { MessagePort } from 'node:worker_threads';
+import type { Depth, ExamineTile, Fault, Raster, Recipe, SpeckOptions } from '@fennip/core';
+import { bytesPerSample, copyRaster, examineTile, pixelsOf, rasterOver, renderRecipe } from '@fennip/core';
+import type { EncodeSettings } from '@fennip/files';
+import { PictureError, decodePicture, encodePicture } from '@fennip/files';
+import type { StoredFile } from '../store/store.ts';
+import { writePyramid } from '../store/pyramid.ts';
+
+/** A raster whose samples all threads can read. */
+export interface SharedRaster {
+  readonly buffer: SharedArrayBuffer;
+  readonly width: number;
+  readonly height: number;
+  readonly channels: number;
+  readonly depth: Depth;
+}
+
+/** What a thread can be asked to do. */
+export type ThreadTask =
+  | { readonly task: 'prepare'; readonly original: string; readonly folder: string; readonly mostPixels: number; readonly port: MessagePort }
+  | { readonly task: 'load'; readonly original: string; readonly mostPixels: number }
+  | { readonly task: 'examine'; readonly raster: SharedRaster; readonly tile: ExamineTile; readonly options: SpeckOptions }
+  | {
+      readonly task: 'deliver';
+      readonly original: string;
+      readonly mostPixels: number;
+      readonly recipe: Recipe;
+      readonly settings: EncodeSettings;
+      readonly onto: string;
+      readonly port: MessagePort;
+    };
+
+/** Said on the port while a pyramid is written. */
+export interface LevelWritten {
+  readonly level: number;
+  readonly share: number;
+}
+
+/** Errors lose their class between threads: a refused picture comes back as this. */
+export interface Refused {
+  readonly refused: string;
+}
+
+type Outcome = undefined | SharedRaster | Fault[] | StoredFile;
+
+async function prepare(task: Extract<ThreadTask, { task: 'prepare' }>): Promise<undefined> {
+  const { raster } = await decodePicture(task.original, { pixels: task.mostPixels });
+  await writePyramid(task.folder, raster, (level, share) =>
+    task.port.postMessage({ level, share } satisfies LevelWritten),
+  );
+}
+
+async function load(task: Extract<ThreadTask, { task: 'load' }>): Promise<SharedRaster> {
+  const { raster } = await decodePicture(task.original, { pixels: task.mostPixels });
+  const { width, height, depth } = raster;
+  const channels = raster.planes.length;
+  const buffer = new SharedArrayBuffer(width * height * channels * bytesPerSample(depth));
+  copyRaster(raster, rasterOver(buffer, width, height, channels, depth), 0, 0);
+  return { buffer, width, height, channels, depth };
+}
+
+const sharedPixels = ({ buffer, width, height, channels, depth }: SharedRaster): Raster =>
+  rasterOver(buffer, width, height, channels, depth);
+
+async function deliver(task: Extract<ThreadTask, { task: 'deliver' }>): Promise<StoredFile> {
+  const { raster, header } = await decodePicture(task.original, { pixels: task.mostPixels });
+  const count = task.recipe.mends.length;
+  renderRecipe(raster, task.recipe, (done) => {
+    if (done % 50 === 0) task.port.postMessage(0.2 + (0.5 * done) / count);
+  });
+  const bytes = await encodePicture(raster, header, task.settings);
+  const file = await open(task.onto, 'w');
+  try {
+    await file.writeFile(bytes);
+    await file.sync();
+  } finally {
+    await file.close();
+  }
+  return { sha256: createHash('sha256').update(bytes).digest('hex'), sizeBytes: bytes.length };
+}
+
+function carryOut(task: ThreadTask): Promise<Outcome> {
+  switch (task.task) {
+    case 'prepare':
+      return prepare(task);
+    case 'load':
+      return load(task);
+    case 'examine':
+      return Promise.resolve(examineTile(task.tile, pixelsOf(sharedPixels(task.raster)), task.options));
+    case 'deliver':
+      return deliver(task);
+  }
+}
+
+/** Runs in a thread of its own. */
+export default async function thread(task: ThreadTask): Promise<Outcome | Refused> {
+  try {
+    return await carryOut(task);
+  } catch (error) {
+    if (error instanceof PictureError) return { refused: error.message };
+    throw error;
+  }
+}

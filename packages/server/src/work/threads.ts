@@ -1,0 +1,64 @@
+import { availableParallelism } from 'node:os';
+import { fileURLToPath } from 'node:url';
+import { MessageChannel } from 'node:worker_threads';
+import type { MessagePort } from 'node:worker_threads';
+import { Piscina } from 'piscina';
+import type { ExamineTile, Fault, Recipe, SpeckOptions } from '@fennip/core';
+import type { EncodeSettings } from '@fennip/files';
+import { PictureError } from '@fennip/files';
+import type { StoredFile } from '../store/store.ts';
+import type { LevelWritten, Refused, SharedRaster, ThreadTask } from './thread.ts';
+
+/** The heavy work, each call in a thread. A picture that cannot be used throws {@link PictureError}. */
+export interface Threads {
+  prepare(original: string, folder: string, written: (level: LevelWritten) => void): Promise<void>;
+  load(original: string): Promise<SharedRaster>;
+  examine(raster: SharedRaster, tile: ExamineTile, options: SpeckOptions): Promise<Fault[]>;
+  deliver(
+    original: string,
+    recipe: Recipe,
+    settings: EncodeSettings,
+    onto: string,
+    progress: (share: number) => void,
+  ): Promise<StoredFile>;
+  close(): Promise<void>;
+}
+
+const isRefused = (outcome: unknown): outcome is Refused =>
+  typeof outcome === 'object' && outcome !== null && 'refused' in outcome;
+
+export function startThreads(mostPixels: number): Threads {
+  const pool = new Piscina<ThreadTask, unknown>({
+    filename: fileURLToPath(new URL('./thread.ts', import.meta.url)),
+    execArgv: ['--import', 'tsx'],
+    maxThreads: availableParallelism(),
+    idleTimeout: 60_000,
+  });
+
+  async function run<T>(task: ThreadTask, transferList: MessagePort[] = []): Promise<T> {
+    const outcome = await pool.run(task, { transferList });
+    if (isRefused(outcome)) throw new PictureError('broken', outcome.refused);
+    return outcome as T;
+  }
+
+  /** Runs a task that speaks while it works. */
+  async function runSpeaking<T, M>(taskWith: (port: MessagePort) => ThreadTask, heard: (message: M) => void): Promise<T> {
+    const { port1, port2 } = new MessageChannel();
+    port1.on('message', heard);
+    try {
+      return await run<T>(taskWith(port2), [port2]);
+    } finally {
+      port1.close();
+    }
+  }
+
+  return {
+    prepare: (original, folder, written) =>
+      runSpeaking((port) => ({ task: 'prepare', original, folder, mostPixels, port }), written),
+    load: (original) => run({ task: 'load', original, mostPixels }),
+    examine: (raster, tile, options) => run({ task: 'examine', raster, tile, options }),
+    deliver: (original, recipe, settings, onto, progress) =>
+      runSpeaking((port) => ({ task: 'deliver', original, mostPixels, recipe, settings, onto, port }), progress),
+    close: () => pool.destroy(),
+  };
+}

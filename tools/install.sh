@@ -1,0 +1,44 @@
+# Installs what is missing; each function does nothing when all is there.
+
+# Runs a command as root, or prints the one line to run.
+as_root() {
+  if [ "$(id -u)" = 0 ]; then
+    "$@"
+  elif command -v sudo >/dev/null && sudo -n true 2>/dev/null; then
+    sudo "$@"
+  else
+    echo "Something from Debian is missing. Run this once, then again what you ran: sudo $*" >&2
+    exit 1
+  fi
+}
+
+debian_package() {
+  echo "Installing Debian's $1" >&2
+  as_root env DEBIAN_FRONTEND=noninteractive sh -c "apt-get update -qq && apt-get install -y -qq --no-install-recommends $1" >"$state/apt.log" 2>&1 ||
+    {
+      tail -n 5 "$state/apt.log" >&2
+      exit 1
+    }
+}
+
+need_packages() {
+  local wanted
+  wanted=$(sha256sum package-lock.json | cut -d' ' -f1)
+  [ -d node_modules ] && [ "$(cat "$state/installed" 2>/dev/null)" = "$wanted" ] && return
+  echo "Installing npm packages" >&2
+  npm ci --no-audit --no-fund --loglevel=error >&2
+  echo "$wanted" >"$state/installed"
+}
+
+# The folder of PostgreSQL's programs, of the newest version there is.
+postgres_programs() {
+  find /usr/lib/postgresql -path '*/bin/initdb' 2>/dev/null | sort -V | tail -n 1 | xargs -r dirname
+}
+
+need_postgres() {
+  [ -n "$(postgres_programs)" ] || debian_package postgresql
+}
+
+need_chromium() {
+  [ -x /usr/bin/chromium ] || debian_package chromium
+}
