@@ -10,15 +10,9 @@ function halfKernel(sigma: number): Float32Array {
   return half.map((weight) => weight / total);
 }
 
-/** Blurs every row of `data` and writes the result turned by its diagonal, so that two calls blur both ways. */
-function blurRowsTransposed(
-  data: Float32Array,
-  width: number,
-  height: number,
-  half: Float32Array,
-): Float32Array {
+/** Blurs every row of `data` by itself. */
+function blurRows(data: Float32Array, width: number, height: number, half: Float32Array, out: Float32Array): void {
   const radius = half.length - 1;
-  const turned = new Float32Array(width * height);
   const padded = new Float32Array(width + 2 * radius);
   for (let y = 0; y < height; y++) {
     const row = y * width;
@@ -29,18 +23,34 @@ function blurRowsTransposed(
       const centre = x + radius;
       let sum = half[0] * padded[centre];
       for (let i = 1; i <= radius; i++) sum += half[i] * (padded[centre - i] + padded[centre + i]);
-      turned[x * height + y] = sum;
+      out[row + x] = sum;
     }
   }
-  return turned;
+}
+
+/** Blurs down the columns, a whole row at a time, so that memory is walked along. */
+function blurColumns(data: Float32Array, width: number, height: number, half: Float32Array, out: Float32Array): void {
+  const radius = half.length - 1;
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    const centre = half[0];
+    for (let x = 0; x < width; x++) out[row + x] = centre * data[row + x];
+    for (let i = 1; i <= radius; i++) {
+      const weight = half[i];
+      const upper = Math.max(0, y - i) * width;
+      const lower = Math.min(height - 1, y + i) * width;
+      for (let x = 0; x < width; x++) out[row + x] += weight * (data[upper + x] + data[lower + x]);
+    }
+  }
 }
 
 /** Gaussian blur of standard deviation `sigma` pixels (above 0); beyond the border the nearest sample counts. */
 export function gaussianBlur(plane: FloatPlane, sigma: number): FloatPlane {
   const { width, height } = plane;
   const half = halfKernel(sigma);
+  const rows = new Float32Array(width * height);
+  blurRows(plane.data, width, height, half, rows);
   const blurred = createFloatPlane(width, height);
-  const turned = blurRowsTransposed(plane.data, width, height, half);
-  blurred.data.set(blurRowsTransposed(turned, height, width, half));
+  blurColumns(rows, width, height, half, blurred.data);
   return blurred;
 }

@@ -15,13 +15,14 @@ export interface Candidate {
   readonly significance: number;
 }
 
-/** Radii that are looked for on a level, in its own pixels; smaller ones only where there is no finer level. */
-const RADII = [2, 2.83];
-const FINEST_RADIUS = 1.25;
+/** Radii that are looked for on a level, in its own pixels; each level's are twice those of the one before. */
+const RADII = [1.41, 2];
+/** The full-size level has none before it: it starts a little lower. */
+const FINEST_RADII = [1.25, 2];
 /** A contrast that no eye sees: half a code of 255. Keeps perfectly flat places from dividing by nothing. */
 const LEAST_CONTRAST = 0.5 / 255;
 /** Below this a candidate is not worth measuring. */
-const LEAST_SIGNIFICANCE = 2;
+const LEAST_SIGNIFICANCE = 2.5;
 
 /** Luma at full size and its halvings. */
 export function lumaLevels(luma: FloatPlane, largestRadius: number): FloatPlane[] {
@@ -67,7 +68,7 @@ function peaks(
 /** All candidates on all levels, of the polarities asked for. */
 export function speckCandidates(levels: readonly FloatPlane[], polarities: readonly Polarity[]): Candidate[] {
   return levels.flatMap((plane, level) =>
-    (level === 0 ? [FINEST_RADIUS, ...RADII] : RADII).flatMap((radius) => {
+    (level === 0 ? FINEST_RADII : RADII).flatMap((radius) => {
       const maps = contrastMaps(plane, radius);
       return polarities.flatMap((polarity) => peaks(maps[polarity], maps.usual, { level, radius, polarity }));
     }),

@@ -46,8 +46,10 @@ export function contrastMaps(luma: FloatPlane, radius: number): ContrastMaps {
       const b = 0.5 * (data[i - down] + data[i + down]) - core;
       const c = 0.5 * (data[i - falling] + data[i + falling]) - core;
       const d = 0.5 * (data[i - rising] + data[i + rising]) - core;
-      const least = Math.min(a, b, c, d);
-      const most = Math.max(a, b, c, d);
+      const ab = a < b ? a : b;
+      const cd = c < d ? c : d;
+      const least = ab < cd ? ab : cd;
+      const most = a + b - ab > c + d - cd ? a + b - ab : c + d - cd;
       if (least > 0) dark.data[i] = least;
       else if (most < 0) bright.data[i] = -most;
       size.data[i] = 0.25 * Math.abs(a + b + c + d);

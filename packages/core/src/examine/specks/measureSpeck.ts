@@ -23,10 +23,9 @@ const DIRECTIONS = 16;
 /** The profile is taken out to this many expected radii, in steps of a fifth. */
 const PROFILE_RADII = 3;
 const PROFILE_STEP = 0.2;
-const UNIT = Array.from({ length: DIRECTIONS }, (_, k) => {
-  const angle = (2 * Math.PI * k) / DIRECTIONS;
-  return [Math.cos(angle), Math.sin(angle)] as const;
-});
+const COS = Float64Array.from({ length: DIRECTIONS }, (_, k) => Math.cos((2 * Math.PI * k) / DIRECTIONS));
+const SIN = Float64Array.from({ length: DIRECTIONS }, (_, k) => Math.sin((2 * Math.PI * k) / DIRECTIONS));
+const PROFILE_STEPS = Math.round(PROFILE_RADII / PROFILE_STEP) + 1;
 
 /** Bilinear sample; beyond the border the nearest counts. */
 function sampleAt({ width, height, data }: FloatPlane, x: number, y: number): number {
@@ -49,8 +48,9 @@ function centreOf(
 ): [x: number, y: number] {
   let [sum, sumX, sumY] = [0, 0, 0];
   const reach = 1.6 * candidate.radius;
-  for (let dy = -reach; dy <= reach; dy += 0.5) {
-    for (let dx = -reach; dx <= reach; dx += 0.5) {
+  const step = Math.max(0.5, candidate.radius / 4);
+  for (let dy = -reach; dy <= reach; dy += step) {
+    for (let dx = -reach; dx <= reach; dx += step) {
       if (dx * dx + dy * dy > reach * reach) continue;
       const departs = sign * (background - sampleAt(plane, candidate.x + dx, candidate.y + dy));
       if (departs <= 0) continue;
@@ -70,42 +70,50 @@ interface RingMeasure {
   readonly spread: number;
 }
 
+/** Ring samples of the speck that is being measured; one speck is measured at a time. */
+const ringValues = new Float64Array(DIRECTIONS);
+
 function measureRing(plane: FloatPlane, x: number, y: number, radius: number): RingMeasure {
-  const values = UNIT.map(
-    ([ux, uy]) =>
-      0.5 *
-      (sampleAt(plane, x + 2 * radius * ux, y + 2 * radius * uy) +
-        sampleAt(plane, x + 2.5 * radius * ux, y + 2.5 * radius * uy)),
-  );
-  const mean = values.reduce((sum, v) => sum + v, 0) / DIRECTIONS;
-  const waveX = values.reduce((sum, v, k) => sum + v * UNIT[k][0], 0) * (2 / DIRECTIONS);
-  const waveY = values.reduce((sum, v, k) => sum + v * UNIT[k][1], 0) * (2 / DIRECTIONS);
-  const left = values.map((v, k) => v - mean - waveX * UNIT[k][0] - waveY * UNIT[k][1]);
-  const spread = Math.sqrt(left.reduce((sum, v) => sum + v * v, 0) / (DIRECTIONS - 3));
+  let [mean, waveX, waveY] = [0, 0, 0];
+  for (let k = 0; k < DIRECTIONS; k++) {
+    const [dx, dy] = [radius * COS[k], radius * SIN[k]];
+    const value = 0.5 * (sampleAt(plane, x + 2 * dx, y + 2 * dy) + sampleAt(plane, x + 2.5 * dx, y + 2.5 * dy));
+    ringValues[k] = value;
+    mean += value / DIRECTIONS;
+    waveX += (value * COS[k] * 2) / DIRECTIONS;
+    waveY += (value * SIN[k] * 2) / DIRECTIONS;
+  }
+  let squares = 0;
+  for (let k = 0; k < DIRECTIONS; k++) squares += (ringValues[k] - mean - waveX * COS[k] - waveY * SIN[k]) ** 2;
+  const spread = Math.sqrt(squares / (DIRECTIONS - 3));
   return { mean, slopeX: waveX / (2.25 * radius), slopeY: waveY / (2.25 * radius), spread };
 }
 
-/** Depth against the ring's plane, averaged over all directions, from the centre outwards. */
-function profileOf(
-  plane: FloatPlane,
-  x: number,
-  y: number,
-  radius: number,
-  sign: number,
-  mean: number,
-): number[] {
-  return Array.from({ length: Math.round(PROFILE_RADII / PROFILE_STEP) + 1 }, (_, step) => {
+/** Depth against the ring's mean, averaged over all directions, from the centre outwards. */
+function profileOf(plane: FloatPlane, x: number, y: number, radius: number, sign: number, mean: number): Float64Array {
+  const profile = new Float64Array(PROFILE_STEPS);
+  for (let step = 0; step < PROFILE_STEPS; step++) {
     const distance = step * PROFILE_STEP * radius;
-    const sum = UNIT.reduce(
-      (total, [ux, uy]) => total + sampleAt(plane, x + distance * ux, y + distance * uy),
-      0,
-    );
-    return sign * (mean - sum / DIRECTIONS);
-  });
+    let sum = 0;
+    for (let k = 0; k < DIRECTIONS; k++) sum += sampleAt(plane, x + distance * COS[k], y + distance * SIN[k]);
+    profile[step] = sign * (mean - sum / DIRECTIONS);
+  }
+  return profile;
+}
+
+/** Depth of the shallowest direction half way out, against the ring's plane. */
+function shallowest(plane: FloatPlane, x: number, y: number, radius: number, sign: number, ring: RingMeasure): number {
+  let least = Infinity;
+  for (let k = 0; k < DIRECTIONS; k++) {
+    const [dx, dy] = [0.55 * radius * COS[k], 0.55 * radius * SIN[k]];
+    const depth = sign * (ring.mean + ring.slopeX * dx + ring.slopeY * dy - sampleAt(plane, x + dx, y + dy));
+    if (depth < least) least = depth;
+  }
+  return least;
 }
 
 /** Where a profile first falls below a level, in steps; its length when it never does. */
-function fallsBelow(profile: readonly number[], level: number): number {
+function fallsBelow(profile: Float64Array, level: number): number {
   const at = profile.findIndex((value) => value < level);
   if (at <= 0) return at === 0 ? 0 : profile.length;
   return at - (level - profile[at]) / (profile[at - 1] - profile[at]);
@@ -121,10 +129,6 @@ export function measureSpeck(plane: FloatPlane, candidate: Candidate): SpeckMeas
   const depth = Math.max(0, (profile[0] + 2 * profile[1] + 3 * profile[2]) / 6);
   const inStep = PROFILE_STEP * candidate.radius;
   const radius = Math.max(0.6, fallsBelow(profile, depth / 2) * inStep);
-  const inner = UNIT.map(([ux, uy]) => {
-    const [dx, dy] = [0.55 * radius * ux, 0.55 * radius * uy];
-    return sign * (ring.mean + ring.slopeX * dx + ring.slopeY * dy - sampleAt(plane, x + dx, y + dy));
-  });
   let [low, ripple] = [depth, 0];
   for (const value of profile) {
     ripple = Math.max(ripple, value - low);
@@ -137,7 +141,7 @@ export function measureSpeck(plane: FloatPlane, candidate: Candidate): SpeckMeas
     radius,
     depth,
     spread: ring.spread,
-    evenness: Math.min(...inner) / scale,
+    evenness: shallowest(plane, x, y, radius, sign, ring) / scale,
     softness: Math.min(
       1,
       ((fallsBelow(profile, 0.2 * depth) - fallsBelow(profile, 0.8 * depth)) * inStep) / radius,

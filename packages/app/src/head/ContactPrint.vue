@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { pyramidLevels } from '@fennip/core';
+import type { Picture } from '@fennip/contract';
+import { computed, onMounted, ref, watch } from 'vue';
+import { engine } from '../engine/engine.ts';
+import { useJob } from '../stores/job.ts';
+import { count, megapixels, percent } from '../words/count.ts';
+
+/** One picture as a contact print: what it shows, what it is, and how far it has come. */
+const props = defineProps<{ picture: Picture }>();
+const job = useJob();
+const canvas = ref<HTMLCanvasElement | null>(null);
+
+const share = computed(() => (props.picture.faults > 0 ? props.picture.settled / props.picture.faults : 0));
+/** The ring of progress: a circle of radius 9. */
+const AROUND = 2 * Math.PI * 9;
+
+const line = computed(() => {
+  const { state, problem, examined, faults, settled } = props.picture;
+  if (state === 'failed') return problem ?? 'It could not be read.';
+  const preparing = job.workShare(props.picture.id, 'prepare');
+  if (state === 'preparing') return preparing === null ? 'Being read' : `Being prepared, ${percent(preparing)}`;
+  const examining = job.workShare(props.picture.id, 'examine');
+  if (examined === 'running' || examined === 'waiting')
+    return examining === null ? 'Being examined' : `Being examined, ${percent(examining)}`;
+  if (examined === 'failed') return 'The examination broke off.';
+  if (examined === 'none') return 'Not examined';
+  return faults === 0 ? 'Nothing found' : `${count(faults - settled, 'fault')} open of ${faults}`;
+});
+
+const nature = computed(() => {
+  const { nature: kind, width, height, density, depth } = props.picture;
+  const size = megapixels(width, height);
+  if (kind === 'frame' || !density) return `${size}, ${depth} bit`;
+  return `${(width / density).toFixed(1)} × ${(height / density).toFixed(1)} in at ${Math.round(density)} ppi, ${depth} bit`;
+});
+
+async function draw(): Promise<void> {
+  const { pyramid, width, height, depth, channels, finestLevel } = props.picture;
+  if (finestLevel === null || !canvas.value) return;
+  const coarsest = pyramidLevels(width, height).length - 1;
+  const bitmap = await engine()
+    .thumbnail({ pyramid, width, height, depth, channels }, coarsest)
+    .catch(() => null);
+  if (!bitmap || !canvas.value) return;
+  canvas.value.width = bitmap.width;
+  canvas.value.height = bitmap.height;
+  canvas.value.getContext('2d')?.drawImage(bitmap, 0, 0);
+  bitmap.close();
+}
+onMounted(draw);
+watch(() => props.picture.finestLevel === null, draw);
+</script>
+
+<template>
+  <article class="print" :class="picture.state">
+    <div class="image"><canvas ref="canvas" aria-hidden="true" /></div>
+    <div class="words">
+      <svg v-if="picture.faults > 0" viewBox="0 0 24 24" class="ring" role="img" :aria-label="`${percent(share)} settled`">
+        <circle cx="12" cy="12" r="9" class="whole" />
+        <circle cx="12" cy="12" r="9" class="done" :stroke-dasharray="`${share * AROUND} ${AROUND}`" />
+      </svg>
+      <h3>{{ picture.name }}</h3>
+      <p>{{ line }}</p>
+      <p v-if="picture.state !== 'failed'" class="soft">{{ picture.nature }}, {{ nature }}</p>
+      <p v-if="picture.capture.camera" class="soft">
+        {{ picture.capture.camera
+        }}{{ picture.capture.fNumber === undefined ? '' : `, f/${picture.capture.fNumber}` }}
+      </p>
+    </div>
+  </article>
+</template>
+
+<style scoped>
+.print {
+  width: 236px;
+  padding: 10px;
+  border: 1px solid var(--line);
+  background: var(--raised);
+}
+.image {
+  display: grid;
+  height: 152px;
+  background: var(--surround);
+  place-items: center;
+}
+canvas {
+  max-width: 100%;
+  max-height: 152px;
+}
+.words {
+  position: relative;
+  padding-top: 8px;
+  font-size: 13px;
+}
+h3 {
+  overflow: hidden;
+  padding-right: 26px;
+  font-size: 14px;
+  font-weight: 600;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.failed p {
+  color: var(--open);
+}
+.ring {
+  position: absolute;
+  top: 7px;
+  right: 0;
+  width: 22px;
+  height: 22px;
+}
+.ring circle {
+  fill: none;
+  stroke-width: 5;
+  transform: rotate(-90deg);
+  transform-origin: center;
+}
+.whole {
+  stroke: var(--line);
+}
+.done {
+  stroke: var(--mended);
+}
+</style>

@@ -1,0 +1,156 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useJob } from '../stores/job.ts';
+import { usePicture } from '../stores/picture.ts';
+import ContactSheet from './ContactSheet.vue';
+import ProgressLine from './ProgressLine.vue';
+
+const route = useRoute();
+const router = useRouter();
+const job = useJob();
+const picture = usePicture();
+const isSheetOpen = ref(false);
+
+watch(
+  () => route.params['job'],
+  (id) => {
+    if (typeof id === 'string') void job.open(id);
+    else job.close();
+  },
+  { immediate: true },
+);
+watch(
+  () => route.fullPath,
+  () => {
+    isSheetOpen.value = false;
+  },
+);
+const isPictureOpen = computed(() => route.name === 'picture');
+const share = computed(() => {
+  const all = picture.entries;
+  return all.length === 0 ? 0 : all.filter(({ state }) => state !== 'open').length / all.length;
+});
+
+function openPicture(id: string): void {
+  const stage = isPictureOpen.value ? String(route.params['stage']) : 'examine';
+  void router.push({ name: 'picture', params: { job: job.job?.id ?? '', picture: id, stage } });
+}
+</script>
+
+<template>
+  <header class="head">
+    <router-link to="/" class="name">Fennip</router-link>
+    <nav class="path" aria-label="Where you are">
+      <template v-if="job.job">
+        <span aria-hidden="true">/</span>
+        <router-link :to="{ name: 'intake', params: { job: job.job.id } }">{{ job.job.name }}</router-link>
+      </template>
+      <template v-if="isPictureOpen && picture.picture">
+        <span aria-hidden="true">/</span>
+        <button
+          type="button"
+          class="sheet-button"
+          :aria-expanded="isSheetOpen"
+          title="All pictures of the job"
+          @click="isSheetOpen = !isSheetOpen"
+        >
+          {{ picture.picture.name }}
+        </button>
+      </template>
+    </nav>
+    <ProgressLine v-if="job.job" :share="share" />
+    <div class="work">
+      <span v-if="picture.unsent.length > 0" class="saving">saving</span>
+      <template v-if="job.backgroundShare !== null">
+        <span>working</span>
+        <span
+          class="meter"
+          role="progressbar"
+          aria-label="Background work"
+          :aria-valuenow="Math.round(job.backgroundShare * 100)"
+          aria-valuemin="0"
+          aria-valuemax="100"
+          ><i :style="{ width: `${job.backgroundShare * 100}%` }"
+        /></span>
+      </template>
+    </div>
+  </header>
+  <ContactSheet v-if="isSheetOpen" class="over" @open="openPicture" @close="isSheetOpen = false" />
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  min-width: 0;
+  padding: 0 14px;
+  background: var(--head);
+  color: var(--head-text);
+}
+.name {
+  color: inherit;
+  font-size: 16px;
+  font-weight: 650;
+  text-decoration: none;
+}
+.path {
+  display: flex;
+  flex: 1;
+  gap: 8px;
+  min-width: 60px;
+  overflow: hidden;
+  color: var(--head-soft);
+  white-space: nowrap;
+}
+.path a,
+.sheet-button {
+  overflow: hidden;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--head-text);
+  font: inherit;
+  text-overflow: ellipsis;
+  text-decoration: none;
+  cursor: pointer;
+}
+.sheet-button::after {
+  content: ' ▾';
+  color: var(--head-soft);
+}
+.path a:hover,
+.sheet-button:hover {
+  text-decoration: underline;
+}
+.head :focus-visible {
+  outline-color: #fff;
+}
+.work {
+  display: flex;
+  align-items: center;
+  justify-content: flex-end;
+  gap: 8px;
+  width: 150px;
+  color: var(--head-soft);
+  font-size: 13px;
+}
+.meter {
+  width: 60px;
+  height: 5px;
+  background: #5a5a5a;
+}
+.meter i {
+  display: block;
+  height: 100%;
+  background: #fff;
+}
+.over {
+  position: absolute;
+  z-index: 20;
+  top: 44px;
+  right: 0;
+  left: 0;
+}
+</style>

@@ -1,0 +1,321 @@
+<script setup lang="ts">
+import { useVirtualizer } from '@tanstack/vue-virtual';
+import { computed, ref, watch } from 'vue';
+import type { EntryState, LedgerEntry } from '../stores/ledgerEntry.ts';
+import { usePicture } from '../stores/picture.ts';
+import { useView } from '../stores/view.ts';
+import { useMending } from '../work/useMending.ts';
+import { count, percent } from '../words/count.ts';
+import FindingsChart from './FindingsChart.vue';
+
+const ROW_HEIGHT = 26;
+const SORTS = { number: 'number', size: 'size', strength: 'strength', confidence: 'confidence' } as const;
+type Sort = keyof typeof SORTS;
+const FILTERS = ['all', 'open', 'mended', 'dismissed'] as const;
+type Filter = (typeof FILTERS)[number];
+
+const picture = usePicture();
+const view = useView();
+const { mendEntries, dismiss, takeBack, stop } = useMending();
+const sort = ref<Sort>('number');
+const filter = ref<Filter>('all');
+const list = ref<HTMLElement | null>(null);
+
+const isShown = (state: EntryState): boolean => {
+  if (filter.value === 'all') return true;
+  if (filter.value === 'mended') return state === 'mended' || state === 'lessened';
+  if (filter.value === 'dismissed') return state === 'dismissed' || state === 'set aside';
+  return state === 'open';
+};
+const ORDER: Record<Sort, (a: LedgerEntry, b: LedgerEntry) => number> = {
+  number: (a, b) => a.number - b.number,
+  size: (a, b) => b.r - a.r,
+  strength: (a, b) => (b.strength ?? 0) - (a.strength ?? 0),
+  confidence: (a, b) => (b.confidence ?? 0) - (a.confidence ?? 0),
+};
+const groups = computed(() =>
+  [
+    { title: 'Dark specks', polarity: 'dark' as const },
+    { title: 'Bright specks', polarity: 'bright' as const },
+    { title: 'Marked by hand', polarity: null },
+  ]
+    .map(({ title, polarity }) => {
+      const all = picture.entries.filter((entry) => entry.polarity === polarity);
+      const settled = all.filter(({ state }) => state !== 'open').length;
+      const rows = all.filter(({ state }) => isShown(state)).sort(ORDER[sort.value]);
+      return { title, count: all.length, share: all.length > 0 ? settled / all.length : 0, rows };
+    })
+    .filter((group) => group.count > 0),
+);
+
+type Line =
+  | { readonly type: 'group'; readonly title: string; readonly count: number; readonly share: number }
+  | { readonly type: 'entry'; readonly entry: LedgerEntry };
+const lines = computed((): Line[] =>
+  groups.value.flatMap(({ title, count: total, share, rows }): Line[] => [
+    { type: 'group', title, count: total, share },
+    ...rows.map((entry): Line => ({ type: 'entry', entry })),
+  ]),
+);
+const shownEntries = computed(() => lines.value.flatMap((line) => (line.type === 'entry' ? [line.entry] : [])));
+
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: lines.value.length,
+    getScrollElement: () => list.value,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 12,
+  })),
+);
+
+const chosen = computed(() => view.chosenEntries);
+const chosenOpen = computed(() => chosen.value.filter(({ state }) => state === 'open'));
+const chosenSettled = computed(() => chosen.value.filter(({ state }) => state !== 'open'));
+const openCount = computed(() => picture.entries.filter(({ state }) => state === 'open').length);
+
+function press(entry: LedgerEntry, event: MouseEvent): void {
+  if (event.ctrlKey || event.metaKey) view.toggle(entry.id);
+  else if (event.shiftKey && view.focus !== null) {
+    const ids = shownEntries.value.map(({ id }) => id);
+    const [from, to] = [ids.indexOf(view.focus), ids.indexOf(entry.id)].sort((a, b) => a - b);
+    const focus = view.focus;
+    view.choose(from < 0 ? [entry.id] : ids.slice(from, to + 1));
+    view.focus = focus;
+  } else {
+    view.choose([entry.id]);
+    view.goTo(entry);
+  }
+}
+
+/** Goes to the next or previous line of the ledger. */
+function step(by: 1 | -1): void {
+  const entries = shownEntries.value;
+  if (entries.length === 0) return;
+  const at = entries.findIndex(({ id }) => id === view.focus);
+  const next = entries[at < 0 ? (by > 0 ? 0 : entries.length - 1) : Math.min(entries.length - 1, Math.max(0, at + by))];
+  view.choose([next.id]);
+  view.goTo(next);
+}
+
+watch(
+  () => view.focus,
+  (id) => {
+    const at = lines.value.findIndex((line) => line.type === 'entry' && line.entry.id === id);
+    if (at >= 0) virtual.value.scrollToIndex(at, { align: 'auto' });
+  },
+);
+
+const LETTER: Record<string, string> = { dark: 'd', bright: 'b' };
+const STATE_SIGN: Record<EntryState, string> = {
+  open: '○',
+  mended: '✓',
+  lessened: '◐',
+  'set aside': '‖',
+  dismissed: '–',
+};
+
+defineExpose({ step });
+</script>
+
+<template>
+  <section class="ledger" aria-label="Ledger">
+    <header>
+      <h2>Ledger</h2>
+      <span class="soft">{{ openCount }} open of {{ picture.entries.length }}</span>
+    </header>
+    <FindingsChart v-if="picture.entries.length > 0" />
+    <div v-if="picture.entries.length > 0" class="choices">
+      <el-select v-model="filter" size="small" aria-label="Which lines are listed">
+        <el-option v-for="choice in FILTERS" :key="choice" :value="choice" :label="choice" />
+      </el-select>
+      <el-select v-model="sort" size="small" aria-label="In which order">
+        <el-option v-for="(label, key) in SORTS" :key="key" :value="key" :label="`by ${label}`" />
+      </el-select>
+      <el-button size="small" @click="view.choose(shownEntries.map(({ id }) => id))">Choose all</el-button>
+    </div>
+    <div v-if="picture.entries.length > 0" ref="list" class="list" tabindex="0" aria-label="Faults">
+      <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
+        <template v-for="item in virtual.getVirtualItems()" :key="item.index">
+          <div
+            v-if="lines[item.index]?.type === 'group'"
+            class="line group"
+            :style="{ transform: `translateY(${item.start}px)` }"
+          >
+            <template v-for="line in [lines[item.index]]" :key="item.index">
+              <template v-if="line.type === 'group'">
+                <span>{{ line.title }}</span>
+                <span class="figures">{{ line.count }}</span>
+                <span class="share" :title="`${percent(line.share)} settled`"
+                  ><i :style="{ width: `${line.share * 100}%` }"
+                /></span>
+              </template>
+            </template>
+          </div>
+          <template v-for="line in [lines[item.index]]" v-else :key="`e${item.index}`">
+            <button
+              v-if="line?.type === 'entry'"
+              type="button"
+              class="line entry figures"
+              :class="[line.entry.state.replace(' ', '-'), { chosen: view.chosen.has(line.entry.id) }]"
+              :style="{ transform: `translateY(${item.start}px)` }"
+              :aria-pressed="view.chosen.has(line.entry.id)"
+              :aria-label="`${line.entry.number}, ${line.entry.polarity ?? 'by hand'} speck, radius ${line.entry.r.toFixed(1)} pixels, ${line.entry.state}`"
+              :data-entry="line.entry.id"
+              @click="press(line.entry, $event)"
+              @mouseenter="view.hovered = line.entry.id"
+              @mouseleave="view.hovered = null"
+            >
+              <span class="number">{{ line.entry.number }}</span>
+              <span class="letter">{{ line.entry.polarity ? LETTER[line.entry.polarity] : 'h' }}</span>
+              <span>{{ line.entry.r.toFixed(1) }} px</span>
+              <span>{{ line.entry.strength === null ? '' : percent(line.entry.strength) }}</span>
+              <span class="soft">{{ line.entry.confidence === null ? '' : line.entry.confidence.toFixed(2) }}</span>
+              <span class="state" :title="line.entry.state">{{ STATE_SIGN[line.entry.state] }}</span>
+            </button>
+          </template>
+        </template>
+      </div>
+    </div>
+    <div v-else class="empty">
+      <p v-if="picture.picture?.examined === 'running' || picture.picture?.examined === 'waiting'">
+        The picture is being examined.
+      </p>
+      <p v-else-if="picture.picture?.examined === 'done'">Nothing was found at this sensitivity.</p>
+      <p v-else-if="picture.picture?.examined === 'failed'">
+        The examination broke off. Examine the picture again.
+      </p>
+      <p v-else>Not examined yet. Go to Examine, or mark faults by hand with a method from the bar.</p>
+    </div>
+    <footer v-if="picture.entries.length > 0">
+      <template v-if="view.mending !== null">
+        <el-progress :percentage="Math.round(view.mending * 100)" :stroke-width="8" class="progress" />
+        <el-button size="small" @click="stop">Stop</el-button>
+      </template>
+      <template v-else>
+        <el-button
+          size="small"
+          type="primary"
+          :disabled="chosenOpen.length === 0"
+          data-testid="mend-chosen"
+          @click="mendEntries(chosenOpen)"
+          >Mend {{ chosenOpen.length > 0 ? count(chosenOpen.length, 'speck') : 'chosen' }}</el-button
+        >
+        <el-button size="small" :disabled="chosenOpen.length === 0" @click="dismiss(chosenOpen)">Dismiss</el-button>
+        <el-button size="small" :disabled="chosenSettled.length === 0" @click="takeBack(chosenSettled)"
+          >Take back</el-button
+        >
+      </template>
+    </footer>
+  </section>
+</template>
+
+<style scoped>
+.ledger {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  border-right: 1px solid var(--line);
+  background: var(--panel);
+}
+header {
+  display: flex;
+  align-items: baseline;
+  justify-content: space-between;
+  padding: 8px 12px 2px;
+}
+.choices {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  gap: 6px;
+  padding: 6px 10px;
+}
+.list {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  border-top: 1px solid var(--line);
+  background: var(--raised);
+}
+.line {
+  position: absolute;
+  top: 0;
+  left: 0;
+  display: grid;
+  align-items: center;
+  width: 100%;
+  height: 26px;
+  padding: 0 10px;
+}
+.group {
+  grid-template-columns: 1fr auto 72px;
+  gap: 10px;
+  background: var(--ground);
+  font-weight: 600;
+}
+.share {
+  height: 6px;
+  background: var(--line);
+}
+.share i {
+  display: block;
+  height: 100%;
+  background: var(--mended);
+}
+.entry {
+  grid-template-columns: 34px 18px 1fr 1fr 1fr 22px;
+  border: 0;
+  background: none;
+  color: inherit;
+  text-align: right;
+  cursor: pointer;
+}
+.entry:hover {
+  background: #efefef;
+}
+.entry.chosen {
+  background: #d9e8f2;
+  box-shadow: inset 3px 0 var(--chosen);
+}
+.entry.dismissed,
+.entry.set-aside {
+  color: var(--text-soft);
+  text-decoration: line-through;
+}
+.entry.dismissed .state,
+.entry.set-aside .state {
+  display: inline-block;
+  text-decoration: none;
+}
+.letter {
+  text-align: center;
+}
+.state {
+  text-align: center;
+}
+.open .state {
+  color: var(--open);
+}
+.mended .state,
+.lessened .state {
+  color: var(--mended);
+}
+.empty {
+  flex: 1;
+  padding: 18px 14px;
+  color: var(--text-soft);
+}
+footer {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 44px;
+  padding: 6px 10px;
+  border-top: 1px solid var(--line);
+}
+footer .el-button + .el-button {
+  margin-left: 0;
+}
+.progress {
+  flex: 1;
+}
+</style>

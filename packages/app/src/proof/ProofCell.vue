@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import type { Rect } from '@fennip/core';
+import { ref, watch } from 'vue';
+
+/** A small part of the picture, enlarged with sharp pixels. */
+const props = withDefaults(
+  defineProps<{
+    title: string;
+    rect: Rect;
+    /** Grows when the pixels have changed. */
+    version: number;
+    paint: (rect: Rect) => Promise<ImageBitmap>;
+    isTaken?: boolean;
+    choosable?: boolean;
+  }>(),
+  { isTaken: false, choosable: false },
+);
+const emit = defineEmits<{ choose: [] }>();
+const canvas = ref<HTMLCanvasElement | null>(null);
+let turn = 0;
+
+watch(
+  [() => props.rect, () => props.version, canvas],
+  async () => {
+    const mine = ++turn;
+    if (!canvas.value) return;
+    const bitmap = await props.paint(props.rect).catch(() => null);
+    if (mine === turn && canvas.value && bitmap) {
+      canvas.value.width = bitmap.width;
+      canvas.value.height = bitmap.height;
+      canvas.value.getContext('2d')?.drawImage(bitmap, 0, 0);
+    }
+    bitmap?.close();
+  },
+  { immediate: true },
+);
+</script>
+
+<template>
+  <component
+    :is="choosable ? 'button' : 'div'"
+    class="cell"
+    :class="{ taken: isTaken, choosable }"
+    :type="choosable ? 'button' : undefined"
+    :aria-pressed="choosable ? isTaken : undefined"
+    :aria-label="choosable ? `Source ${title}` : undefined"
+    @click="choosable && emit('choose')"
+  >
+    <canvas ref="canvas" :data-cell="title" role="img" :aria-label="title" />
+    <span class="figures">{{ title }}</span>
+  </component>
+</template>
+
+<style scoped>
+.cell {
+  position: relative;
+  display: flex;
+  flex: none;
+  flex-direction: column;
+  align-items: center;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: inherit;
+}
+canvas {
+  width: 110px;
+  height: 110px;
+  background: var(--surround);
+  image-rendering: pixelated;
+  object-fit: contain;
+}
+.choosable {
+  cursor: pointer;
+}
+.choosable canvas {
+  width: 68px;
+  height: 68px;
+  border: 3px solid transparent;
+}
+.taken canvas {
+  border-color: var(--chosen);
+}
+.taken span {
+  color: var(--chosen);
+  font-weight: 500;
+}
+</style>

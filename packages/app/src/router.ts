@@ -1,0 +1,19 @@
+import { createRouter, createWebHistory } from 'vue-router';
+
+/** The stages a picture goes through; each is an address. */
+export const STAGES = ['examine', 'mend', 'hand-over'] as const;
+export type Stage = (typeof STAGES)[number];
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'jobs', component: () => import('./stages/jobs/Jobs.vue') },
+    { path: '/jobs/:job', name: 'intake', component: () => import('./stages/intake/Intake.vue') },
+    {
+      path: '/jobs/:job/pictures/:picture/:stage(examine|mend|hand-over)',
+      name: 'picture',
+      component: () => import('./stages/picture/PictureStage.vue'),
+    },
+    { path: '/:rest(.*)*', redirect: '/' },
+  ],
+});

@@ -1,0 +1,159 @@
+<script setup lang="ts">
+import type { UploadRequestOptions } from 'element-plus';
+import { ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { remove } from '../../api/http.ts';
+import ContactPrint from '../../head/ContactPrint.vue';
+import { useJob } from '../../stores/job.ts';
+
+const job = useJob();
+const router = useRouter();
+const notice = ref<string | null>(null);
+
+/** The list of files is ours; the upload control only gathers them. */
+function take({ file }: UploadRequestOptions): XMLHttpRequest | Promise<unknown> {
+  job.add([file]);
+  return Promise.resolve();
+}
+
+function open(pictureId: string): void {
+  void router.push({ name: 'picture', params: { job: job.job?.id ?? '', picture: pictureId, stage: 'examine' } });
+}
+
+async function takeOut(pictureId: string): Promise<void> {
+  notice.value = null;
+  try {
+    await remove(`/pictures/${pictureId}`);
+  } catch (error) {
+    notice.value = error instanceof Error ? error.message : String(error);
+  }
+}
+</script>
+
+<template>
+  <div class="page">
+    <p v-if="job.problem" class="problem" role="alert">{{ job.problem }}</p>
+    <template v-else-if="job.job">
+      <el-upload
+        drag
+        multiple
+        :show-file-list="false"
+        :http-request="take"
+        accept="image/jpeg,image/png,image/tiff,image/webp,.jpg,.jpeg,.png,.tif,.tiff,.webp"
+        class="drop"
+      >
+        <p><strong>Drop pictures here</strong>, or press to choose them.</p>
+        <p class="soft">JPEG, PNG, TIFF and WebP, 8 and 16 bit, up to 150 megapixels. The files are kept as they are.</p>
+      </el-upload>
+      <ul v-if="job.uploads.length > 0" class="uploads" aria-label="On their way">
+        <li v-for="upload in job.uploads" :key="upload.id" :class="{ refused: upload.problem !== null }">
+          <span class="file">{{ upload.name }}</span>
+          <template v-if="upload.problem !== null">
+            <span role="alert">{{ upload.problem }}</span>
+            <el-button size="small" @click="job.forgetUpload(upload.id)">Close</el-button>
+          </template>
+          <el-progress v-else :percentage="Math.round(upload.share * 100)" :stroke-width="6" />
+        </li>
+      </ul>
+      <p v-if="notice" class="problem" role="alert">{{ notice }}</p>
+      <p v-if="job.pictures.length === 0 && job.uploads.length === 0" class="soft empty">
+        No pictures in this job yet.
+      </p>
+      <section v-else class="sheet" aria-label="Contact sheet">
+        <div v-for="picture in job.pictures" :key="picture.id" class="place">
+          <button
+            type="button"
+            class="print"
+            :disabled="picture.state === 'failed'"
+            :aria-label="`Open ${picture.name}`"
+            @click="open(picture.id)"
+          >
+            <ContactPrint :picture="picture" />
+          </button>
+          <el-popconfirm
+            title="Take this picture out of the job? Its mends and deliveries go with it."
+            confirm-button-text="Take out"
+            cancel-button-text="Keep"
+            width="280"
+            @confirm="takeOut(picture.id)"
+          >
+            <template #reference>
+              <el-button size="small" text class="out" :aria-label="`Take out ${picture.name}`">Take out</el-button>
+            </template>
+          </el-popconfirm>
+        </div>
+      </section>
+    </template>
+    <p v-else class="soft empty">Opening the job.</p>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  height: 100%;
+  padding: 20px 24px;
+  overflow: auto;
+}
+.drop :deep(.el-upload-dragger) {
+  padding: 18px;
+  border-color: var(--line-strong);
+  background: var(--panel);
+}
+.uploads {
+  margin: 14px 0 0;
+  padding: 0;
+  list-style: none;
+}
+.uploads li {
+  display: grid;
+  grid-template-columns: 240px 1fr auto;
+  align-items: center;
+  gap: 14px;
+  padding: 7px 12px;
+  border-bottom: 1px solid var(--line);
+  background: var(--raised);
+}
+.uploads .refused {
+  box-shadow: inset 4px 0 var(--open);
+}
+.file {
+  overflow: hidden;
+  font-weight: 600;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.problem {
+  margin: 14px 0 0;
+  padding: 12px 16px;
+  border-left: 4px solid var(--open);
+  background: var(--raised);
+}
+.empty {
+  padding: 20px 2px;
+}
+.sheet {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 16px;
+  padding: 18px 0;
+}
+.place {
+  position: relative;
+}
+.print {
+  display: block;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: inherit;
+  text-align: left;
+  cursor: pointer;
+}
+.print:disabled {
+  cursor: default;
+}
+.out {
+  margin: 2px 0 0 2px;
+}
+</style>

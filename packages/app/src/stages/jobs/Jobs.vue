@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import type { Job } from '@fennip/contract';
+import { onMounted, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { get, post } from '../../api/http.ts';
+import { count } from '../../words/count.ts';
+
+const router = useRouter();
+const jobs = ref<Job[] | null>(null);
+const name = ref('');
+const problem = ref<string | null>(null);
+
+async function load(): Promise<void> {
+  problem.value = null;
+  try {
+    jobs.value = await get<Job[]>('/jobs');
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : String(error);
+  }
+}
+
+async function create(): Promise<void> {
+  if (name.value.trim() === '') return;
+  try {
+    const job = await post<Job>('/jobs', { name: name.value.trim() });
+    await router.push({ name: 'intake', params: { job: job.id } });
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : String(error);
+  }
+}
+
+const day = (iso: string): string =>
+  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+
+onMounted(load);
+</script>
+
+<template>
+  <div class="page">
+    <h1>Jobs</h1>
+    <form class="new" @submit.prevent="create">
+      <el-input v-model="name" placeholder="Name of a new job" aria-label="Name of a new job" maxlength="120" />
+      <el-button type="primary" native-type="submit" :disabled="name.trim() === ''">Make job</el-button>
+    </form>
+    <div v-if="problem" class="problem" role="alert">
+      <p>{{ problem }}</p>
+      <el-button size="small" @click="load">Try again</el-button>
+    </div>
+    <p v-else-if="jobs === null" class="soft">Loading jobs.</p>
+    <p v-else-if="jobs.length === 0" class="soft">
+      No job yet. A job holds pictures that belong together: name one and add pictures to it.
+    </p>
+    <ul v-else>
+      <li v-for="job in jobs" :key="job.id">
+        <router-link :to="{ name: 'intake', params: { job: job.id } }">
+          <strong>{{ job.name }}</strong>
+          <span class="soft">{{ count(job.pictures, 'picture') }}</span>
+          <span class="soft">{{ day(job.createdAt) }}</span>
+        </router-link>
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  max-width: 760px;
+  height: 100%;
+  margin: 0 auto;
+  padding: 34px 24px;
+  overflow: auto;
+}
+.new {
+  display: flex;
+  gap: 8px;
+  margin: 16px 0 22px;
+}
+.problem {
+  padding: 12px 16px;
+  border-left: 4px solid var(--open);
+  background: var(--raised);
+}
+ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li a {
+  display: grid;
+  grid-template-columns: 1fr 110px 170px;
+  gap: 12px;
+  padding: 13px 16px;
+  border: 1px solid var(--line);
+  border-bottom-width: 0;
+  background: var(--raised);
+  color: inherit;
+  text-decoration: none;
+}
+li:last-child a {
+  border-bottom-width: 1px;
+}
+li a:hover {
+  background: #fafafa;
+  box-shadow: inset 3px 0 var(--chosen);
+}
+li span {
+  text-align: right;
+}
+</style>

@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import Ledger from '../../ledger/Ledger.vue';
+import Proof from '../../proof/Proof.vue';
+import { useJob } from '../../stores/job.ts';
+import { usePicture } from '../../stores/picture.ts';
+import { useView } from '../../stores/view.ts';
+import PictureTable from '../../table/PictureTable.vue';
+import TableBar from '../../table/TableBar.vue';
+import ExamineBar from './ExamineBar.vue';
+import HandOver from './HandOver.vue';
+import KeyHelp from './KeyHelp.vue';
+import { useKeys } from './useKeys.ts';
+
+const route = useRoute();
+const job = useJob();
+const picture = usePicture();
+const view = useView();
+const table = ref<InstanceType<typeof PictureTable> | null>(null);
+const ledger = ref<InstanceType<typeof Ledger> | null>(null);
+const proof = ref<InstanceType<typeof Proof> | null>(null);
+const isLedgerOpen = ref(true);
+const isProofOpen = ref(true);
+const stage = computed(() => String(route.params['stage']));
+
+watch(
+  () => route.params['picture'],
+  (id) => {
+    if (typeof id !== 'string') return;
+    view.reset();
+    void picture.open(id);
+  },
+  { immediate: true },
+);
+
+const stopListening = job.listen((event) => {
+  const open = picture.picture;
+  if (!open) return;
+  if (event.type === 'edited' && event.pictureId === open.id) void picture.heardEdit(event.revision);
+  if (event.type !== 'picture' || event.picture.id !== open.id) return;
+  const wasExamined = open.examined === 'done';
+  picture.picture = event.picture;
+  if (event.picture.examined === 'done' && !wasExamined) void picture.reload();
+});
+onBeforeUnmount(stopListening);
+
+/** A page that is left while edits are on their way would lose them. */
+function warn(event: BeforeUnloadEvent): void {
+  if (picture.unsent.length > 0) event.preventDefault();
+}
+addEventListener('beforeunload', warn);
+onBeforeUnmount(() => removeEventListener('beforeunload', warn));
+
+const { isHelpOpen } = useKeys({
+  swapFit: () => table.value?.swapFit(),
+  closer: () => table.value?.zoomBy(1.5),
+  farther: () => table.value?.zoomBy(1 / 1.5),
+  step: (by) => ledger.value?.step(by),
+  takeSource: (number) => proof.value?.take(number),
+});
+</script>
+
+<template>
+  <div v-if="picture.problem" class="failed" role="alert">
+    <p>{{ picture.problem }}</p>
+    <router-link :to="{ name: 'intake', params: { job: route.params['job'] } }">Back to the pictures</router-link>
+  </div>
+  <HandOver v-else-if="stage === 'hand-over'" />
+  <div v-else class="work" :class="{ folded: !isLedgerOpen }">
+    <Ledger v-show="isLedgerOpen" ref="ledger" />
+    <div class="desk">
+      <TableBar
+        :scale="table?.scale ?? 1"
+        @whole="table?.fit()"
+        @fit="table?.swapFit()"
+        @closer="table?.zoomBy(1.5)"
+        @farther="table?.zoomBy(1 / 1.5)"
+      />
+      <ExamineBar v-if="stage === 'examine'" />
+      <p v-if="picture.notice" class="notice" role="status">
+        {{ picture.notice }}
+        <el-button size="small" text @click="picture.notice = null">Close</el-button>
+      </p>
+      <PictureTable ref="table" class="table" />
+      <Proof v-if="isProofOpen" ref="proof" />
+      <div class="folds">
+        <button type="button" :aria-pressed="isLedgerOpen" @click="isLedgerOpen = !isLedgerOpen">Ledger</button>
+        <button type="button" :aria-pressed="isProofOpen" @click="isProofOpen = !isProofOpen">Proof</button>
+        <button type="button" @click="isHelpOpen = true">Keys (?)</button>
+      </div>
+    </div>
+    <KeyHelp v-model="isHelpOpen" />
+  </div>
+</template>
+
+<style scoped>
+.work {
+  display: grid;
+  grid-template-columns: 300px minmax(0, 1fr);
+  height: 100%;
+}
+.work.folded {
+  grid-template-columns: minmax(0, 1fr);
+}
+.desk {
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  min-height: 0;
+}
+.table {
+  flex: 1;
+  min-height: 0;
+}
+.notice {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  padding: 4px 12px;
+  border-left: 4px solid var(--open);
+  background: var(--raised);
+}
+.folds {
+  display: flex;
+  gap: 4px;
+  padding: 2px 8px;
+  border-top: 1px solid var(--line);
+  background: var(--panel);
+}
+.folds button {
+  padding: 1px 8px;
+  border: 0;
+  background: none;
+  color: var(--text-soft);
+  font: inherit;
+  font-size: 13px;
+  cursor: pointer;
+}
+.folds button[aria-pressed='true'] {
+  color: var(--text);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.failed {
+  max-width: 460px;
+  margin: 80px auto;
+  padding: 18px 22px;
+  border-left: 4px solid var(--open);
+  background: var(--raised);
+}
+</style>

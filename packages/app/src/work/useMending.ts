@@ -1,0 +1,107 @@
+import type { FaultToMend, Mend, Place, Shift, Step } from '@fennip/core';
+import { faultPlace, marginFor, sourcePlace } from '@fennip/core';
+import { proxy } from 'comlink';
+import { engine } from '../engine/engine.ts';
+import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import { usePicture } from '../stores/picture.ts';
+import { useView } from '../stores/view.ts';
+import { count } from '../words/count.ts';
+
+/** Mends are worked out this many at a time, so that a long run can be stopped in between. */
+const BATCH = 25;
+
+const newMendId = (): string => `m${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`;
+
+/** What the restorer does to faults: mend, dismiss, take back, choose another source. */
+export function useMending() {
+  const picture = usePicture();
+  const view = useView();
+  let isStopped = false;
+
+  const openPlaces = (): Place[] => picture.entries.filter(({ state }) => state === 'open').map(faultPlace);
+  const usedPlaces = (): Place[] =>
+    picture.mends.map(sourcePlace).filter((place): place is Place => place !== null);
+
+  const putAll = (mends: readonly Mend[]): Step[] =>
+    mends.map((mend, index) => ({ op: 'put', mend, at: picture.mends.length + index }));
+
+  const asFault = (entry: LedgerEntry): FaultToMend => ({
+    id: newMendId(),
+    x: entry.x,
+    y: entry.y,
+    r: entry.r,
+    softness: entry.softness,
+    fault: entry.id,
+  });
+
+  /** Mends every entry that is open, each for itself, as one step of history. What is done when stopped stays. */
+  async function mendEntries(entries: readonly LedgerEntry[]): Promise<void> {
+    const open = entries.filter(({ state, mend }) => state !== 'mended' && state !== 'lessened' && mend === null);
+    if (open.length === 0 || view.mending !== null) return;
+    isStopped = false;
+    view.mending = 0;
+    const avoid = openPlaces();
+    const used = usedPlaces();
+    const mends: Mend[] = [];
+    try {
+      for (let from = 0; from < open.length && !isStopped; from += BATCH) {
+        const part = open.slice(from, from + BATCH).map(asFault);
+        const tell = proxy((n: number) => {
+          view.mending = (from + n) / open.length;
+        });
+        const made = await engine().proposeAll(part, { avoid, used }, tell);
+        mends.push(...made);
+        used.push(...made.map(sourcePlace).filter((place): place is Place => place !== null));
+        view.mending = mends.length / open.length;
+      }
+      if (mends.length > 0) picture.perform({ words: `Healed ${count(mends.length, 'speck')}`, steps: putAll(mends) });
+    } finally {
+      view.mending = null;
+    }
+  }
+
+  function stop(): void {
+    isStopped = true;
+  }
+
+  /** Mends a place that no fault marks. */
+  async function mendPlace(x: number, y: number, r: number): Promise<void> {
+    const softness = 0.2;
+    const mend = await engine().propose(
+      { id: newMendId(), target: { shape: 'disc', x, y, r }, margin: marginFor({ r, softness }) },
+      { avoid: openPlaces(), used: usedPlaces() },
+    );
+    picture.perform({ words: 'Healed a place by hand', steps: putAll([mend]) });
+    view.choose([mend.id]);
+  }
+
+  function dismiss(entries: readonly LedgerEntry[]): void {
+    const open = entries.filter(({ state, polarity }) => state === 'open' && polarity !== null);
+    if (open.length === 0) return;
+    picture.perform({
+      words: `Dismissed ${count(open.length, 'speck')}`,
+      steps: open.map(({ id }) => ({ op: 'judge', fault: id, as: 'dismissed' })),
+    });
+  }
+
+  /** Opens again what was mended or dismissed. */
+  function takeBack(entries: readonly LedgerEntry[]): void {
+    const steps = entries.flatMap((entry): Step[] => {
+      if (entry.mend) return [{ op: 'drop', id: entry.mend.id }];
+      return entry.state === 'open' ? [] : [{ op: 'judge', fault: entry.id, as: 'open' }];
+    });
+    if (steps.length > 0) picture.perform({ words: `Took back ${count(steps.length, 'decision')}`, steps });
+  }
+
+  /** Gives a mend another source. */
+  function useSource(mend: Mend, { dx, dy }: Shift): void {
+    const at = picture.mends.findIndex(({ id }) => id === mend.id);
+    if (at < 0 || (mend.source?.dx === dx && mend.source.dy === dy)) return;
+    picture.perform({
+      words: 'Took another source',
+      steps: [{ op: 'put', mend: { ...mend, source: { dx, dy } }, at }],
+    });
+  }
+
+  return { mendEntries, mendPlace, dismiss, takeBack, useSource, stop, openPlaces, usedPlaces };
+}
