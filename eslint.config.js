@@ -4,7 +4,14 @@ import vueParser from 'vue-eslint-parser';
 
 export default tseslint.config(
   {
-    ignores: ['**/node_modules/**', '**/dist/**', '.fennip/**', 'test-results/**', 'playwright-report/**', '**/*.cjs'],
+    ignores: [
+      '**/node_modules/**',
+      '**/dist/**',
+      '.fennip/**',
+      'test-results/**',
+      'playwright-report/**',
+      '**/*.cjs',
+    ],
   },
   ...tseslint.configs.strict,
   ...vue.configs['flat/recommended'],

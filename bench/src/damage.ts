@@ -28,7 +28,10 @@ function particles(sheet: Sheet, count: number, seed: number): LaidFault[] {
   const { width, height } = sheet;
   return layParticles(
     sheet,
-    litParticles(count, width, height, seed).map((particle) => ({ ...particle, r: particle.r * (2600 / width) })),
+    litParticles(count, width, height, seed).map((particle) => ({
+      ...particle,
+      r: particle.r * (2600 / width),
+    })),
   );
 }
 

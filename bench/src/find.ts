@@ -16,7 +16,8 @@ export function scoreFindings(findings: readonly Fault[], laid: readonly LaidFau
   let wrong = 0;
   for (const finding of [...findings].sort((a, b) => b.confidence - a.confidence)) {
     const hit = laid.findIndex(
-      (fault, i) => !met.has(i) && Math.hypot(fault.x - finding.x, fault.y - finding.y) < Math.max(2, fault.r),
+      (fault, i) =>
+        !met.has(i) && Math.hypot(fault.x - finding.x, fault.y - finding.y) < Math.max(2, fault.r),
     );
     if (hit >= 0) met.add(hit);
     else if (!laid.some((fault) => Math.hypot(fault.x - finding.x, fault.y - finding.y) < fault.r)) wrong++;

@@ -7,7 +7,12 @@ import { decodePicture } from '@fennip/files';
 const require = createRequire(import.meta.url);
 
 /** Photographs under CC0 from the datasets of stdlib (version 0.2.3). */
-export const PHOTOGRAPHS = ['dust-bowl-home', 'nagasaki-boats', 'french-alpine-landscape', 'black-canyon'] as const;
+export const PHOTOGRAPHS = [
+  'dust-bowl-home',
+  'nagasaki-boats',
+  'french-alpine-landscape',
+  'black-canyon',
+] as const;
 
 export interface Photograph {
   readonly name: string;

@@ -27,15 +27,27 @@ export function neededOption(values: OptionValues, name: string): string {
 }
 
 /** @throws UsageError when the value is none of the choices */
-export function choiceOption<T extends string>(values: OptionValues, name: string, choices: readonly T[], otherwise: T): T {
+export function choiceOption<T extends string>(
+  values: OptionValues,
+  name: string,
+  choices: readonly T[],
+  otherwise: T,
+): T {
   const value = textOption(values, name) ?? otherwise;
   const choice = choices.find((known) => known === value);
-  if (choice === undefined) throw new UsageError(`--${name} must be one of ${choices.join(', ')}, got ${value}`);
+  if (choice === undefined)
+    throw new UsageError(`--${name} must be one of ${choices.join(', ')}, got ${value}`);
   return choice;
 }
 
 /** @throws UsageError when it is no number of that range */
-export function numberOption(values: OptionValues, name: string, least: number, most: number, otherwise: number): number {
+export function numberOption(
+  values: OptionValues,
+  name: string,
+  least: number,
+  most: number,
+  otherwise: number,
+): number {
   const text = textOption(values, name);
   if (text === undefined) return otherwise;
   const value = Number(text);
@@ -53,6 +65,8 @@ export async function runCommand(command: Command, args: readonly string[]): Pro
     throw new UsageError(error instanceof Error ? error.message : String(error));
   }
   if (parsed.positionals.length !== command.files)
-    throw new UsageError(`takes ${command.files} file${command.files === 1 ? '' : 's'}, got ${parsed.positionals.length}`);
+    throw new UsageError(
+      `takes ${command.files} file${command.files === 1 ? '' : 's'}, got ${parsed.positionals.length}`,
+    );
   await command.run(parsed.positionals, parsed.values as OptionValues);
 }

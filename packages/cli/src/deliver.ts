@@ -19,7 +19,8 @@ export async function deliver(
   path: string,
   values: OptionValues,
 ): Promise<void> {
-  const depth = choiceOption(values, 'depth', ['8', '16'], raster.depth === 16 ? '16' : '8') === '16' ? 16 : 8;
+  const depth =
+    choiceOption(values, 'depth', ['8', '16'], raster.depth === 16 ? '16' : '8') === '16' ? 16 : 8;
   const quality = Math.round(numberOption(values, 'quality', 1, 100, ENCODE_DEFAULTS.quality));
   await writeWhole(path, await encodePicture(raster, carried, { format, quality, depth }));
 }

@@ -24,7 +24,8 @@ fennip COMMAND --help tells more. Exit status: 0, 1 for a bad picture or a refus
 
 /** What to say and to exit with when a command failed; what is not foreseen is thrown on. */
 function verdictOn(error: unknown, name: string): { status: 1 | 2; line: string } {
-  if (error instanceof UsageError) return { status: 2, line: `fennip ${name}: ${error.message} (see --help)` };
+  if (error instanceof UsageError)
+    return { status: 2, line: `fennip ${name}: ${error.message} (see --help)` };
   if (
     error instanceof PictureError ||
     error instanceof RecipeError ||

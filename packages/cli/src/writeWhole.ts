@@ -9,6 +9,8 @@ export async function writeWhole(path: string, content: string | Uint8Array): Pr
     await rename(part, path);
   } catch (error) {
     await rm(part, { force: true });
-    throw new RefusedError(`${path} cannot be written: ${error instanceof Error ? error.message : String(error)}`);
+    throw new RefusedError(
+      `${path} cannot be written: ${error instanceof Error ? error.message : String(error)}`,
+    );
   }
 }

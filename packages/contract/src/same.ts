@@ -7,4 +7,8 @@ type Plain<T> = T extends readonly (infer U)[]
     : T;
 
 /** `true` when two types can stand for each other, whatever is read-only in them. */
-export type Same<A, B> = [Plain<A>] extends [Plain<B>] ? ([Plain<B>] extends [Plain<A>] ? true : never) : never;
+export type Same<A, B> = [Plain<A>] extends [Plain<B>]
+  ? [Plain<B>] extends [Plain<A>]
+    ? true
+    : never
+  : never;

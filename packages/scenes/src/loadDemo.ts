@@ -22,7 +22,11 @@ async function ask<T>(path: string, init?: RequestInit): Promise<T> {
 }
 
 const send = <T>(path: string, body: unknown): Promise<T> =>
-  ask<T>(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+  ask<T>(path, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
 
 async function demoJob(): Promise<Named> {
   const jobs = await ask<Named[]>('/jobs');

@@ -136,9 +136,17 @@ async function srgbProfile(): Promise<Buffer> {
 /** Encodes so that the file stays small; a JPEG as good as fits. */
 async function encodeSmall({ file, density }: Plate, raster: Raster, carried: CarriedData): Promise<Buffer> {
   if (file.endsWith('.tif'))
-    return encodePicture(raster, { ...carried, ...(density ? { density } : {}) }, { format: 'tiff', quality: 100, depth: 16 });
+    return encodePicture(
+      raster,
+      { ...carried, ...(density ? { density } : {}) },
+      { format: 'tiff', quality: 100, depth: 16 },
+    );
   for (let quality = 93; quality > 60; quality--) {
-    const bytes = await encodePicture(raster, { ...carried, density: 300 }, { format: 'jpeg', quality, depth: 8 });
+    const bytes = await encodePicture(
+      raster,
+      { ...carried, density: 300 },
+      { format: 'jpeg', quality, depth: 8 },
+    );
     if (bytes.length < MOST_BYTES) return bytes;
   }
   throw new Error(`${file} does not get below ${MOST_BYTES} bytes`);
@@ -157,5 +165,8 @@ async function renderPlate(plate: Plate, cache: string): Promise<void> {
   console.log(`${file}: ${(bytes.length / 1e6).toFixed(1)} MB, ${faults.length} faults`);
 }
 
-const { values } = parseArgs({ options: { only: { type: 'string' }, cache: { type: 'string', default: '.fennip/light' } } });
-for (const plate of PLATES) if (values.only === undefined || values.only === plate.scene) await renderPlate(plate, values.cache);
+const { values } = parseArgs({
+  options: { only: { type: 'string' }, cache: { type: 'string', default: '.fennip/light' } },
+});
+for (const plate of PLATES)
+  if (values.only === undefined || values.only === plate.scene) await renderPlate(plate, values.cache);

@@ -25,7 +25,10 @@ export function sentenceOf(body: string): string {
 
 async function ask(path: string, init?: RequestInit): Promise<Response> {
   const answer = await fetch(`/api${path}`, init).catch(() => {
-    throw new AnswerError(0, 'The server does not answer. What you did is kept here and sent as soon as it does.');
+    throw new AnswerError(
+      0,
+      'The server does not answer. What you did is kept here and sent as soon as it does.',
+    );
   });
   if (!answer.ok) throw new AnswerError(answer.status, sentenceOf(await answer.text()));
   return answer;

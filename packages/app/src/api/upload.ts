@@ -2,7 +2,11 @@ import type { Picture } from '@fennip/contract';
 import { AnswerError, sentenceOf } from './http.ts';
 
 /** Sends a file as it is and tells how far it has come. `fetch` cannot tell that. */
-export function uploadPicture(jobId: string, file: File, progress: (share: number) => void): Promise<Picture> {
+export function uploadPicture(
+  jobId: string,
+  file: File,
+  progress: (share: number) => void,
+): Promise<Picture> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open('POST', `/api/jobs/${jobId}/pictures?name=${encodeURIComponent(file.name)}`);

@@ -45,7 +45,13 @@ function addChanges(tile: Raster, left: number, top: number, changesHere: readon
 }
 
 /** A tile with the mends on it. On the full-size level the very pixels that will be delivered. */
-export function mendTile(tile: Raster, level: number, column: number, row: number, mended: MendedPicture): Raster {
+export function mendTile(
+  tile: Raster,
+  level: number,
+  column: number,
+  row: number,
+  mended: MendedPicture,
+): Raster {
   const picture = mended.pixels.shape;
   const side = TILE_SIZE * 2 ** level;
   const patches = mended.patchesOn({ left: column * side, top: row * side, width: side, height: side });
@@ -53,6 +59,12 @@ export function mendTile(tile: Raster, level: number, column: number, row: numbe
   const painted = cloneRaster(tile);
   const [left, top] = [column * TILE_SIZE, row * TILE_SIZE];
   if (level === 0) for (const patch of patches) copyPatch(patch, painted, left, top);
-  else addChanges(painted, left, top, patches.map((patch) => changeOn(patch, level, picture)));
+  else
+    addChanges(
+      painted,
+      left,
+      top,
+      patches.map((patch) => changeOn(patch, level, picture)),
+    );
   return painted;
 }

@@ -82,7 +82,11 @@ export function createTileStore(picture: TiledPicture): TileStore {
     if (clipped.width === 0 || clipped.height === 0) return [];
     const keys: { column: number; row: number }[] = [];
     for (let row = Math.floor(clipped.top / TILE_SIZE); row * TILE_SIZE < clipped.top + clipped.height; row++)
-      for (let column = Math.floor(clipped.left / TILE_SIZE); column * TILE_SIZE < clipped.left + clipped.width; column++)
+      for (
+        let column = Math.floor(clipped.left / TILE_SIZE);
+        column * TILE_SIZE < clipped.left + clipped.width;
+        column++
+      )
         keys.push({ column, row });
     return keys;
   }

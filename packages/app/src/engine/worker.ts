@@ -1,4 +1,12 @@
-import type { FaultToMend, Mend, MendedPicture, MendSurroundings, MendWish, Rect, SourceCandidate } from '@fennip/core';
+import type {
+  FaultToMend,
+  Mend,
+  MendedPicture,
+  MendSurroundings,
+  MendWish,
+  Rect,
+  SourceCandidate,
+} from '@fennip/core';
 import {
   createMendedPicture,
   createRaster,
@@ -83,7 +91,8 @@ const api = {
   /** Takes over a list of mends and tells every rectangle that changes. */
   update(mends: readonly Mend[], changed: (rect: Rect) => void): Promise<void> {
     const picture = opened();
-    const run = (): Promise<void> => picture.mended.update(mends, (reads) => picture.tiles.ready(reads), changed);
+    const run = (): Promise<void> =>
+      picture.mended.update(mends, (reads) => picture.tiles.ready(reads), changed);
     picture.turn = picture.turn.then(run, run);
     return picture.turn;
   },
@@ -135,7 +144,11 @@ const api = {
     const { tiles } = opened();
     const alone = createMendedPicture(tiles.pixels);
     await tiles.ready([growRect(rect, 1)]);
-    await alone.update([mend], (reads) => tiles.ready(reads), () => undefined);
+    await alone.update(
+      [mend],
+      (reads) => tiles.ready(reads),
+      () => undefined,
+    );
     return sendBitmap(alone.pixels.window(rect).raster);
   },
 

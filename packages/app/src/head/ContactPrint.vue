@@ -19,7 +19,8 @@ const line = computed(() => {
   const { state, problem, examined, faults, settled } = props.picture;
   if (state === 'failed') return problem ?? 'It could not be read.';
   const preparing = job.workShare(props.picture.id, 'prepare');
-  if (state === 'preparing') return preparing === null ? 'Being read' : `Being prepared, ${percent(preparing)}`;
+  if (state === 'preparing')
+    return preparing === null ? 'Being read' : `Being prepared, ${percent(preparing)}`;
   const examining = job.workShare(props.picture.id, 'examine');
   if (examined === 'running' || examined === 'waiting')
     return examining === null ? 'Being examined' : `Being examined, ${percent(examining)}`;
@@ -56,7 +57,13 @@ watch(() => props.picture.finestLevel === null, draw);
   <article class="print" :class="picture.state">
     <div class="image"><canvas ref="canvas" aria-hidden="true" /></div>
     <div class="words">
-      <svg v-if="picture.faults > 0" viewBox="0 0 24 24" class="ring" role="img" :aria-label="`${percent(share)} settled`">
+      <svg
+        v-if="picture.faults > 0"
+        viewBox="0 0 24 24"
+        class="ring"
+        role="img"
+        :aria-label="`${percent(share)} settled`"
+      >
         <circle cx="12" cy="12" r="9" class="whole" />
         <circle cx="12" cy="12" r="9" class="done" :stroke-dasharray="`${share * AROUND} ${AROUND}`" />
       </svg>

@@ -22,7 +22,12 @@ const parts = computed(() => {
     params: { ...params, stage: name },
   });
   return [
-    { label: 'Intake', to: { name: 'intake', params: { job: params.job } }, fill: 1, here: route.name === 'intake' },
+    {
+      label: 'Intake',
+      to: { name: 'intake', params: { job: params.job } },
+      fill: 1,
+      here: route.name === 'intake',
+    },
     { label: 'Examine', to: stage('examine'), fill: examined, here: route.params['stage'] === 'examine' },
     { label: 'Mend', to: stage('mend'), fill: props.share, here: route.params['stage'] === 'mend' },
     { label: 'Hand over', to: stage('hand-over'), fill: 0, here: route.params['stage'] === 'hand-over' },

@@ -67,15 +67,23 @@ function drawAxes(): void {
   const root = select(svg.value);
   const [least, most] = sizes.value.domain();
   const ticks = [1, 2, 5, 10, 20, 50].filter((tick) => tick >= least && tick <= most);
-  root.select<SVGGElement>('.across').call(axisBottom(sizes.value).tickValues(ticks).tickFormat(String).tickSize(4));
   root
-    .select<SVGGElement>('.up')
-    .call(axisLeft(strengths.value).ticks(4).tickFormat((value) => `${Math.round(Number(value) * 100)}`).tickSize(4));
+    .select<SVGGElement>('.across')
+    .call(axisBottom(sizes.value).tickValues(ticks).tickFormat(String).tickSize(4));
+  root.select<SVGGElement>('.up').call(
+    axisLeft(strengths.value)
+      .ticks(4)
+      .tickFormat((value) => `${Math.round(Number(value) * 100)}`)
+      .tickSize(4),
+  );
 }
 
 onMounted(() => {
   drawAxes();
-  if (svg.value) select(svg.value).select<SVGGElement>('.region').call(region as never);
+  if (svg.value)
+    select(svg.value)
+      .select<SVGGElement>('.region')
+      .call(region as never);
 });
 watch([sizes, strengths], drawAxes);
 /** A choice made elsewhere takes the region away; it would say something that is no longer true. */

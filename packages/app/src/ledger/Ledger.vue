@@ -7,6 +7,7 @@ import { useView } from '../stores/view.ts';
 import { useMending } from '../work/useMending.ts';
 import { count, percent } from '../words/count.ts';
 import FindingsChart from './FindingsChart.vue';
+import LedgerLine from './LedgerLine.vue';
 
 const ROW_HEIGHT = 26;
 const SORTS = { number: 'number', size: 'size', strength: 'strength', confidence: 'confidence' } as const;
@@ -57,7 +58,9 @@ const lines = computed((): Line[] =>
     ...rows.map((entry): Line => ({ type: 'entry', entry })),
   ]),
 );
-const shownEntries = computed(() => lines.value.flatMap((line) => (line.type === 'entry' ? [line.entry] : [])));
+const shownEntries = computed(() =>
+  lines.value.flatMap((line) => (line.type === 'entry' ? [line.entry] : [])),
+);
 
 const virtual = useVirtualizer(
   computed(() => ({
@@ -66,6 +69,14 @@ const virtual = useVirtualizer(
     estimateSize: () => ROW_HEIGHT,
     overscan: 12,
   })),
+);
+
+/** The lines in sight, with where each of them stands. */
+const visible = computed(() =>
+  virtual.value.getVirtualItems().flatMap(({ key, index, start }) => {
+    const line = lines.value[index];
+    return line ? [{ key: Number(key), start, line }] : [];
+  }),
 );
 
 const chosen = computed(() => view.chosenEntries);
@@ -92,7 +103,8 @@ function step(by: 1 | -1): void {
   const entries = shownEntries.value;
   if (entries.length === 0) return;
   const at = entries.findIndex(({ id }) => id === view.focus);
-  const next = entries[at < 0 ? (by > 0 ? 0 : entries.length - 1) : Math.min(entries.length - 1, Math.max(0, at + by))];
+  const next =
+    entries[at < 0 ? (by > 0 ? 0 : entries.length - 1) : Math.min(entries.length - 1, Math.max(0, at + by))];
   view.choose([next.id]);
   view.goTo(next);
 }
@@ -104,15 +116,6 @@ watch(
     if (at >= 0) virtual.value.scrollToIndex(at, { align: 'auto' });
   },
 );
-
-const LETTER: Record<string, string> = { dark: 'd', bright: 'b' };
-const STATE_SIGN: Record<EntryState, string> = {
-  open: '○',
-  mended: '✓',
-  lessened: '◐',
-  'set aside': '‖',
-  dismissed: '–',
-};
 
 defineExpose({ step });
 </script>
@@ -135,44 +138,28 @@ defineExpose({ step });
     </div>
     <div v-if="picture.entries.length > 0" ref="list" class="list" tabindex="0" aria-label="Faults">
       <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
-        <template v-for="item in virtual.getVirtualItems()" :key="item.index">
+        <template v-for="{ key, start, line } in visible" :key="key">
           <div
-            v-if="lines[item.index]?.type === 'group'"
+            v-if="line.type === 'group'"
             class="line group"
-            :style="{ transform: `translateY(${item.start}px)` }"
+            :style="{ transform: `translateY(${start}px)` }"
           >
-            <template v-for="line in [lines[item.index]]" :key="item.index">
-              <template v-if="line.type === 'group'">
-                <span>{{ line.title }}</span>
-                <span class="figures">{{ line.count }}</span>
-                <span class="share" :title="`${percent(line.share)} settled`"
-                  ><i :style="{ width: `${line.share * 100}%` }"
-                /></span>
-              </template>
-            </template>
+            <span>{{ line.title }}</span>
+            <span class="figures">{{ line.count }}</span>
+            <span class="share" :title="`${percent(line.share)} settled`"
+              ><i :style="{ width: `${line.share * 100}%` }"
+            /></span>
           </div>
-          <template v-for="line in [lines[item.index]]" v-else :key="`e${item.index}`">
-            <button
-              v-if="line?.type === 'entry'"
-              type="button"
-              class="line entry figures"
-              :class="[line.entry.state.replace(' ', '-'), { chosen: view.chosen.has(line.entry.id) }]"
-              :style="{ transform: `translateY(${item.start}px)` }"
-              :aria-pressed="view.chosen.has(line.entry.id)"
-              :aria-label="`${line.entry.number}, ${line.entry.polarity ?? 'by hand'} speck, radius ${line.entry.r.toFixed(1)} pixels, ${line.entry.state}`"
-              :data-entry="line.entry.id"
-              @click="press(line.entry, $event)"
-              @mouseenter="view.hovered = line.entry.id"
-              @mouseleave="view.hovered = null"
-            >
-              <span class="number">{{ line.entry.number }}</span>
-              <span class="letter">{{ line.entry.polarity ? LETTER[line.entry.polarity] : 'h' }}</span>
-              <span>{{ line.entry.r.toFixed(1) }} px</span>
-              <span>{{ line.entry.strength === null ? '' : percent(line.entry.strength) }}</span>
-              <span class="soft">{{ line.entry.confidence === null ? '' : line.entry.confidence.toFixed(2) }}</span>
-              <span class="state" :title="line.entry.state">{{ STATE_SIGN[line.entry.state] }}</span>
-            </button>
-          </template>
+          <LedgerLine
+            v-else
+            class="line"
+            :style="{ transform: `translateY(${start}px)` }"
+            :entry="line.entry"
+            :is-chosen="view.chosen.has(line.entry.id)"
+            @click="press(line.entry, $event)"
+            @mouseenter="view.hovered = line.entry.id"
+            @mouseleave="view.hovered = null"
+          />
         </template>
       </div>
     </div>
@@ -200,7 +187,9 @@ defineExpose({ step });
           @click="mendEntries(chosenOpen)"
           >Mend {{ chosenOpen.length > 0 ? count(chosenOpen.length, 'speck') : 'chosen' }}</el-button
         >
-        <el-button size="small" :disabled="chosenOpen.length === 0" @click="dismiss(chosenOpen)">Dismiss</el-button>
+        <el-button size="small" :disabled="chosenOpen.length === 0" @click="dismiss(chosenOpen)"
+          >Dismiss</el-button
+        >
         <el-button size="small" :disabled="chosenSettled.length === 0" @click="takeBack(chosenSettled)"
           >Take back</el-button
         >
@@ -260,44 +249,6 @@ header {
   display: block;
   height: 100%;
   background: var(--mended);
-}
-.entry {
-  grid-template-columns: 34px 18px 1fr 1fr 1fr 22px;
-  border: 0;
-  background: none;
-  color: inherit;
-  text-align: right;
-  cursor: pointer;
-}
-.entry:hover {
-  background: #efefef;
-}
-.entry.chosen {
-  background: #d9e8f2;
-  box-shadow: inset 3px 0 var(--chosen);
-}
-.entry.dismissed,
-.entry.set-aside {
-  color: var(--text-soft);
-  text-decoration: line-through;
-}
-.entry.dismissed .state,
-.entry.set-aside .state {
-  display: inline-block;
-  text-decoration: none;
-}
-.letter {
-  text-align: center;
-}
-.state {
-  text-align: center;
-}
-.open .state {
-  color: var(--open);
-}
-.mended .state,
-.lessened .state {
-  color: var(--mended);
 }
 .empty {
   flex: 1;

@@ -86,9 +86,7 @@ defineExpose({ take });
   <section class="proof" aria-label="Proof">
     <template v-if="entry && rect">
       <div class="facts">
-        <h2>
-          {{ entry.number }} · {{ entry.polarity === null ? 'by hand' : `${entry.polarity} speck` }}
-        </h2>
+        <h2>{{ entry.number }} · {{ entry.polarity === null ? 'by hand' : `${entry.polarity} speck` }}</h2>
         <dl>
           <template v-for="[name, value] in facts" :key="name">
             <dt>{{ name }}</dt>

@@ -31,7 +31,8 @@ export const useJob = defineStore('job', () => {
   let sending = 0;
 
   const workKey = (pictureId: string, kind: WorkKind): string => `${pictureId} ${kind}`;
-  const workShare = (pictureId: string, kind: WorkKind): number | null => work.value.get(workKey(pictureId, kind)) ?? null;
+  const workShare = (pictureId: string, kind: WorkKind): number | null =>
+    work.value.get(workKey(pictureId, kind)) ?? null;
 
   function takePicture(picture: Picture): void {
     const at = pictures.value.findIndex(({ id }) => id === picture.id);
@@ -43,7 +44,8 @@ export const useJob = defineStore('job', () => {
 
   function hear(event: JobEvent): void {
     if (event.type === 'picture') takePicture(event.picture);
-    else if (event.type === 'gone') pictures.value = pictures.value.filter(({ id }) => id !== event.pictureId);
+    else if (event.type === 'gone')
+      pictures.value = pictures.value.filter(({ id }) => id !== event.pictureId);
     else if (event.type === 'progress') work.value.set(workKey(event.pictureId, event.work), event.share);
     else if (event.type === 'delivery' && event.delivery.state !== 'running')
       work.value.delete(workKey(event.delivery.pictureId, 'deliver'));
@@ -129,9 +131,24 @@ export const useJob = defineStore('job', () => {
 
   /** What goes on in the background, as one share; none when nothing does. */
   const backgroundShare = computed(() => {
-    const shares = [...work.value.values(), ...uploads.value.filter((u) => u.problem === null).map((u) => u.share)];
+    const shares = [
+      ...work.value.values(),
+      ...uploads.value.filter((u) => u.problem === null).map((u) => u.share),
+    ];
     return shares.length > 0 ? shares.reduce((sum, share) => sum + share, 0) / shares.length : null;
   });
 
-  return { job, pictures, uploads, problem, backgroundShare, workShare, open, close, add, forgetUpload, listen };
+  return {
+    job,
+    pictures,
+    uploads,
+    problem,
+    backgroundShare,
+    workShare,
+    open,
+    close,
+    add,
+    forgetUpload,
+    listen,
+  };
 });

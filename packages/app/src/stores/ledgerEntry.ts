@@ -26,7 +26,11 @@ const stateOf = (mend: Mend | null, judgement: Judgement | undefined): EntryStat
   return judgement ?? 'open';
 };
 
-const faultEntry = (fault: NumberedFault, mend: Mend | null, judgement: Judgement | undefined): LedgerEntry => ({
+const faultEntry = (
+  fault: NumberedFault,
+  mend: Mend | null,
+  judgement: Judgement | undefined,
+): LedgerEntry => ({
   ...fault,
   state: stateOf(mend, judgement),
   mend,
@@ -60,7 +64,9 @@ export function ledgerEntries(
   mends: readonly Mend[],
   judgements: Readonly<Record<string, Judgement>>,
 ): LedgerEntry[] {
-  const answering = new Map(mends.filter((mend) => mend.fault !== undefined).map((mend) => [mend.fault, mend]));
+  const answering = new Map(
+    mends.filter((mend) => mend.fault !== undefined).map((mend) => [mend.fault, mend]),
+  );
   const known = new Set(faults.map(({ id }) => id));
   const last = faults.reduce((most, { number }) => Math.max(most, number), 0);
   const byHand = mends.filter(({ fault }) => fault === undefined || !known.has(fault));

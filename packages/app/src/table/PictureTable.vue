@@ -197,12 +197,15 @@ onBeforeUnmount(() => {
   cache.value?.clear();
 });
 
-const isWaiting = computed(() => picture.picture?.state === 'preparing' && picture.picture.finestLevel === null);
+const isWaiting = computed(
+  () => picture.picture?.state === 'preparing' && picture.picture.finestLevel === null,
+);
 
 /** Drags the handle of the split, by pointer or with the arrow keys. */
 function dragSplit(event: PointerEvent): void {
   const box = stage.value?.getBoundingClientRect();
-  if (event.buttons === 1 && box) view.splitAt = Math.min(0.98, Math.max(0.02, (event.clientX - box.left) / box.width));
+  if (event.buttons === 1 && box)
+    view.splitAt = Math.min(0.98, Math.max(0.02, (event.clientX - box.left) / box.width));
 }
 function holdSplit(event: PointerEvent): void {
   (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);

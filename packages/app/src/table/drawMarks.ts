@@ -66,7 +66,13 @@ function colourOf(entry: LedgerEntry, isChosen: boolean, colours: MarkColours): 
   return entry.state === 'mended' || entry.state === 'lessened' ? colours.mended : colours.open;
 }
 
-function drawTag(context: CanvasRenderingContext2D, entry: LedgerEntry, x: number, y: number, colour: string): void {
+function drawTag(
+  context: CanvasRenderingContext2D,
+  entry: LedgerEntry,
+  x: number,
+  y: number,
+  colour: string,
+): void {
   const isMended = entry.state === 'mended' || entry.state === 'lessened';
   const text = `${entry.number}${isMended ? ' ✓' : ''}`;
   const width = context.measureText(text).width + 8;
@@ -76,7 +82,12 @@ function drawTag(context: CanvasRenderingContext2D, entry: LedgerEntry, x: numbe
   context.fillText(text, x + 4, y - 4);
 }
 
-function drawMark(context: CanvasRenderingContext2D, scene: MarkScene, entry: LedgerEntry, withTag: boolean): void {
+function drawMark(
+  context: CanvasRenderingContext2D,
+  scene: MarkScene,
+  entry: LedgerEntry,
+  withTag: boolean,
+): void {
   const [x, y] = toScreen(scene.view, scene.table, entry.x, entry.y);
   const isChosen = scene.chosen.has(entry.id);
   const half = markHalf(entry, scene.view.scale, isChosen);
@@ -117,14 +128,22 @@ export function drawMarks(context: CanvasRenderingContext2D, scene: MarkScene): 
   context.font = '500 11px "IBM Plex Mono", monospace';
   const area = scene.table.width * scene.table.height;
   const withTags = Math.sqrt(area / Math.max(1, scene.entries.length)) > TAG_SPACING;
-  for (const entry of scene.entries) if (!scene.chosen.has(entry.id)) drawMark(context, scene, entry, withTags);
-  for (const entry of scene.entries) if (scene.chosen.has(entry.id)) drawMark(context, scene, entry, withTags);
+  for (const entry of scene.entries)
+    if (!scene.chosen.has(entry.id)) drawMark(context, scene, entry, withTags);
+  for (const entry of scene.entries)
+    if (scene.chosen.has(entry.id)) drawMark(context, scene, entry, withTags);
   const focus = scene.entries.find(({ id }) => id === scene.focus);
   if (focus) drawSource(context, scene, focus);
 }
 
 /** The mark of the mend to come, under the pointer. */
-export function drawBrush(context: CanvasRenderingContext2D, x: number, y: number, half: number, colour: string): void {
+export function drawBrush(
+  context: CanvasRenderingContext2D,
+  x: number,
+  y: number,
+  half: number,
+  colour: string,
+): void {
   corners(context, x, y, Math.max(3, half), Math.max(2, half * 0.4));
   strokeTwice(context, colour, 1.5);
 }

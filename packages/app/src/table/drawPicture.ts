@@ -26,11 +26,22 @@ export function tilesInSight(scene: Scene, cache: TileCache, level: number, side
   const lastColumn = Math.ceil(size.width / TILE_SIZE) - 1;
   const lastRow = Math.ceil(size.height / TILE_SIZE) - 1;
   const keys: TileKey[] = [];
-  for (let row = Math.max(0, Math.floor(top / span)); row <= Math.min(lastRow, Math.floor(bottom / span)); row++)
-    for (let column = Math.max(0, Math.floor(left / span)); column <= Math.min(lastColumn, Math.floor(right / span)); column++)
+  for (
+    let row = Math.max(0, Math.floor(top / span));
+    row <= Math.min(lastRow, Math.floor(bottom / span));
+    row++
+  )
+    for (
+      let column = Math.max(0, Math.floor(left / span));
+      column <= Math.min(lastColumn, Math.floor(right / span));
+      column++
+    )
       keys.push({ side, level, column, row });
   const fromMiddle = ({ column, row }: TileKey): number =>
-    Math.hypot((column + 0.5) * span - Math.min(picture.width, view.x), (row + 0.5) * span - Math.min(picture.height, view.y));
+    Math.hypot(
+      (column + 0.5) * span - Math.min(picture.width, view.x),
+      (row + 0.5) * span - Math.min(picture.height, view.y),
+    );
   return keys.sort((a, b) => fromMiddle(a) - fromMiddle(b));
 }
 
@@ -42,8 +53,10 @@ function drawTile(context: CanvasRenderingContext2D, scene: Scene, key: TileKey,
   const span = TILE_SIZE * 2 ** key.level;
   const unit = 2 ** key.level;
   const [left, top] = toScreen(scene.view, scene.table, key.column * span, key.row * span);
-  const right = left + Math.min(bitmap.width * unit, scene.picture.width - key.column * span) * scene.view.scale;
-  const bottom = top + Math.min(bitmap.height * unit, scene.picture.height - key.row * span) * scene.view.scale;
+  const right =
+    left + Math.min(bitmap.width * unit, scene.picture.width - key.column * span) * scene.view.scale;
+  const bottom =
+    top + Math.min(bitmap.height * unit, scene.picture.height - key.row * span) * scene.view.scale;
   // Whole device pixels: neighbours meet without a seam.
   const ratio = scene.pixelRatio;
   const snap = (value: number): number => Math.round(value * ratio) / ratio;
@@ -51,7 +64,12 @@ function drawTile(context: CanvasRenderingContext2D, scene: Scene, key: TileKey,
 }
 
 /** Draws one side of the picture: coarse levels first where finer ones are still on their way. */
-export function drawPicture(context: CanvasRenderingContext2D, scene: Scene, cache: TileCache, side: Side): void {
+export function drawPicture(
+  context: CanvasRenderingContext2D,
+  scene: Scene,
+  cache: TileCache,
+  side: Side,
+): void {
   const level = sceneLevel(scene, cache);
   context.imageSmoothingEnabled = scene.view.scale < SHARP_FROM;
   context.imageSmoothingQuality = 'high';

@@ -42,8 +42,12 @@ export function usePointer(element: Ref<HTMLElement | null>, actions: PointerAct
     const [other] = [...fingers].filter(([finger]) => finger !== id).map(([, at]) => at);
     const before = fingers.get(id);
     if (!other || !before) return;
-    const middle = (a: readonly [number, number]): [number, number] => [(a[0] + other[0]) / 2, (a[1] + other[1]) / 2];
-    const apart = (a: readonly [number, number]): number => Math.max(8, Math.hypot(a[0] - other[0], a[1] - other[1]));
+    const middle = (a: readonly [number, number]): [number, number] => [
+      (a[0] + other[0]) / 2,
+      (a[1] + other[1]) / 2,
+    ];
+    const apart = (a: readonly [number, number]): number =>
+      Math.max(8, Math.hypot(a[0] - other[0], a[1] - other[1]));
     const [fromX, fromY] = middle(before);
     const [toX, toY] = middle(place);
     panBy(toX - fromX, toY - fromY);
@@ -68,7 +72,10 @@ export function usePointer(element: Ref<HTMLElement | null>, actions: PointerAct
     if (fingers.size === 2) pinch(event.pointerId, place);
     else {
       if (!hasMoved && Math.hypot(place[0] - pressedAt[0], place[1] - pressedAt[1]) < CLICK_SLOP) return;
-      panBy(place[0] - (hasMoved ? before[0] : pressedAt[0]), place[1] - (hasMoved ? before[1] : pressedAt[1]));
+      panBy(
+        place[0] - (hasMoved ? before[0] : pressedAt[0]),
+        place[1] - (hasMoved ? before[1] : pressedAt[1]),
+      );
       isPanning.value = true;
     }
     hasMoved = true;
@@ -77,7 +84,8 @@ export function usePointer(element: Ref<HTMLElement | null>, actions: PointerAct
 
   function up(event: PointerEvent): void {
     if (!fingers.delete(event.pointerId)) return;
-    if (!hasMoved && event.type === 'pointerup' && event.button === 0) actions.click(...placeOf(event), event);
+    if (!hasMoved && event.type === 'pointerup' && event.button === 0)
+      actions.click(...placeOf(event), event);
     if (fingers.size === 0) {
       pressedAt = null;
       isPanning.value = false;

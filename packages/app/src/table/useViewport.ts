@@ -42,8 +42,12 @@ export function useViewport(id: Ref<string>, picture: Ref<Size>, table: Ref<Size
 
   /** Glides to a place at a fitting scale, close enough to judge it. */
   function goTo(place: { x: number; y: number; r: number }): void {
-    const fitting = Math.min(table.value.width, table.value.height) / (2 * ROOM_AROUND * Math.max(2, place.r));
-    const scale = Math.max(fitScale(picture.value, table.value), Math.min(LARGEST_GLIDE_SCALE, Math.max(1, fitting)));
+    const fitting =
+      Math.min(table.value.width, table.value.height) / (2 * ROOM_AROUND * Math.max(2, place.r));
+    const scale = Math.max(
+      fitScale(picture.value, table.value),
+      Math.min(LARGEST_GLIDE_SCALE, Math.max(1, fitting)),
+    );
     const from = view.value;
     const to = clampViewport({ x: place.x, y: place.y, scale }, picture.value, table.value);
     if (matchMedia('(prefers-reduced-motion: reduce)').matches) {

@@ -1,5 +1,6 @@
 /** "1 speck", "12 specks". */
-export const count = (n: number, one: string, many = `${one}s`): string => `${n.toLocaleString('en')} ${n === 1 ? one : many}`;
+export const count = (n: number, one: string, many = `${one}s`): string =>
+  `${n.toLocaleString('en')} ${n === 1 ? one : many}`;
 
 /** Bytes as a person reads them. */
 export function bytes(n: number): string {

@@ -36,7 +36,9 @@ export function useMending() {
 
   /** Mends every entry that is open, each for itself, as one step of history. What is done when stopped stays. */
   async function mendEntries(entries: readonly LedgerEntry[]): Promise<void> {
-    const open = entries.filter(({ state, mend }) => state !== 'mended' && state !== 'lessened' && mend === null);
+    const open = entries.filter(
+      ({ state, mend }) => state !== 'mended' && state !== 'lessened' && mend === null,
+    );
     if (open.length === 0 || view.mending !== null) return;
     isStopped = false;
     view.mending = 0;
@@ -54,7 +56,8 @@ export function useMending() {
         used.push(...made.map(sourcePlace).filter((place): place is Place => place !== null));
         view.mending = mends.length / open.length;
       }
-      if (mends.length > 0) picture.perform({ words: `Healed ${count(mends.length, 'speck')}`, steps: putAll(mends) });
+      if (mends.length > 0)
+        picture.perform({ words: `Healed ${count(mends.length, 'speck')}`, steps: putAll(mends) });
     } finally {
       view.mending = null;
     }

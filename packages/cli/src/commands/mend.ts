@@ -23,7 +23,13 @@ function mendsFor({ faults }: FaultsFile, pixels: Pixels): HealMend[] {
   const wanted: FaultToMend[] = faults.map((fault, index) => {
     if (fault.x < 0 || fault.y < 0 || fault.x > width || fault.y > height)
       throw new RefusedError(`faults/${index}: ${fault.x}, ${fault.y} lies outside the picture.`);
-    return { id: `m${index + 1}`, x: fault.x, y: fault.y, r: fault.r, softness: fault.softness ?? USUAL_SOFTNESS };
+    return {
+      id: `m${index + 1}`,
+      x: fault.x,
+      y: fault.y,
+      r: fault.r,
+      softness: fault.softness ?? USUAL_SOFTNESS,
+    };
   });
   return proposeMends(wanted, pixels);
 }
@@ -45,7 +51,8 @@ async function mendsForMask(path: string, pixels: Pixels): Promise<HealMend[]> {
 
 async function mendsFrom(values: Parameters<Command['run']>[1], pixels: Pixels): Promise<HealMend[]> {
   const [faults, mask] = [textOption(values, 'faults'), textOption(values, 'mask')];
-  if ((faults === undefined) === (mask === undefined)) throw new UsageError('takes either --faults or --mask');
+  if ((faults === undefined) === (mask === undefined))
+    throw new UsageError('takes either --faults or --mask');
   if (mask !== undefined) return mendsForMask(mask, pixels);
   const list = checkFaults(await readJson(faults ?? ''));
   if (list.picture.width !== pixels.shape.width || list.picture.height !== pixels.shape.height)

@@ -22,7 +22,12 @@ export type ExamineRequest = Static<typeof ExamineRequestSchema>;
 
 export const DeliveryRequestSchema = Type.Object(
   {
-    format: Type.Union([Type.Literal('jpeg'), Type.Literal('png'), Type.Literal('tiff'), Type.Literal('webp')]),
+    format: Type.Union([
+      Type.Literal('jpeg'),
+      Type.Literal('png'),
+      Type.Literal('tiff'),
+      Type.Literal('webp'),
+    ]),
     quality: Type.Integer({ minimum: 1, maximum: 100 }),
     depth: Type.Union([Type.Literal(8), Type.Literal(16)]),
   },

@@ -16,7 +16,8 @@ function reasonOf(error: ErrorObject): string {
   if (error.keyword === 'additionalProperties')
     return `has a field that is not known: ${String(error.params['additionalProperty'])}`;
   if (error.keyword === 'const') return `must be ${JSON.stringify(error.params['allowedValue'])}`;
-  if (error.keyword === 'enum') return `must be one of ${(error.params['allowedValues'] as unknown[]).join(', ')}`;
+  if (error.keyword === 'enum')
+    return `must be one of ${(error.params['allowedValues'] as unknown[]).join(', ')}`;
   return error.message ?? 'is not as it should be';
 }
 

@@ -4,7 +4,11 @@ import type { Edit } from '@fennip/core';
 import type { Same } from '../same.ts';
 import { IdSchema, MendSchema } from './mend.ts';
 
-const JudgementSchema = Type.Union([Type.Literal('open'), Type.Literal('set aside'), Type.Literal('dismissed')]);
+const JudgementSchema = Type.Union([
+  Type.Literal('open'),
+  Type.Literal('set aside'),
+  Type.Literal('dismissed'),
+]);
 
 const StepSchema = Type.Union([
   Type.Object(

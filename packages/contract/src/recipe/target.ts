@@ -5,7 +5,12 @@ const PointSchema = Type.Tuple([coordinate, coordinate]);
 
 export const TargetSchema = Type.Union([
   Type.Object(
-    { shape: Type.Literal('disc'), x: coordinate, y: coordinate, r: Type.Number({ exclusiveMinimum: 0, maximum: 1e5 }) },
+    {
+      shape: Type.Literal('disc'),
+      x: coordinate,
+      y: coordinate,
+      r: Type.Number({ exclusiveMinimum: 0, maximum: 1e5 }),
+    },
     { additionalProperties: false },
   ),
   Type.Object(

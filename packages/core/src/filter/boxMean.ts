@@ -6,7 +6,13 @@ const inside = (at: number, radius: number, length: number): number =>
   Math.min(length - 1, at + radius) - Math.max(0, at - radius) + 1;
 
 /** Means of runs along every row; shorter runs at the ends. */
-function runMeans(data: Float32Array, width: number, height: number, radius: number, out: Float32Array): void {
+function runMeans(
+  data: Float32Array,
+  width: number,
+  height: number,
+  radius: number,
+  out: Float32Array,
+): void {
   for (let y = 0; y < height; y++) {
     const row = y * width;
     let sum = 0;
@@ -20,7 +26,13 @@ function runMeans(data: Float32Array, width: number, height: number, radius: num
 }
 
 /** Means of runs down the columns, all columns at once, so that memory is walked along. */
-function columnMeans(data: Float32Array, width: number, height: number, radius: number, out: Float32Array): void {
+function columnMeans(
+  data: Float32Array,
+  width: number,
+  height: number,
+  radius: number,
+  out: Float32Array,
+): void {
   const sums = new Float64Array(width);
   const add = (y: number): void => {
     for (let x = 0; x < width; x++) sums[x] += data[y * width + x];

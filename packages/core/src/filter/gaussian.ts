@@ -11,7 +11,13 @@ function halfKernel(sigma: number): Float32Array {
 }
 
 /** Blurs every row of `data` by itself. */
-function blurRows(data: Float32Array, width: number, height: number, half: Float32Array, out: Float32Array): void {
+function blurRows(
+  data: Float32Array,
+  width: number,
+  height: number,
+  half: Float32Array,
+  out: Float32Array,
+): void {
   const radius = half.length - 1;
   const padded = new Float32Array(width + 2 * radius);
   for (let y = 0; y < height; y++) {
@@ -29,7 +35,13 @@ function blurRows(data: Float32Array, width: number, height: number, half: Float
 }
 
 /** Blurs down the columns, a whole row at a time, so that memory is walked along. */
-function blurColumns(data: Float32Array, width: number, height: number, half: Float32Array, out: Float32Array): void {
+function blurColumns(
+  data: Float32Array,
+  width: number,
+  height: number,
+  half: Float32Array,
+  out: Float32Array,
+): void {
   const radius = half.length - 1;
   for (let y = 0; y < height; y++) {
     const row = y * width;

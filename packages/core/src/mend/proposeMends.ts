@@ -29,7 +29,8 @@ const wishFor = (fault: FaultToMend): MendWish => ({
 });
 
 /** The rectangle that is looked at to mend a fault. */
-export const faultReads = (fault: FaultToMend, picture: PictureShape): Rect => proposalReads(wishFor(fault), picture);
+export const faultReads = (fault: FaultToMend, picture: PictureShape): Rect =>
+  proposalReads(wishFor(fault), picture);
 
 /** A mend for one fault. */
 export const mendFault = (fault: FaultToMend, surroundings: MendSurroundings, pixels: Pixels): MendProposal =>

@@ -34,12 +34,17 @@ export interface LevelChange {
 
 function fullChange({ rect, before, after }: LaidPatch): LevelChange {
   const to = colourPlanes(after);
-  const difference = colourPlanes(before).map((plane, c) => Float32Array.from(plane, (value, i) => to[c][i] - value));
+  const difference = colourPlanes(before).map((plane, c) =>
+    Float32Array.from(plane, (value, i) => to[c][i] - value),
+  );
   return { rect, difference };
 }
 
 /** Halves a change by area. Cells at the picture's odd right or lower border have half the pixels to share. */
-function halveChange({ rect, difference }: LevelChange, level: { width: number; height: number }): LevelChange {
+function halveChange(
+  { rect, difference }: LevelChange,
+  level: { width: number; height: number },
+): LevelChange {
   const left = rect.left >> 1;
   const top = rect.top >> 1;
   const width = ((rect.left + rect.width - 1) >> 1) - left + 1;

@@ -23,7 +23,11 @@ export interface Forbidden {
 }
 
 /** Marks the pixels of a rectangle that no source may touch, row after row. */
-export function occupiedPixels(rect: Rect, { avoid, forbidden }: Forbidden, pictureWidth: number): Uint8Array {
+export function occupiedPixels(
+  rect: Rect,
+  { avoid, forbidden }: Forbidden,
+  pictureWidth: number,
+): Uint8Array {
   const marks = new Uint8Array(rect.width * rect.height);
   for (const place of avoid) if (rectsMeet(placeRect(place), rect)) markPlace(marks, rect, place);
   if (!forbidden) return marks;

@@ -16,7 +16,14 @@ export interface CaptureData {
 }
 
 /** Tag numbers of Exif 2.32 (CIPA DC-008). */
-const CAPTURE = { exposureTime: 0x829a, fNumber: 0x829d, iso: 0x8827, takenAt: 0x9003, focalLength: 0x920a, lens: 0xa434 };
+const CAPTURE = {
+  exposureTime: 0x829a,
+  fNumber: 0x829d,
+  iso: 0x8827,
+  takenAt: 0x9003,
+  focalLength: 0x920a,
+  lens: 0xa434,
+};
 const PICTURE = { make: 0x010f, model: 0x0110 };
 
 const text = (entry: IfdEntry | undefined): string | undefined =>

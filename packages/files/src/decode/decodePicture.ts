@@ -36,15 +36,20 @@ export async function decodePicture(path: string, limits: Limits = DEFAULT_LIMIT
     .raw({ depth: header.depth === 16 ? 'ushort' : 'uchar' })
     .toBuffer({ resolveWithObject: true })
     .catch((cause: unknown) => {
-      throw new PictureError('broken', 'The file is broken or cut short: its pixels cannot be read to the end.', {
-        cause,
-      });
+      throw new PictureError(
+        'broken',
+        'The file is broken or cut short: its pixels cannot be read to the end.',
+        {
+          cause,
+        },
+      );
     });
   if (info.width !== header.width || info.height !== header.height || info.channels !== header.channels)
     throw new PictureError(
       'broken',
       `The file says ${header.width} x ${header.height} in ${header.channels} channels but holds ${info.width} x ${info.height} in ${info.channels}.`,
     );
-  const samples = header.depth === 16 ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) : data;
+  const samples =
+    header.depth === 16 ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) : data;
   return { header, raster: toPlanar(samples, header) };
 }

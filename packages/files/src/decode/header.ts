@@ -36,7 +36,9 @@ async function readMetadata(path: string): Promise<Metadata> {
   try {
     return await openPicture(path, true).metadata();
   } catch (cause) {
-    throw new PictureError('broken', 'The file is broken or cut short: its header cannot be read.', { cause });
+    throw new PictureError('broken', 'The file is broken or cut short: its header cannot be read.', {
+      cause,
+    });
   }
 }
 

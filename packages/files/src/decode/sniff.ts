@@ -4,7 +4,8 @@ import { PictureError } from '../pictureError.ts';
 /** File formats that pictures come and go in. */
 export type PictureFormat = 'jpeg' | 'png' | 'tiff' | 'webp';
 
-const startsWith = (head: Buffer, bytes: readonly number[]): boolean => bytes.every((byte, i) => head[i] === byte);
+const startsWith = (head: Buffer, bytes: readonly number[]): boolean =>
+  bytes.every((byte, i) => head[i] === byte);
 const ascii = (head: Buffer, from: number, to: number): string => head.toString('latin1', from, to);
 
 /** Formats that are pictures, but not ones that can be mended here, told by their first bytes. */

@@ -49,7 +49,12 @@ export function writeDirectories(parts: ExifParts, at: number): Buffer {
   ];
   const present = others.filter(([, entries]) => entries.length > 0);
   const pictureWith = (offsets: readonly number[]): Buffer =>
-    writeIfd([...parts.picture, ...present.map(([tag], i) => longEntry(tag, offsets[i], order))], at, 0, order);
+    writeIfd(
+      [...parts.picture, ...present.map(([tag], i) => longEntry(tag, offsets[i], order))],
+      at,
+      0,
+      order,
+    );
   // The length of the first directory does not depend on where the pointers in it point to.
   let end = at + pictureWith(present.map(() => 0)).length;
   const offsets: number[] = [];

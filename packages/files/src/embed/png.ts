@@ -26,7 +26,7 @@ function pixelsPerMetre(density: number): Buffer {
 }
 
 function* chunksOf(bytes: Buffer): Generator<{ type: string; whole: Buffer }> {
-  for (let at = HEAD; at + 12 <= bytes.length; ) {
+  for (let at = HEAD; at + 12 <= bytes.length;) {
     const end = at + 12 + bytes.readUInt32BE(at);
     yield { type: bytes.toString('latin1', at + 4, at + 8), whole: bytes.subarray(at, end) };
     at = end;

@@ -18,16 +18,25 @@ interface Chunk {
 
 function chunksOf(bytes: Buffer): Chunk[] {
   const chunks: Chunk[] = [];
-  for (let at = 12; at + 8 <= bytes.length; ) {
+  for (let at = 12; at + 8 <= bytes.length;) {
     const length = bytes.readUInt32LE(at + 4);
-    chunks.push({ type: bytes.toString('latin1', at, at + 4), content: bytes.subarray(at + 8, at + 8 + length) });
+    chunks.push({
+      type: bytes.toString('latin1', at, at + 4),
+      content: bytes.subarray(at + 8, at + 8 + length),
+    });
     at += 8 + length + (length % 2);
   }
   return chunks;
 }
 
 /** Puts profile, Exif and resolution into a WebP stream, in the extended file format. */
-export function embedInWebp(bytes: Buffer, carried: CarriedData, width: number, height: number, hasAlpha: boolean): Buffer {
+export function embedInWebp(
+  bytes: Buffer,
+  carried: CarriedData,
+  width: number,
+  height: number,
+  hasAlpha: boolean,
+): Buffer {
   const exif = uprightExif(carried.exif, carried.density);
   if (!exif && !carried.icc) return bytes;
   const head = Buffer.alloc(10);

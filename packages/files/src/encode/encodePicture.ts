@@ -19,7 +19,12 @@ export interface EncodeSettings {
 export const ENCODE_DEFAULTS = { quality: 92 } as const;
 
 /** The longest side that a format can hold: JPEG's and WebP's own limits. */
-const LONGEST_SIDE: Record<PictureFormat, number> = { jpeg: 65535, webp: 16383, png: 2 ** 31 - 1, tiff: 2 ** 31 - 1 };
+const LONGEST_SIDE: Record<PictureFormat, number> = {
+  jpeg: 65535,
+  webp: 16383,
+  png: 2 ** 31 - 1,
+  tiff: 2 ** 31 - 1,
+};
 /** Offsets in a TIFF have 32 bits, and the directory is written last. */
 const MOST_TIFF_BYTES = 3.9e9;
 
@@ -42,7 +47,10 @@ function toInterleaved(raster: Raster): Uint8Array | Uint16Array {
 function refuseWhatDoesNotFit(raster: Raster, { format }: EncodeSettings): void {
   const longest = LONGEST_SIDE[format];
   if (Math.max(raster.width, raster.height) > longest)
-    throw new PictureError('cannot hold', `A ${format.toUpperCase()} file holds at most ${longest} pixels on a side.`);
+    throw new PictureError(
+      'cannot hold',
+      `A ${format.toUpperCase()} file holds at most ${longest} pixels on a side.`,
+    );
   const bytes = (raster.width * raster.height * raster.planes.length * raster.depth) / 8;
   if (format === 'tiff' && bytes > MOST_TIFF_BYTES)
     throw new PictureError('cannot hold', 'The picture is too large for a TIFF file.');
@@ -51,7 +59,10 @@ function refuseWhatDoesNotFit(raster: Raster, { format }: EncodeSettings): void 
 function pixelsOf(raster: Raster): Sharp {
   const channels = raster.planes.length as 1 | 2 | 3 | 4;
   const { width, height, depth } = raster;
-  const pipeline = sharp(toInterleaved(raster), { raw: { width, height, channels }, limitInputPixels: false });
+  const pipeline = sharp(toInterleaved(raster), {
+    raw: { width, height, channels },
+    limitInputPixels: false,
+  });
   const grey = channels <= 2;
   return pipeline.toColourspace(depth === 16 ? (grey ? 'grey16' : 'rgb16') : grey ? 'b-w' : 'srgb');
 }
@@ -60,7 +71,9 @@ function compress(pipeline: Sharp, { format, quality }: EncodeSettings): Sharp {
   switch (format) {
     case 'jpeg':
       // Full colour resolution from here on: what was mended in red shall not bleed two pixels wide.
-      return pipeline.flatten({ background: '#ffffff' }).jpeg({ quality, chromaSubsampling: quality >= 90 ? '4:4:4' : '4:2:0' });
+      return pipeline
+        .flatten({ background: '#ffffff' })
+        .jpeg({ quality, chromaSubsampling: quality >= 90 ? '4:4:4' : '4:2:0' });
     case 'png':
       return pipeline.png({ compressionLevel: 6 });
     case 'tiff':
@@ -75,7 +88,11 @@ function compress(pipeline: Sharp, { format, quality }: EncodeSettings): Sharp {
  * profile describes them and does not convert them.
  * @throws PictureError when the format cannot hold the picture
  */
-export async function encodePicture(raster: Raster, carried: CarriedData, settings: EncodeSettings): Promise<Buffer> {
+export async function encodePicture(
+  raster: Raster,
+  carried: CarriedData,
+  settings: EncodeSettings,
+): Promise<Buffer> {
   refuseWhatDoesNotFit(raster, settings);
   const holds16 = settings.format === 'png' || settings.format === 'tiff';
   const atDepth = toDepth(raster, holds16 ? settings.depth : 8);

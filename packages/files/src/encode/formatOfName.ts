@@ -20,4 +20,9 @@ export function formatOfName(name: string): PictureFormat {
 }
 
 /** The usual ending of a format, without the dot. */
-export const ENDING_OF: Record<PictureFormat, string> = { jpeg: 'jpg', png: 'png', tiff: 'tif', webp: 'webp' };
+export const ENDING_OF: Record<PictureFormat, string> = {
+  jpeg: 'jpg',
+  png: 'png',
+  tiff: 'tif',
+  webp: 'webp',
+};

@@ -34,13 +34,23 @@ export function litParticles(count: number, width: number, height: number, seed:
 }
 
 /** Lays particles on: each covers a share of the scene with light of its own. */
-export function layParticles({ light, width, height }: Sheet, particles: readonly LitParticle[]): LaidFault[] {
+export function layParticles(
+  { light, width, height }: Sheet,
+  particles: readonly LitParticle[],
+): LaidFault[] {
   return particles.map((particle) => {
     overDisc(particle, width, height, (index, amount) => {
       const share = amount * particle.depth;
       for (let c = 0; c < 3; c++)
         light[3 * index + c] = light[3 * index + c] * (1 - share) + share * particle.colour[c];
     });
-    return { kind: 'speck', polarity: 'bright', x: particle.x, y: particle.y, r: particle.r, depth: particle.depth };
+    return {
+      kind: 'speck',
+      polarity: 'bright',
+      x: particle.x,
+      y: particle.y,
+      r: particle.r,
+      depth: particle.depth,
+    };
   });
 }

@@ -60,18 +60,31 @@ function nearPath(
 }
 
 /** A wandering line between two points. */
-function wander(from: readonly [number, number], to: readonly [number, number], sway: number, seed: number): Path {
+function wander(
+  from: readonly [number, number],
+  to: readonly [number, number],
+  sway: number,
+  seed: number,
+): Path {
   const steps = Math.max(8, Math.round(Math.hypot(to[0] - from[0], to[1] - from[1]) / 14));
   return Array.from({ length: steps + 1 }, (_, i) => {
     const t = i / steps;
     const off = sway * (fbm2(t * 5, seed * 3.7, 4) - 0.47) * Math.min(1, 8 * t, 8 * (1 - t));
     const [nx, ny] = [to[1] - from[1], from[0] - to[0]];
     const length = Math.hypot(nx, ny);
-    return [from[0] + t * (to[0] - from[0]) + (off * nx) / length, from[1] + t * (to[1] - from[1]) + (off * ny) / length];
+    return [
+      from[0] + t * (to[0] - from[0]) + (off * nx) / length,
+      from[1] + t * (to[1] - from[1]) + (off * ny) / length,
+    ];
   });
 }
 
-const lineFault = (kind: 'scratch' | 'crease' | 'fibre', polarity: 'dark' | 'bright', path: Path, half: number): LaidFault => {
+const lineFault = (
+  kind: 'scratch' | 'crease' | 'fibre',
+  polarity: 'dark' | 'bright',
+  path: Path,
+  half: number,
+): LaidFault => {
   const middle = path[path.length >> 1];
   return { kind, polarity, x: middle[0], y: middle[1], r: half, depth: 1, path };
 };
@@ -95,7 +108,12 @@ export function layScratches(sheet: Sheet, count: number, seed: number): LaidFau
 }
 
 /** A crease across the print: the emulsion cracked along a line, a shade on one side and a shine on the other. */
-export function layCrease(sheet: Sheet, from: readonly [number, number], to: readonly [number, number], seed: number): LaidFault {
+export function layCrease(
+  sheet: Sheet,
+  from: readonly [number, number],
+  to: readonly [number, number],
+  seed: number,
+): LaidFault {
   const path = wander(from, to, 26, seed);
   nearPath(sheet, path, 16, (index, distance, along, side) => {
     const relief = 0.13 * Math.exp(-((distance / 6.5) ** 2)) * Math.sign(side);
@@ -120,8 +138,16 @@ export function laySpecks(sheet: Sheet, count: number, seed: number): LaidFault[
     for (let py = Math.max(0, Math.floor(y - reach)); py < Math.min(sheet.height, y + reach); py++) {
       for (let px = Math.max(0, Math.floor(x - reach)); px < Math.min(sheet.width, x + reach); px++) {
         const [dx, dy] = [px + 0.5 - x, py + 0.5 - y];
-        const ragged = r * (0.75 + 0.5 * noise2(2 * Math.cos(Math.atan2(dy, dx)) + k * 9, 2 * Math.sin(Math.atan2(dy, dx)), seed));
-        cover(sheet, py * sheet.width + px, depth * Math.min(1, Math.max(0, ragged + 0.5 - Math.hypot(dx, dy))), level);
+        const ragged =
+          r *
+          (0.75 +
+            0.5 * noise2(2 * Math.cos(Math.atan2(dy, dx)) + k * 9, 2 * Math.sin(Math.atan2(dy, dx)), seed));
+        cover(
+          sheet,
+          py * sheet.width + px,
+          depth * Math.min(1, Math.max(0, ragged + 0.5 - Math.hypot(dx, dy))),
+          level,
+        );
       }
     }
     return { kind: 'speck', polarity: isDark ? 'dark' : 'bright', x, y, r, depth };
@@ -142,7 +168,9 @@ export function layFibres(sheet: Sheet, count: number, seed: number): LaidFault[
       y += 5 * Math.sin(heading);
       path.push([x, y]);
     }
-    nearPath(sheet, path, 2.2, (index, distance) => cover(sheet, index, 0.75 * Math.max(0, 1.1 - distance), 0.05));
+    nearPath(sheet, path, 2.2, (index, distance) =>
+      cover(sheet, index, 0.75 * Math.max(0, 1.1 - distance), 0.05),
+    );
     return lineFault('fibre', 'dark', path, 0.9);
   });
 }

@@ -36,7 +36,12 @@ export function sensorDust(count: number, seed: number): SensorParticle[] {
 export function layDust(sheet: Sheet, particles: readonly SensorParticle[]): LaidFault[] {
   const { light, width, height } = sheet;
   return particles.map((particle) => {
-    const disc: Disc = { ...particle, x: particle.u * width, y: particle.v * height, r: particle.size * width };
+    const disc: Disc = {
+      ...particle,
+      x: particle.u * width,
+      y: particle.v * height,
+      r: particle.size * width,
+    };
     overDisc(disc, width, height, (index, amount) => {
       const left = 1 - amount * particle.depth;
       for (let c = 0; c < 3; c++) light[3 * index + c] *= left;

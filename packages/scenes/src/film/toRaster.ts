@@ -16,7 +16,8 @@ export interface Film {
 }
 
 /** A filmic shoulder: straight for shade and middle tones, bending towards 1. */
-const shoulder = (light: number): number => (light < 0.6 ? light : 0.6 + 0.4 * (1 - Math.exp((0.6 - light) / 0.4)));
+const shoulder = (light: number): number =>
+  light < 0.6 ? light : 0.6 + 0.4 * (1 - Math.exp((0.6 - light) / 0.4));
 
 /** Light at the sensor: exposed and vignetted, so that dirt on the sensor can be laid on where it really lies. */
 export function expose(light: Float32Array, width: number, height: number, film: Film): void {
@@ -37,7 +38,8 @@ export function develop(light: Float32Array, width: number, height: number, film
   const uniform = mulberry(film.seed);
   for (let i = 0; i < width * height; i++) {
     const shared = gaussian(uniform);
-    const grey = film.channels === 1 ? 0.25 * light[3 * i] + 0.6 * light[3 * i + 1] + 0.15 * light[3 * i + 2] : 0;
+    const grey =
+      film.channels === 1 ? 0.25 * light[3 * i] + 0.6 * light[3 * i + 1] + 0.15 * light[3 * i + 2] : 0;
     for (let c = 0; c < film.channels; c++) {
       const encoded = linearToSrgb(Math.max(0, film.channels === 1 ? grey : light[3 * i + c]));
       const own = film.channels === 1 ? 0 : gaussian(uniform);

@@ -32,7 +32,10 @@ function engine(x: number, y: number, z: number): number {
   const front = cylinder(py - 1.75, pz, px + 2.3, 0.7, 0.12);
   const door = cylinder(py - 1.75, pz, px + 2.44, 0.45, 0.04);
   const chimney = cylinder(px + 1.75, pz, py - 2.85, 0.17 + 0.07 * Math.max(0, py - 2.75), 0.62);
-  const dome = Math.min(cylinder(px + 0.3, pz, py - 2.45, 0.27, 0.25), ellipsoid(px + 0.3, py - 2.7, pz, 0.27, 0.24, 0.27));
+  const dome = Math.min(
+    cylinder(px + 0.3, pz, py - 2.45, 0.27, 0.25),
+    ellipsoid(px + 0.3, py - 2.7, pz, 0.27, 0.24, 0.27),
+  );
   const bands = cylinder(py - 1.75, pz, px + 0.5 - 0.8 * Math.round(px + 0.5), 0.68, 0.03);
   const cab = Math.max(
     box(px - 1.9, py - 1.85, pz, 0.75, 1.15, 0.95, 0.03),
@@ -43,10 +46,31 @@ function engine(x: number, y: number, z: number): number {
   const frame = box(px, py - 0.72, Math.abs(pz) - 0.6, 2.6, 0.12, 0.06);
   const beam = box(px + 2.55, py - 0.75, pz, 0.08, 0.2, 1.05, 0.01);
   const buffers = cylinder(py - 0.75, Math.abs(pz) - 0.62, px + 2.78, 0.16, 0.18);
-  const wheels = wheel(px - 1.15 * Math.max(-1, Math.min(1, Math.round(px / 1.15))), py - 0.48, Math.abs(pz) - 0.62, 0.46);
+  const wheels = wheel(
+    px - 1.15 * Math.max(-1, Math.min(1, Math.round(px / 1.15))),
+    py - 0.48,
+    Math.abs(pz) - 0.62,
+    0.46,
+  );
   const coupling = box(px, py - 0.48, Math.abs(pz) - 0.72, 1.2, 0.05, 0.03);
   const lamp = cylinder(py - 2.55, pz, px + 2.3, 0.14, 0.12);
-  return Math.min(boiler, front, door, chimney, dome, bands, cab, roof, tank, frame, beam, buffers, wheels, coupling, lamp);
+  return Math.min(
+    boiler,
+    front,
+    door,
+    chimney,
+    dome,
+    bands,
+    cab,
+    roof,
+    tank,
+    frame,
+    beam,
+    buffers,
+    wheels,
+    coupling,
+    lamp,
+  );
 }
 
 /** The people who came: standing about, most in hats, some skirts. */
@@ -87,11 +111,18 @@ function bunting(x: number, y: number, z: number): number {
   const rope = Math.max(Math.hypot(y - sag, dz) - 0.015, Math.abs(x) - 4.6);
   const flag = x - 0.42 * Math.round(x / 0.42);
   const drop = sag - y;
-  const cloth = Math.max(Math.abs(flag) - 0.15 * (1 - drop / 0.36), -drop, drop - 0.36, Math.abs(dz + 0.05 * drop) - 0.01, Math.abs(x) - 4.5);
+  const cloth = Math.max(
+    Math.abs(flag) - 0.15 * (1 - drop / 0.36),
+    -drop,
+    drop - 0.36,
+    Math.abs(dz + 0.05 * drop) - 0.01,
+    Math.abs(x) - 4.5,
+  );
   return Math.min(pole, rope, cloth * 0.6);
 }
 
-const groundHeight = (x: number, z: number): number => 0.03 * noise2(x * 3, z * 3) + 0.02 * fbm2(x * 11, z * 11, 3);
+const groundHeight = (x: number, z: number): number =>
+  0.03 * noise2(x * 3, z * 3) + 0.02 * fbm2(x * 11, z * 11, 3);
 
 const distance = (x: number, y: number, z: number): number =>
   Math.min(y - groundHeight(x, z), house(x, y, z), engine(x, y, z), crowd(x, y, z), bunting(x, y, z));
@@ -100,15 +131,19 @@ const distance = (x: number, y: number, z: number): number =>
 function reflectance({ x, y, z, normal }: Sight): number {
   const parts = [y - groundHeight(x, z), house(x, y, z), engine(x, y, z), crowd(x, y, z), bunting(x, y, z)];
   const nearest = parts.indexOf(Math.min(...parts));
-  if (nearest === 0) return 0.3 + 0.22 * (fbm2(x * 1.2, z * 1.2, 5) - 0.4) + 0.22 * (noise2(x * 17, z * 17) - 0.5);
+  if (nearest === 0)
+    return 0.3 + 0.22 * (fbm2(x * 1.2, z * 1.2, 5) - 0.4) + 0.22 * (noise2(x * 17, z * 17) - 0.5);
   if (nearest === 2) return 0.045 + 0.12 * Math.max(0, fbm3(x * 3, y * 3, z * 3, 4) - 0.45);
   if (nearest === 3) {
     const who = CROWD.reduce((a, b) => (Math.hypot(x - a.x, z - a.z) < Math.hypot(x - b.x, z - b.z) ? a : b));
     const s = who.tall / 1.75;
     if (y > 1.48 * s && y < 1.68 * s) return 0.5;
-    return who.skirt && y < 1.5 * s ? 0.12 + 0.6 * (who.hat - 0.3) : 0.035 + 0.16 * cellNoise(Math.round(who.x * 9), y > s ? 1 : 2, 8);
+    return who.skirt && y < 1.5 * s
+      ? 0.12 + 0.6 * (who.hat - 0.3)
+      : 0.035 + 0.16 * cellNoise(Math.round(who.x * 9), y > s ? 1 : 2, 8);
   }
-  if (nearest === 4) return y > 4 && Math.abs(x) < 4.5 ? 0.12 + 0.6 * cellNoise(Math.round(x / 0.42), 1, 5) : 0.3;
+  if (nearest === 4)
+    return y > 4 && Math.abs(x) < 4.5 ? 0.12 + 0.6 * cellNoise(Math.round(x / 0.42), 1, 5) : 0.3;
   if (z < 15.35 && y < 5.2 && normal[2] < -0.5 && z > 15.1) return 0.035;
   if (y > 6.1 && y < 9.7 && x < 5.5) {
     const slate = Math.floor(y * 5);
@@ -116,8 +151,11 @@ function reflectance({ x, y, z, normal }: Sight): number {
   }
   const row = Math.floor(y / 0.16);
   const along = (Math.abs(normal[0]) > 0.6 ? z : x) / 0.5 + (row % 2) * 0.5;
-  const joint = Math.abs(y / 0.16 - row - 0.5) > 0.42 || Math.abs(along - Math.floor(along) - 0.5) > 0.46 ? 0.75 : 1;
-  return (0.27 + 0.14 * cellNoise(Math.floor(along), row, 2) + 0.1 * (fbm2(x * 0.7, y * 0.7, 4) - 0.45)) * joint;
+  const joint =
+    Math.abs(y / 0.16 - row - 0.5) > 0.42 || Math.abs(along - Math.floor(along) - 0.5) > 0.46 ? 0.75 : 1;
+  return (
+    (0.27 + 0.14 * cellNoise(Math.floor(along), row, 2) + 0.1 * (fbm2(x * 0.7, y * 0.7, 4) - 0.45)) * joint
+  );
 }
 
 function shade(sight: Sight): Light {

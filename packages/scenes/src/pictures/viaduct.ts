@@ -42,7 +42,10 @@ function train(x: number, y: number, z: number): number {
   const boiler = cylinder(ty - 1.55, tz, tx - 9.4, 0.72, 2.3);
   const chimney = cylinder(tx - 11.1, tz, ty - 2.6, 0.19 + 0.05 * Math.max(0, ty - 2.6), 0.75);
   const dome = cylinder(tx - 9.4, tz, ty - 2.3, 0.3, 0.35);
-  const cab = Math.max(box(tx - 6.3, ty - 1.75, tz, 0.95, 1.15, 0.98, 0.05), -box(tx - 6.4, ty - 2.2, tz, 0.5, 0.4, 2));
+  const cab = Math.max(
+    box(tx - 6.3, ty - 1.75, tz, 0.95, 1.15, 0.98, 0.05),
+    -box(tx - 6.4, ty - 2.2, tz, 0.5, 0.4, 2),
+  );
   const frame = box(tx - 9, ty - 0.62, tz, 3.4, 0.2, 0.9, 0.03);
   const wheels = cylinder(Math.abs(tx - 9) - 1.1, ty - 0.45, Math.abs(tz) - 0.75, 0.48, 0.06);
   const slot = tx + 17.8 - 7.2 * Math.round((tx + 17.8) / 7.2);
@@ -96,7 +99,8 @@ function stone({ x, y, z, normal }: Sight): Light {
   const side = Math.abs(along - block - 0.5) * 2;
   const joint = Math.max((edge - 0.86) / 0.14, (side - 0.93) / 0.07, 0);
   const tone = 0.72 + 0.34 * cellNoise(block, row, 21) + 0.28 * (fbm3(x * 3, y * 3, z * 3, 4) - 0.47);
-  const soot = 1 - 0.35 * Math.max(0, fbm2(x * 0.3, y * 0.12, 4, 3) - 0.35) - 0.12 * Math.max(0, (y - 17) / 8);
+  const soot =
+    1 - 0.35 * Math.max(0, fbm2(x * 0.3, y * 0.12, 4, 3) - 0.35) - 0.12 * Math.max(0, (y - 17) / 8);
   const moss = Math.max(0, fbm2(x * 0.6, y * 0.5 + 9, 4, 8) - 0.5) * Math.max(0, 1 - y / 15) * 2;
   const base: Light = [0.4, 0.36, 0.3];
   return scaleLight(mix(base, [0.2, 0.22, 0.11], Math.min(0.7, moss)), tone * soot * (1 - 0.5 * joint));
@@ -152,7 +156,10 @@ function shade(sight: Sight): Light {
   const { x, y, z, normal, distance: away } = sight;
   const albedo = material(sight);
   const sun = Math.max(0, dot(normal, SUN));
-  const lit = sun > 0 ? sun * openTo(scene, x + normal[0] * 0.05, y + normal[1] * 0.05, z + normal[2] * 0.05, SUN, 0.035) : 0;
+  const lit =
+    sun > 0
+      ? sun * openTo(scene, x + normal[0] * 0.05, y + normal[1] * 0.05, z + normal[2] * 0.05, SUN, 0.035)
+      : 0;
   const open = openness(scene, x, y, z, normal, 2.4) * (0.55 + 0.45 * normal[1]);
   const bounce = 0.12 * Math.max(0, 0.5 - 0.5 * normal[1]);
   const light: Light = [0, 1, 2].map(
@@ -197,7 +204,8 @@ function between(light: Light, eye: Vector, direction: Vector, away: number): Li
   const width = 0.35 + 0.62 * Math.sqrt(back);
   const off = (y - rise) / width;
   const puffs = fbm2(x * 0.75 - 3, y * 0.75, 6, 91);
-  const density = Math.exp(-off * off * 1.1) * Math.max(0, puffs * 2.3 - 0.62 - back * 0.016) * Math.exp(-back / 21);
+  const density =
+    Math.exp(-off * off * 1.1) * Math.max(0, puffs * 2.3 - 0.62 - back * 0.016) * Math.exp(-back / 21);
   const shine = 0.62 + 0.42 * Math.max(0, Math.min(1, 0.5 + off * 0.5)) + 0.2 * (puffs - 0.5);
   return mix(light, [shine * 1.02, shine, shine * 0.98], Math.min(0.93, density * 1.8));
 }

@@ -15,7 +15,10 @@ const TURN = 0.62;
 const [COS, SIN] = [Math.cos(TURN), Math.sin(TURN)];
 
 const seabed = (x: number, z: number): number =>
-  -0.02 + 0.34 * (fbm2(x * 0.6 + 2, z * 0.6, 4) - 0.47) + 0.035 * (noise2(x * 5, z * 5, 4) - 0.5) + 0.05 * Math.max(0, z - 2);
+  -0.02 +
+  0.34 * (fbm2(x * 0.6 + 2, z * 0.6, 4) - 0.47) +
+  0.035 * (noise2(x * 5, z * 5, 4) - 0.5) +
+  0.05 * Math.max(0, z - 2);
 
 /** A tipping wagon of the quarry, leaning a little, its wheels half in the silt. */
 function wagon(x: number, y: number, z: number): number {
@@ -66,7 +69,10 @@ function distance(x: number, y: number, z: number): number {
 }
 
 function material({ x, y, z, normal }: Sight): Light {
-  const silt = scaleLight([0.3, 0.27, 0.2], 0.62 + 0.5 * fbm3(x * 5, y * 5, z * 5, 5) + 0.25 * (noise2(x * 60, z * 60) - 0.5));
+  const silt = scaleLight(
+    [0.3, 0.27, 0.2],
+    0.62 + 0.5 * fbm3(x * 5, y * 5, z * 5, 5) + 0.25 * (noise2(x * 60, z * 60) - 0.5),
+  );
   const ground = (y - seabed(x, z)) * 0.85;
   if (ground <= Math.min(wagon(x, y, z), litter(x, y, z))) return silt;
   const patch = fbm3(x * 2.6 + 5, y * 2.6, z * 2.6, 5);
@@ -91,9 +97,17 @@ function shade(sight: Sight): Light {
     const facing = Math.max(0, dot(normal, toLamp));
     if (facing === 0) continue;
     const near = 0.012;
-    const open = openTo(scene, x + normal[0] * near, y + normal[1] * near, z + normal[2] * near, toLamp, 0.06);
+    const open = openTo(
+      scene,
+      x + normal[0] * near,
+      y + normal[1] * near,
+      z + normal[2] * near,
+      toLamp,
+      0.06,
+    );
     for (let c = 0; c < 3; c++)
-      light[c] += (albedo[c] * LAMP_STRENGTH * facing * open * Math.exp(-WATER[c] * (reach + away))) / (reach * reach);
+      light[c] +=
+        (albedo[c] * LAMP_STRENGTH * facing * open * Math.exp(-WATER[c] * (reach + away))) / (reach * reach);
   }
   return light;
 }

@@ -25,7 +25,14 @@ export function normalAt(scene: Scene, x: number, y: number, z: number, step: nu
 }
 
 /** How much of a wide source of light is seen from a place: 0 in full shade, 1 in the open. */
-export function openTo(scene: Scene, x: number, y: number, z: number, [dx, dy, dz]: Vector, softness: number): number {
+export function openTo(
+  scene: Scene,
+  x: number,
+  y: number,
+  z: number,
+  [dx, dy, dz]: Vector,
+  softness: number,
+): number {
   let open = 1;
   let walked = 0.12;
   for (let step = 0; step < 48 && walked < 90; step++) {
@@ -38,11 +45,19 @@ export function openTo(scene: Scene, x: number, y: number, z: number, [dx, dy, d
 }
 
 /** How much of the sky reaches a place past its near surroundings, 0 to 1. */
-export function openness(scene: Scene, x: number, y: number, z: number, [nx, ny, nz]: Vector, reach: number): number {
+export function openness(
+  scene: Scene,
+  x: number,
+  y: number,
+  z: number,
+  [nx, ny, nz]: Vector,
+  reach: number,
+): number {
   let closed = 0;
   for (let i = 1; i <= 4; i++) {
     const out = (reach * i) / 4;
-    closed += Math.max(0, out - scene.distance(x + nx * out, y + ny * out, z + nz * out)) / (reach * 2 ** i * 0.5);
+    closed +=
+      Math.max(0, out - scene.distance(x + nx * out, y + ny * out, z + nz * out)) / (reach * 2 ** i * 0.5);
   }
   return Math.min(1, Math.max(0.05, 1 - 0.7 * closed));
 }

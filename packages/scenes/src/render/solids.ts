@@ -9,7 +9,13 @@ export function box(x: number, y: number, z: number, hx: number, hy: number, hz:
 }
 
 /** A cylinder along the third axis given. */
-export function cylinder(across1: number, across2: number, along: number, radius: number, half: number): number {
+export function cylinder(
+  across1: number,
+  across2: number,
+  along: number,
+  radius: number,
+  half: number,
+): number {
   const d = Math.sqrt(across1 * across1 + across2 * across2) - radius;
   const e = Math.abs(along) - half;
   const [od, oe] = [Math.max(d, 0), Math.max(e, 0)];

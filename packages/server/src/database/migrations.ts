@@ -45,7 +45,8 @@ const STEPS: readonly Step[] = [
         table.integer('number').notNullable();
         table.text('kind').notNullable();
         table.text('polarity').notNullable();
-        for (const column of ['x', 'y', 'r', 'strength', 'softness', 'confidence']) table.double(column).notNullable();
+        for (const column of ['x', 'y', 'r', 'strength', 'softness', 'confidence'])
+          table.double(column).notNullable();
         table.text('judgement').notNullable().defaultTo('open');
         table.primary(['picture_id', 'id']);
       });

@@ -44,12 +44,18 @@ async function deliveryRow(database: Database, id: string): Promise<DeliveryRow>
 
 /** The deliveries of a picture, newest first. */
 export async function deliveriesOf(database: Database, pictureId: string): Promise<Delivery[]> {
-  const rows: DeliveryRow[] = await database('deliveries').where('picture_id', pictureId).orderBy('created_at', 'desc');
+  const rows: DeliveryRow[] = await database('deliveries')
+    .where('picture_id', pictureId)
+    .orderBy('created_at', 'desc');
   return rows.map(asDelivery);
 }
 
 /** Orders a delivery of the picture as it is mended now; what is edited later is not in it. */
-export async function orderDelivery(context: Context, pictureId: string, request: DeliveryRequest): Promise<Delivery> {
+export async function orderDelivery(
+  context: Context,
+  pictureId: string,
+  request: DeliveryRequest,
+): Promise<Delivery> {
   const { database, queue } = context;
   const picture = await pictureRow(database, pictureId);
   const { recipe } = await readWorksheet(database, picture);
@@ -74,7 +80,9 @@ export async function deliver(context: Context, id: string): Promise<void> {
   const row = await database<DeliveryRow>('deliveries').where('id', id).first();
   if (!row || row.state === 'done' || row.state === 'failed') return;
   const picture = await pictureRow(database, row.picture_id);
-  const note = async (change: Partial<Record<'state' | 'problem' | 'sha256' | 'size_bytes', string | number>>) => {
+  const note = async (
+    change: Partial<Record<'state' | 'problem' | 'sha256' | 'size_bytes', string | number>>,
+  ) => {
     await database('deliveries').where('id', id).update(change);
     events.tell(picture.job_id, { type: 'delivery', delivery: asDelivery(await deliveryRow(database, id)) });
   };
@@ -86,7 +94,8 @@ export async function deliver(context: Context, id: string): Promise<void> {
       row.recipe,
       row.request,
       path,
-      (share) => events.tell(picture.job_id, { type: 'progress', work: 'deliver', pictureId: picture.id, share }),
+      (share) =>
+        events.tell(picture.job_id, { type: 'progress', work: 'deliver', pictureId: picture.id, share }),
     );
     await store.keep({ path, ...file }, 'deliveries');
     await note({ state: 'done', sha256: file.sha256, size_bytes: file.sizeBytes });

@@ -27,9 +27,17 @@ async function findAll(context: Context, row: PictureRow, request: ExamineReques
   let done = 0;
   const found = await Promise.all(
     tiles.map(async (tile) => {
-      const faults = await threads.examine(raster, tile, { ...SPECK_DEFAULTS, polarities: request.polarities });
+      const faults = await threads.examine(raster, tile, {
+        ...SPECK_DEFAULTS,
+        polarities: request.polarities,
+      });
       done++;
-      events.tell(row.job_id, { type: 'progress', work: 'examine', pictureId: row.id, share: done / tiles.length });
+      events.tell(row.job_id, {
+        type: 'progress',
+        work: 'examine',
+        pictureId: row.id,
+        share: done / tiles.length,
+      });
       return faults;
     }),
   );

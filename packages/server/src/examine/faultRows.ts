@@ -22,7 +22,9 @@ export async function faultsOf(
   database: Database,
   pictureId: string,
 ): Promise<{ faults: NumberedFault[]; judgements: Record<string, Judgement> }> {
-  const rows: FaultRow[] = await database<FaultRow>('faults').where('picture_id', pictureId).orderBy('number');
+  const rows: FaultRow[] = await database<FaultRow>('faults')
+    .where('picture_id', pictureId)
+    .orderBy('number');
   return {
     faults: rows.map(({ id, number, kind, polarity, x, y, r, strength, softness, confidence }) => {
       return { id, number, kind, polarity, x, y, r, strength, softness, confidence };

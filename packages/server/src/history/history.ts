@@ -48,13 +48,18 @@ async function lockAt(change: Knex.Transaction, pictureId: string, revision: num
   const row = await change<PictureRow>('pictures').where('id', pictureId).forUpdate().first();
   if (!row) throw new Refusal(404, 'Not found', 'There is no such picture. It may have been removed.');
   if (row.revision !== revision)
-    throw new Refusal(409, 'Changed meanwhile', 'The picture was changed in another window. It is loaded anew.');
+    throw new Refusal(
+      409,
+      'Changed meanwhile',
+      'The picture was changed in another window. It is loaded anew.',
+    );
   return row as PictureRow;
 }
 
 function refuseBadMends(steps: readonly Step[], picture: PictureRow): void {
   steps.forEach((step, index) => {
-    if (step.op === 'put') checkMend(step.mend, { width: picture.width, height: picture.height }, `steps/${index}/mend`);
+    if (step.op === 'put')
+      checkMend(step.mend, { width: picture.width, height: picture.height }, `steps/${index}/mend`);
   });
 }
 
@@ -66,14 +71,21 @@ type Change = (
 ) => Promise<{ after: Worksheet; steps: readonly Step[] }>;
 
 /** Carries a change out in one transaction: worksheet, history and revision agree, or nothing changed. */
-async function carryOut(context: Context, pictureId: string, revision: number, perform: Change): Promise<EditAnswer> {
+async function carryOut(
+  context: Context,
+  pictureId: string,
+  revision: number,
+  perform: Change,
+): Promise<EditAnswer> {
   const answer = await context.database.transaction(async (change): Promise<EditAnswer> => {
     const picture = await lockAt(change, pictureId, revision);
     const before = await readWorksheet(change, picture);
     const { after, steps } = await perform(change, picture, before);
     if (steps.length === 0) return { revision, steps, ...(await historyOf(change, pictureId)) };
     await writeDifference(change, pictureId, before, after);
-    await change('pictures').where('id', pictureId).update({ revision: revision + 1 });
+    await change('pictures')
+      .where('id', pictureId)
+      .update({ revision: revision + 1 });
     return { revision: revision + 1, steps, ...(await historyOf(change, pictureId)) };
   });
   const { job_id } = await pictureRow(context.database, pictureId);
@@ -83,7 +95,12 @@ async function carryOut(context: Context, pictureId: string, revision: number, p
 }
 
 /** Carries out an edit; what was undone before it can no longer be redone. */
-export const edit = (context: Context, pictureId: string, revision: number, { words, steps }: Edit): Promise<EditAnswer> =>
+export const edit = (
+  context: Context,
+  pictureId: string,
+  revision: number,
+  { words, steps }: Edit,
+): Promise<EditAnswer> =>
   carryOut(context, pictureId, revision, async (change, picture, before) => {
     refuseBadMends(steps, picture);
     const { worksheet, inverse } = applySteps(before, steps);
@@ -113,7 +130,12 @@ interface Turn {
   readonly steps: 'inverse' | 'forward';
 }
 
-const turn = (context: Context, pictureId: string, revision: number, { undone, direction, steps }: Turn): Promise<EditAnswer> =>
+const turn = (
+  context: Context,
+  pictureId: string,
+  revision: number,
+  { undone, direction, steps }: Turn,
+): Promise<EditAnswer> =>
   carryOut(context, pictureId, revision, async (change, _picture, before) => {
     const where = { picture_id: pictureId, undone };
     const row = await change<HistoryRow>('history').where(where).orderBy('seq', direction).first();

@@ -35,7 +35,12 @@ export async function writeDifference(
   });
   if (gone.length > 0) await change('mends').where('picture_id', pictureId).whereIn('id', gone).delete();
   if (changed.length > 0) {
-    const rows = changed.map(({ mend, position }) => ({ id: mend.id, position, fault_id: mend.fault, body: mend }));
+    const rows = changed.map(({ mend, position }) => ({
+      id: mend.id,
+      position,
+      fault_id: mend.fault,
+      body: mend,
+    }));
     await change.raw(
       `insert into mends (picture_id, id, position, fault_id, body)
        select ?, row.id, row.position, row.fault_id, row.body

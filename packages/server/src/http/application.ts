@@ -28,7 +28,10 @@ export function application(context: Context): Express {
     throw notFound('address');
   });
   const { pageFolder } = context.config;
-  app.use('/assets', express.static(join(pageFolder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(
+    '/assets',
+    express.static(join(pageFolder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+  );
   app.use(express.static(pageFolder, { index: false, cacheControl: false }));
   app.get('/{*any}', (_request, response) => {
     response.set('Cache-Control', 'no-cache');

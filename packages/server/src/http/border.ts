@@ -15,7 +15,8 @@ export function checkOrigin({ hostNames, host }: Config): RequestHandler {
   const known = new Set([...LOOPBACK, ...hostNames, host]);
   return (request, _response, next) => {
     const asked = request.headers.host ?? '';
-    if (!known.has(nameOf(asked))) throw new Refusal(403, 'Wrong host', 'This server does not answer to that name.');
+    if (!known.has(nameOf(asked)))
+      throw new Refusal(403, 'Wrong host', 'This server does not answer to that name.');
     const { origin } = request.headers;
     const changes = request.method !== 'GET' && request.method !== 'HEAD';
     if (changes && origin !== undefined && origin !== `http://${asked}` && origin !== `https://${asked}`)

@@ -41,7 +41,10 @@ export function fileRoutes(context: Context): Router {
     const known = shapes.get(pyramid);
     if (known) return known;
     const row = SHA256.test(pyramid)
-      ? await context.database('pictures').where('sha256', pyramid).first('width', 'height', 'depth', 'channels')
+      ? await context
+          .database('pictures')
+          .where('sha256', pyramid)
+          .first('width', 'height', 'depth', 'channels')
       : undefined;
     if (!row) throw notFound('picture');
     shapes.set(pyramid, row);

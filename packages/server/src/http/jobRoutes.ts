@@ -42,8 +42,10 @@ async function jobById(database: Database, id: string): Promise<Job> {
 /** A file's name as it is shown: without folders and control characters. */
 function fileNameFrom(text: unknown): string {
   const bare = typeof text === 'string' ? text.replace(/^.*[\\/]/, '') : '';
-  // eslint-disable-next-line no-control-regex -- control characters are what is taken out
-  const name = bare.replace(/[\u0000-\u001f\u007f]/g, '').trim().slice(0, 200);
+  const name = bare
+    .replace(/[\u0000-\u001f\u007f]/g, '')
+    .trim()
+    .slice(0, 200);
   if (name === '') throw new Refusal(400, 'Not understood', 'The file has no name.');
   return name;
 }
@@ -80,7 +82,13 @@ export function jobRoutes(context: Context): Router {
     const job = await jobById(database, checkId(request.params.job, 'job'));
     const name = fileNameFrom(request.query['name']);
     const length = request.headers['content-length'];
-    const picture = await receivePicture(context, job.id, name, request, length === undefined ? undefined : Number(length));
+    const picture = await receivePicture(
+      context,
+      job.id,
+      name,
+      request,
+      length === undefined ? undefined : Number(length),
+    );
     response.status(201).json(picture);
   });
 

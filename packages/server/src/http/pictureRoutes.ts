@@ -1,6 +1,11 @@
 import { Router } from 'express';
 import type { PictureSheet } from '@fennip/contract';
-import { DeliveryRequestSchema, EditRequestSchema, ExamineRequestSchema, TurnBackSchema } from '@fennip/contract';
+import {
+  DeliveryRequestSchema,
+  EditRequestSchema,
+  ExamineRequestSchema,
+  TurnBackSchema,
+} from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
 import type { Context } from '../context.ts';
 import { deliveriesOf, orderDelivery } from '../deliver/deliveries.ts';

@@ -8,7 +8,12 @@ function problemOf(error: unknown): Problem | null {
   if (error instanceof Refusal)
     return { type: 'about:blank', title: error.title, status: error.status, detail: error.message };
   if (error instanceof RecipeError)
-    return { type: 'about:blank', title: 'Not understood', status: 400, detail: `${error.place}: ${error.reason}` };
+    return {
+      type: 'about:blank',
+      title: 'Not understood',
+      status: 400,
+      detail: `${error.place}: ${error.reason}`,
+    };
   if (error instanceof SyntaxError && 'status' in error)
     return { type: 'about:blank', title: 'Not understood', status: 400, detail: 'The request is not JSON.' };
   if (error instanceof Error && 'type' in error && error.type === 'entity.too.large')

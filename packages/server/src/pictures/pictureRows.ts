@@ -1,5 +1,12 @@
 import type { Depth } from '@fennip/core';
-import type { Capture, ExamineRequest, ExamineState, Picture, PictureNature, PictureState } from '@fennip/contract';
+import type {
+  Capture,
+  ExamineRequest,
+  ExamineState,
+  Picture,
+  PictureNature,
+  PictureState,
+} from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
 import { notFound } from '../http/refusal.ts';
 
@@ -77,7 +84,9 @@ function asPicture(row: CountedRow): Picture {
 }
 
 export async function picturesOfJob(database: Database, jobId: string): Promise<Picture[]> {
-  const rows = (await withCounts(database).where('job_id', jobId).orderBy('position')) as unknown as CountedRow[];
+  const rows = (await withCounts(database)
+    .where('job_id', jobId)
+    .orderBy('position')) as unknown as CountedRow[];
   return rows.map(asPicture);
 }
 

@@ -10,15 +10,19 @@ export async function preparePicture(context: Context, id: string): Promise<void
   if (!row || row.state !== 'preparing') return;
   const telling: Promise<void>[] = [];
   try {
-    await threads.prepare(store.pathOf('originals', row.sha256), store.pyramidPath(row.sha256), ({ level, share }) => {
-      telling.push(
-        (async () => {
-          await database('pictures').where('id', id).update({ finest_level: level });
-          events.tell(row.job_id, { type: 'progress', work: 'prepare', pictureId: id, share });
-          await tellPicture(context, id);
-        })().catch((error: unknown) => log.warn({ error, id }, 'progress was not told')),
-      );
-    });
+    await threads.prepare(
+      store.pathOf('originals', row.sha256),
+      store.pyramidPath(row.sha256),
+      ({ level, share }) => {
+        telling.push(
+          (async () => {
+            await database('pictures').where('id', id).update({ finest_level: level });
+            events.tell(row.job_id, { type: 'progress', work: 'prepare', pictureId: id, share });
+            await tellPicture(context, id);
+          })().catch((error: unknown) => log.warn({ error, id }, 'progress was not told')),
+        );
+      },
+    );
     await Promise.all(telling);
     await database('pictures').where('id', id).update({ state: 'ready', finest_level: 0 });
   } catch (error) {

@@ -20,7 +20,11 @@ function natureOf(header: PictureHeader): PictureNature {
 }
 
 const tooLarge = (mostBytes: number): Refusal =>
-  new Refusal(413, 'Too large', `The file is larger than ${Math.round(mostBytes / 1e6)} MB, the most that is taken.`);
+  new Refusal(
+    413,
+    'Too large',
+    `The file is larger than ${Math.round(mostBytes / 1e6)} MB, the most that is taken.`,
+  );
 
 async function arrive(stream: Readable, { store, config }: Context): Promise<Arrival> {
   try {
@@ -57,7 +61,11 @@ export async function receivePicture(
   const arrival = await arrive(stream, context);
   if (announcedBytes !== undefined && arrival.sizeBytes < announcedBytes) {
     await store.discard(arrival);
-    throw new Refusal(400, 'Cut short', 'The transfer broke off before the whole file had come. Add it again.');
+    throw new Refusal(
+      400,
+      'Cut short',
+      'The transfer broke off before the whole file had come. Add it again.',
+    );
   }
   const header = await inspect(arrival, context);
   await store.keep(arrival, 'originals');

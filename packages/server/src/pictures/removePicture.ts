@@ -4,7 +4,10 @@ import { pictureRow } from './pictureRows.ts';
 /** Takes a picture out of its job; its files go when no other picture has the same content. */
 export async function removePicture({ database, store, events }: Context, id: string): Promise<void> {
   const row = await pictureRow(database, id);
-  const deliveries = await database('deliveries').where('picture_id', id).whereNotNull('sha256').pluck('sha256');
+  const deliveries = await database('deliveries')
+    .where('picture_id', id)
+    .whereNotNull('sha256')
+    .pluck('sha256');
   await database('pictures').where('id', id).delete();
   events.tell(row.job_id, { type: 'gone', pictureId: id });
   const [{ count }] = await database('pictures').where('sha256', row.sha256).count();

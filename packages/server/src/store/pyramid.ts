@@ -15,7 +15,13 @@ export interface TileRange {
 }
 
 /** Where a tile stands in its level's file; null when there is no such tile. */
-export function tileRange(level: LevelSize, column: number, row: number, channels: number, depth: Depth): TileRange | null {
+export function tileRange(
+  level: LevelSize,
+  column: number,
+  row: number,
+  channels: number,
+  depth: Depth,
+): TileRange | null {
   const left = column * TILE_SIZE;
   const top = row * TILE_SIZE;
   if (left < 0 || top < 0 || left >= level.width || top >= level.height) return null;

@@ -68,7 +68,8 @@ const exists = (path: string): Promise<boolean> =>
 /** A store in a folder of the file system. */
 export async function openStore(folder: string): Promise<Store> {
   const passing = join(folder, 'passing');
-  for (const name of [...SHELVES, 'pyramids', 'passing']) await mkdir(join(folder, name), { recursive: true });
+  for (const name of [...SHELVES, 'pyramids', 'passing'])
+    await mkdir(join(folder, name), { recursive: true });
   const shelfPath = (shelf: string, sha256: string): string => join(folder, shelf, sha256);
 
   return {
@@ -99,10 +100,12 @@ export async function openStore(folder: string): Promise<Store> {
         for (const name of await readdir(join(folder, shelf)))
           if (!known[shelf].has(name)) await rm(shelfPath(shelf, name), { force: true });
       for (const name of await readdir(join(folder, 'pyramids')))
-        if (!known.originals.has(name)) await rm(shelfPath('pyramids', name), { force: true, recursive: true });
+        if (!known.originals.has(name))
+          await rm(shelfPath('pyramids', name), { force: true, recursive: true });
       const missing: string[] = [];
       for (const shelf of SHELVES)
-        for (const sha256 of known[shelf]) if (!(await exists(shelfPath(shelf, sha256)))) missing.push(`${shelf}/${sha256}`);
+        for (const sha256 of known[shelf])
+          if (!(await exists(shelfPath(shelf, sha256)))) missing.push(`${shelf}/${sha256}`);
       return missing;
     },
   };

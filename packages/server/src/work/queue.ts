@@ -28,7 +28,10 @@ const LOCK_SPACE = 0x666e;
  */
 async function alone(database: Database, key: string, run: () => Promise<void>): Promise<void> {
   await database.transaction(async (holder) => {
-    const answer = await holder.raw('select pg_try_advisory_xact_lock(?, hashtext(?)) as mine', [LOCK_SPACE, key]);
+    const answer = await holder.raw('select pg_try_advisory_xact_lock(?, hashtext(?)) as mine', [
+      LOCK_SPACE,
+      key,
+    ]);
     if (answer.rows[0].mine) await run();
   });
 }
@@ -45,16 +48,20 @@ export async function openQueue(url: string, database: Database, log: Logger): P
     },
     serve: async (handlers) => {
       for (const kind of KINDS) {
-        await boss.work<Order>(kind, { batchSize: 1, pollingIntervalSeconds: POLLING_SECONDS }, async (orders) => {
-          for (const { data } of orders) {
-            try {
-              await alone(database, `${kind} ${data.id}`, () => handlers[kind](data.id));
-            } catch (error) {
-              log.error({ error, kind, id: data.id }, 'background work failed');
-              throw error;
+        await boss.work<Order>(
+          kind,
+          { batchSize: 1, pollingIntervalSeconds: POLLING_SECONDS },
+          async (orders) => {
+            for (const { data } of orders) {
+              try {
+                await alone(database, `${kind} ${data.id}`, () => handlers[kind](data.id));
+              } catch (error) {
+                log.error({ error, kind, id: data.id }, 'background work failed');
+                throw error;
+              }
             }
-          }
-        });
+          },
+        );
       }
     },
     close: () => boss.stop({ graceful: true, timeout: 5000, close: true }),

@@ -3,8 +3,12 @@ import type { Context } from '../context.ts';
 /** Orders anew what was under way when the last server stopped. Work that another server is at is left to it. */
 export async function resumeWork({ database, queue }: Context): Promise<void> {
   const preparing: string[] = await database('pictures').where('state', 'preparing').pluck('id');
-  const examining: string[] = await database('pictures').whereIn('examined', ['waiting', 'running']).pluck('id');
-  const delivering: string[] = await database('deliveries').whereIn('state', ['waiting', 'running']).pluck('id');
+  const examining: string[] = await database('pictures')
+    .whereIn('examined', ['waiting', 'running'])
+    .pluck('id');
+  const delivering: string[] = await database('deliveries')
+    .whereIn('state', ['waiting', 'running'])
+    .pluck('id');
   for (const id of preparing) await queue.order('prepare', id);
   for (const id of examining) await queue.order('examine', id);
   for (const id of delivering) await queue.order('deliver', id);

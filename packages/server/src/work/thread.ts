@@ -19,9 +19,20 @@ export interface SharedRaster {
 
 /** What a thread can be asked to do. */
 export type ThreadTask =
-  | { readonly task: 'prepare'; readonly original: string; readonly folder: string; readonly mostPixels: number; readonly port: MessagePort }
+  | {
+      readonly task: 'prepare';
+      readonly original: string;
+      readonly folder: string;
+      readonly mostPixels: number;
+      readonly port: MessagePort;
+    }
   | { readonly task: 'load'; readonly original: string; readonly mostPixels: number }
-  | { readonly task: 'examine'; readonly raster: SharedRaster; readonly tile: ExamineTile; readonly options: SpeckOptions }
+  | {
+      readonly task: 'examine';
+      readonly raster: SharedRaster;
+      readonly tile: ExamineTile;
+      readonly options: SpeckOptions;
+    }
   | {
       readonly task: 'deliver';
       readonly original: string;

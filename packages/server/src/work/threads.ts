@@ -42,7 +42,10 @@ export function startThreads(mostPixels: number): Threads {
   }
 
   /** Runs a task that speaks while it works. */
-  async function runSpeaking<T, M>(taskWith: (port: MessagePort) => ThreadTask, heard: (message: M) => void): Promise<T> {
+  async function runSpeaking<T, M>(
+    taskWith: (port: MessagePort) => ThreadTask,
+    heard: (message: M) => void,
+  ): Promise<T> {
     const { port1, port2 } = new MessageChannel();
     port1.on('message', heard);
     try {
@@ -58,7 +61,10 @@ export function startThreads(mostPixels: number): Threads {
     load: (original) => run({ task: 'load', original, mostPixels }),
     examine: (raster, tile, options) => run({ task: 'examine', raster, tile, options }),
     deliver: (original, recipe, settings, onto, progress) =>
-      runSpeaking((port) => ({ task: 'deliver', original, mostPixels, recipe, settings, onto, port }), progress),
+      runSpeaking(
+        (port) => ({ task: 'deliver', original, mostPixels, recipe, settings, onto, port }),
+        progress,
+      ),
     close: () => pool.destroy(),
   };
 }

@@ -17,7 +17,10 @@ function take({ file }: UploadRequestOptions): XMLHttpRequest | Promise<unknown>
 }
 
 function open(pictureId: string): void {
-  void router.push({ name: 'picture', params: { job: job.job?.id ?? '', picture: pictureId, stage: 'examine' } });
+  void router.push({
+    name: 'picture',
+    params: { job: job.job?.id ?? '', picture: pictureId, stage: 'examine' },
+  });
 }
 
 async function takeOut(pictureId: string): Promise<void> {
@@ -43,7 +46,9 @@ async function takeOut(pictureId: string): Promise<void> {
         class="drop"
       >
         <p><strong>Drop pictures here</strong>, or press to choose them.</p>
-        <p class="soft">JPEG, PNG, TIFF and WebP, 8 and 16 bit, up to 150 megapixels. The files are kept as they are.</p>
+        <p class="soft">
+          JPEG, PNG, TIFF and WebP, 8 and 16 bit, up to 150 megapixels. The files are kept as they are.
+        </p>
       </el-upload>
       <ul v-if="job.uploads.length > 0" class="uploads" aria-label="On their way">
         <li v-for="upload in job.uploads" :key="upload.id" :class="{ refused: upload.problem !== null }">
@@ -78,7 +83,9 @@ async function takeOut(pictureId: string): Promise<void> {
             @confirm="takeOut(picture.id)"
           >
             <template #reference>
-              <el-button size="small" text class="out" :aria-label="`Take out ${picture.name}`">Take out</el-button>
+              <el-button size="small" text class="out" :aria-label="`Take out ${picture.name}`"
+                >Take out</el-button
+              >
             </template>
           </el-popconfirm>
         </div>

@@ -39,7 +39,12 @@ onMounted(load);
   <div class="page">
     <h1>Jobs</h1>
     <form class="new" @submit.prevent="create">
-      <el-input v-model="name" placeholder="Name of a new job" aria-label="Name of a new job" maxlength="120" />
+      <el-input
+        v-model="name"
+        placeholder="Name of a new job"
+        aria-label="Name of a new job"
+        maxlength="120"
+      />
       <el-button type="primary" native-type="submit" :disabled="name.trim() === ''">Make job</el-button>
     </form>
     <div v-if="problem" class="problem" role="alert">

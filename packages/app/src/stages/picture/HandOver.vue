@@ -51,21 +51,31 @@ async function deliver(): Promise<void> {
   }
 }
 
-const NAMES: Record<DeliveryRequest['format'], string> = { jpeg: 'JPEG', png: 'PNG', tiff: 'TIFF', webp: 'WebP' };
+const NAMES: Record<DeliveryRequest['format'], string> = {
+  jpeg: 'JPEG',
+  png: 'PNG',
+  tiff: 'TIFF',
+  webp: 'WebP',
+};
 const settingsOf = (delivery: Delivery): string =>
   delivery.format === 'jpeg' || delivery.format === 'webp'
     ? `${NAMES[delivery.format]}, quality ${delivery.quality}`
     : `${NAMES[delivery.format]}, ${delivery.depth} bit`;
 const timeOf = (iso: string): string =>
-  new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+  new Date(iso).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  });
 </script>
 
 <template>
   <div class="page">
     <h1>Hand over {{ picture.picture?.name }}</h1>
     <p class="soft">
-      {{ count(active, 'mend') }} on the picture, {{ count(open, 'fault') }} still open. Profile, capture data and
-      resolution go with the file.
+      {{ count(active, 'mend') }} on the picture, {{ count(open, 'fault') }} still open. Profile, capture data
+      and resolution go with the file.
     </p>
     <form class="settings" @submit.prevent="deliver">
       <div class="row">
@@ -76,7 +86,14 @@ const timeOf = (iso: string): string =>
       </div>
       <div v-if="isLossy" class="row">
         <span>Quality</span>
-        <el-slider v-model="settings.quality" :min="40" :max="100" show-input size="small" aria-label="Quality" />
+        <el-slider
+          v-model="settings.quality"
+          :min="40"
+          :max="100"
+          show-input
+          size="small"
+          aria-label="Quality"
+        />
       </div>
       <div v-else class="row">
         <span>Depth</span>
@@ -103,7 +120,9 @@ const timeOf = (iso: string): string =>
             >Save, {{ delivery.sizeBytes === null ? '' : bytes(delivery.sizeBytes) }}</a
           >
         </span>
-        <span v-else-if="delivery.state === 'failed'" class="problem" role="alert">{{ delivery.problem }}</span>
+        <span v-else-if="delivery.state === 'failed'" class="problem" role="alert">{{
+          delivery.problem
+        }}</span>
         <el-progress
           v-else
           :percentage="Math.round((job.workShare(delivery.pictureId, 'deliver') ?? 0) * 100)"

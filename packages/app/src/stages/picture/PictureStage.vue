@@ -64,7 +64,9 @@ const { isHelpOpen } = useKeys({
 <template>
   <div v-if="picture.problem" class="failed" role="alert">
     <p>{{ picture.problem }}</p>
-    <router-link :to="{ name: 'intake', params: { job: route.params['job'] } }">Back to the pictures</router-link>
+    <router-link :to="{ name: 'intake', params: { job: route.params['job'] } }"
+      >Back to the pictures</router-link
+    >
   </div>
   <HandOver v-else-if="stage === 'hand-over'" />
   <div v-else class="work" :class="{ folded: !isLedgerOpen }">
@@ -85,7 +87,9 @@ const { isHelpOpen } = useKeys({
       <PictureTable ref="table" class="table" />
       <Proof v-if="isProofOpen" ref="proof" />
       <div class="folds">
-        <button type="button" :aria-pressed="isLedgerOpen" @click="isLedgerOpen = !isLedgerOpen">Ledger</button>
+        <button type="button" :aria-pressed="isLedgerOpen" @click="isLedgerOpen = !isLedgerOpen">
+          Ledger
+        </button>
         <button type="button" :aria-pressed="isProofOpen" @click="isProofOpen = !isProofOpen">Proof</button>
         <button type="button" @click="isHelpOpen = true">Keys (?)</button>
       </div>

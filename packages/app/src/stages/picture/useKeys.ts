@@ -35,7 +35,12 @@ export interface KeyActions {
 
 /** Where keys mean text or a control's own business. */
 function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && target.closest('input, textarea, select, [role="slider"], [role="dialog"], [role="listbox"], [role="combobox"]') !== null;
+  return (
+    target instanceof HTMLElement &&
+    target.closest(
+      'input, textarea, select, [role="slider"], [role="dialog"], [role="listbox"], [role="combobox"]',
+    ) !== null
+  );
 }
 const isControl = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.closest('button, a, [role="button"]') !== null;

@@ -77,20 +77,29 @@ function measureRing(plane: FloatPlane, x: number, y: number, radius: number): R
   let [mean, waveX, waveY] = [0, 0, 0];
   for (let k = 0; k < DIRECTIONS; k++) {
     const [dx, dy] = [radius * COS[k], radius * SIN[k]];
-    const value = 0.5 * (sampleAt(plane, x + 2 * dx, y + 2 * dy) + sampleAt(plane, x + 2.5 * dx, y + 2.5 * dy));
+    const value =
+      0.5 * (sampleAt(plane, x + 2 * dx, y + 2 * dy) + sampleAt(plane, x + 2.5 * dx, y + 2.5 * dy));
     ringValues[k] = value;
     mean += value / DIRECTIONS;
     waveX += (value * COS[k] * 2) / DIRECTIONS;
     waveY += (value * SIN[k] * 2) / DIRECTIONS;
   }
   let squares = 0;
-  for (let k = 0; k < DIRECTIONS; k++) squares += (ringValues[k] - mean - waveX * COS[k] - waveY * SIN[k]) ** 2;
+  for (let k = 0; k < DIRECTIONS; k++)
+    squares += (ringValues[k] - mean - waveX * COS[k] - waveY * SIN[k]) ** 2;
   const spread = Math.sqrt(squares / (DIRECTIONS - 3));
   return { mean, slopeX: waveX / (2.25 * radius), slopeY: waveY / (2.25 * radius), spread };
 }
 
 /** Depth against the ring's mean, averaged over all directions, from the centre outwards. */
-function profileOf(plane: FloatPlane, x: number, y: number, radius: number, sign: number, mean: number): Float64Array {
+function profileOf(
+  plane: FloatPlane,
+  x: number,
+  y: number,
+  radius: number,
+  sign: number,
+  mean: number,
+): Float64Array {
   const profile = new Float64Array(PROFILE_STEPS);
   for (let step = 0; step < PROFILE_STEPS; step++) {
     const distance = step * PROFILE_STEP * radius;
@@ -102,7 +111,14 @@ function profileOf(plane: FloatPlane, x: number, y: number, radius: number, sign
 }
 
 /** Depth of the shallowest direction half way out, against the ring's plane. */
-function shallowest(plane: FloatPlane, x: number, y: number, radius: number, sign: number, ring: RingMeasure): number {
+function shallowest(
+  plane: FloatPlane,
+  x: number,
+  y: number,
+  radius: number,
+  sign: number,
+  ring: RingMeasure,
+): number {
   let least = Infinity;
   for (let k = 0; k < DIRECTIONS; k++) {
     const [dx, dy] = [0.55 * radius * COS[k], 0.55 * radius * SIN[k]];

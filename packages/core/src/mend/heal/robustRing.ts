@@ -38,6 +38,8 @@ export function fitPlane(samples: RingSamples, weight: Float32Array): [a: number
   return [md - b * mx - c * my, b, c];
 }
 
+const medianOf = (values: Float32Array): number => Float32Array.from(values).sort()[values.length >> 1] ?? 0;
+
 /**
  * Weights 0 to 1 for ring samples: those that depart from the plane of the rest belong to another surface (a dark
  * roof, a second speck) and are left out. Iteratively reweighted, Tukey's biweight.
@@ -49,11 +51,11 @@ export function robustRingWeights(samples: RingSamples, noise: number): Float32A
   const weight = new Float32Array(count).fill(1);
   const residual = new Float32Array(count);
   for (let round = 0; round < ROUNDS; round++) {
-    const [a, b, c] = fitPlane(samples, weight);
+    // A plane fitted to all would lean towards a roof on one side: the median, which half of them hold, goes first.
+    const [a, b, c] = round === 0 ? [medianOf(samples.difference), 0, 0] : fitPlane(samples, weight);
     for (let i = 0; i < count; i++)
       residual[i] = Math.abs(samples.difference[i] - a - b * samples.x[i] - c * samples.y[i]);
-    const median = Float32Array.from(residual).sort()[count >> 1] ?? 0;
-    const reach = TUKEY * Math.max(noise, MAD_TO_SIGMA * median);
+    const reach = TUKEY * Math.max(noise, MAD_TO_SIGMA * medianOf(residual));
     for (let i = 0; i < count; i++) {
       const share = residual[i] / reach;
       weight[i] = share >= 1 ? 0 : (1 - share * share) ** 2;

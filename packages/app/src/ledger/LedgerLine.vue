@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { EntryState, LedgerEntry } from '../stores/ledgerEntry.ts';
+import { percent } from '../words/count.ts';
+
+/** One line of the ledger: number, kind, size, strength, confidence and what became of it. */
+const props = defineProps<{ entry: LedgerEntry; isChosen: boolean }>();
+
+const LETTER = { dark: 'd', bright: 'b' } as const;
+const SIGN: Record<EntryState, string> = {
+  open: '○',
+  mended: '✓',
+  lessened: '◐',
+  'set aside': '‖',
+  dismissed: '–',
+};
+
+const letter = computed(() => (props.entry.polarity === null ? 'h' : LETTER[props.entry.polarity]));
+const spoken = computed(() => {
+  const { number, polarity, r, state } = props.entry;
+  return `${number}, ${polarity ?? 'by hand'} speck, radius ${r.toFixed(1)} pixels, ${state}`;
+});
+</script>
+
+<template>
+  <button
+    type="button"
+    class="entry figures"
+    :class="[entry.state.replace(' ', '-'), { chosen: isChosen }]"
+    :aria-pressed="isChosen"
+    :aria-label="spoken"
+    :data-entry="entry.id"
+    :data-state="entry.state"
+  >
+    <span class="number">{{ entry.number }}</span>
+    <span class="letter">{{ letter }}</span>
+    <span>{{ entry.r.toFixed(1) }} px</span>
+    <span>{{ entry.strength === null ? '' : percent(entry.strength) }}</span>
+    <span class="soft">{{ entry.confidence === null ? '' : entry.confidence.toFixed(2) }}</span>
+    <span class="state" :title="entry.state">{{ SIGN[entry.state] }}</span>
+  </button>
+</template>
+
+<style scoped>
+.entry {
+  grid-template-columns: 34px 18px 1fr 1fr 1fr 22px;
+  border: 0;
+  background: none;
+  color: inherit;
+  text-align: right;
+  cursor: pointer;
+}
+.entry:hover {
+  background: #efefef;
+}
+.entry.chosen {
+  background: #d9e8f2;
+  box-shadow: inset 3px 0 var(--chosen);
+}
+.entry.dismissed,
+.entry.set-aside {
+  color: var(--text-soft);
+  text-decoration: line-through;
+}
+.entry.dismissed .state,
+.entry.set-aside .state {
+  display: inline-block;
+  text-decoration: none;
+}
+.letter {
+  text-align: center;
+}
+.state {
+  text-align: center;
+}
+.open .state {
+  color: var(--open);
+}
+.mended .state,
+.lessened .state {
+  color: var(--mended);
+}
+</style>

@@ -1,0 +1,66 @@
+#!/usr/bin/env bash
+# Runs every check and test and counts them. Called by ./fennip test, which has installed what is needed.
+set -uo pipefail
+cd "$(dirname "${BASH_SOURCE[0]}")/.."
+root=$PWD
+state=${FENNIP_STATE:-$root/.fennip}
+source tools/install.sh
+source tools/postgres.sh
+source tools/server.sh
+
+passed=0
+failed=0
+
+# One check that passes or fails as a whole.
+check() {
+  local name=$1
+  shift
+  echo "== $name"
+  if "$@"; then passed=$((passed + 1)); else
+    failed=$((failed + 1))
+    echo "FAILED: $name"
+  fi
+}
+
+# A test runner that writes its counts as JSON; $3 and $4 read them.
+suite() {
+  local name=$1 report=$2 read_counts=$3
+  shift 3
+  echo "== $name"
+  rm -f "$report"
+  "$@" || echo "FAILED: $name"
+  local counts
+  counts=$(node -e "$read_counts" "$report") || counts="0 1"
+  passed=$((passed + ${counts% *}))
+  failed=$((failed + ${counts#* }))
+}
+
+was_up=0
+is_postgres_up && was_up=1
+start_postgres || exit 1
+# shellcheck disable=SC2329 # called by the trap
+leave() { [ "$was_up" = 1 ] || stop_postgres; }
+trap leave EXIT
+
+check "format" npx prettier --check --log-level warn .
+check "lint" npx eslint .
+check "one-way dependencies" npx depcruise --config .dependency-cruiser.cjs --output-type err packages bench tests
+check "types of core, which knows no platform" npx tsc -p packages/core
+check "types" npx tsc -p tsconfig.json
+check "types of the browser tests" npx tsc -p tests/e2e
+check "types of the page" npx vue-tsc -p packages/app
+check "build of the page" build_page
+
+export FENNIP_TEST_DATABASE_URL
+FENNIP_TEST_DATABASE_URL=$(database_url postgres)
+
+suite "unit and server tests" "$state/unit.json" \
+  'const r=require(process.argv[1]);const broken=r.testResults.filter((t)=>t.status==="failed"&&!t.assertionResults.some((a)=>a.status==="failed"));console.log(r.numPassedTests, r.numFailedTests + broken.length)' \
+  npx vitest run --reporter=default --reporter=json --outputFile.json="$state/unit.json"
+
+suite "browser tests" "$state/e2e.json" \
+  'const {stats}=require(process.argv[1]);console.log(stats.expected + stats.flaky, stats.unexpected)' \
+  env PLAYWRIGHT_JSON_OUTPUT_NAME="$state/e2e.json" npx playwright test -c tests/e2e
+
+echo "$passed passed, $failed failed"
+[ "$failed" = 0 ]
