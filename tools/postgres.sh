@@ -36,15 +36,22 @@ create_cluster() {
   touch "$pg_home/whole"
 }
 
+run_postgres() {
+  as_pg "$1/pg_ctl" -D "$pg_data" -w -s -l "$pg_home/log" \
+    -o "-p $(pg_port) -c listen_addresses=127.0.0.1 -c unix_socket_directories=''" start
+}
+
 start_postgres() {
   local programs
   programs=$(postgres_programs)
   # A folder whose creation was interrupted holds nothing yet.
   { [ -f "$pg_home/whole" ] && [ -f "$state/password" ]; } || create_cluster "$programs"
   if ! is_postgres_up; then
-    free_port >"$pg_home/port"
-    as_pg "$programs/pg_ctl" -D "$pg_data" -w -s -l "$pg_home/log" \
-      -o "-p $(pg_port) -c listen_addresses=127.0.0.1 -c unix_socket_directories=''" start
+    # The port of last time, so that a server that is still up finds its database again; another where it is taken.
+    [ -f "$pg_home/port" ] && run_postgres "$programs" 2>/dev/null || {
+      free_port >"$pg_home/port"
+      run_postgres "$programs"
+    }
   fi
   PGPASSWORD=$(cat "$state/password") psql -qtA -h 127.0.0.1 -p "$(pg_port)" -U fennip postgres \
     -c "select 1 from pg_database where datname = 'fennip'" | grep -q 1 ||

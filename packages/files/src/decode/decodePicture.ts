@@ -10,19 +10,34 @@ export interface DecodedPicture {
   readonly raster: Raster;
 }
 
-/** Pixel after pixel to plane after plane. */
-function toPlanar(interleaved: Uint8Array | Uint16Array, header: PictureHeader): Raster {
-  const { width, height, channels, depth } = header;
-  const raster = createRaster(width, height, channels, depth);
+/** Pixel after pixel to plane after plane; `bands` says which value of a pixel each plane takes. */
+function toPlanar(
+  interleaved: Uint8Array | Uint16Array,
+  decoded: number,
+  bands: readonly number[],
+  { width, height, depth }: PictureHeader,
+): Raster {
+  const raster = createRaster(width, height, bands.length, depth);
   raster.planes.forEach((plane, channel) => {
-    for (let i = 0, from = channel; i < plane.length; i++, from += channels) plane[i] = interleaved[from];
+    for (let i = 0, from = bands[channel]; i < plane.length; i++, from += decoded)
+      plane[i] = interleaved[from];
   });
   return raster;
 }
 
-function spaceOf({ channels, depth }: PictureHeader): string {
-  if (channels <= 2) return depth === 16 ? 'grey16' : 'b-w';
-  return depth === 16 ? 'rgb16' : 'srgb';
+interface Layout {
+  readonly space: string;
+  /** How many values the decoder gives for a pixel. */
+  readonly decoded: number;
+  readonly bands: readonly number[];
+}
+
+/** How a picture is asked for. The decoder's 8-bit grey loses its alpha, so that one is decoded as colour. */
+function layoutOf({ channels, depth }: PictureHeader): Layout {
+  const bands = Array.from({ length: channels }, (_, i) => i);
+  if (channels === 2 && depth === 8) return { space: 'srgb', decoded: 4, bands: [0, 3] };
+  if (channels <= 2) return { space: depth === 16 ? 'grey16' : 'b-w', decoded: channels, bands };
+  return { space: depth === 16 ? 'rgb16' : 'srgb', decoded: channels, bands };
 }
 
 /**
@@ -31,7 +46,8 @@ function spaceOf({ channels, depth }: PictureHeader): string {
  */
 export async function decodePicture(path: string, limits: Limits = DEFAULT_LIMITS): Promise<DecodedPicture> {
   const header = await readHeader(path, limits);
-  const pipeline = openPicture(path, !header.isCmyk).autoOrient().toColourspace(spaceOf(header));
+  const { space, decoded, bands } = layoutOf(header);
+  const pipeline = openPicture(path, !header.isCmyk).autoOrient().toColourspace(space);
   const { data, info } = await pipeline
     .raw({ depth: header.depth === 16 ? 'ushort' : 'uchar' })
     .toBuffer({ resolveWithObject: true })
@@ -44,12 +60,12 @@ export async function decodePicture(path: string, limits: Limits = DEFAULT_LIMIT
         },
       );
     });
-  if (info.width !== header.width || info.height !== header.height || info.channels !== header.channels)
+  if (info.width !== header.width || info.height !== header.height || info.channels !== decoded)
     throw new PictureError(
       'broken',
-      `The file says ${header.width} x ${header.height} in ${header.channels} channels but holds ${info.width} x ${info.height} in ${info.channels}.`,
+      `The file says ${header.width} x ${header.height} in ${decoded} channels but holds ${info.width} x ${info.height} in ${info.channels}.`,
     );
   const samples =
     header.depth === 16 ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) : data;
-  return { header, raster: toPlanar(samples, header) };
+  return { header, raster: toPlanar(samples, decoded, bands, header) };
 }

@@ -4,6 +4,7 @@ import type { Metadata } from 'sharp';
 import sharp from 'sharp';
 import type { CarriedData } from '../carriedData.ts';
 import { PictureError } from '../pictureError.ts';
+import { exifDensity } from '../embed/exif.ts';
 import { exifOfTiff } from '../embed/tiff.ts';
 import type { PictureFormat } from './sniff.ts';
 import { sniffFormat } from './sniff.ts';
@@ -94,6 +95,7 @@ export async function readHeader(path: string, limits: Limits = DEFAULT_LIMITS):
   const isCmyk = metadata.space === 'cmyk';
   const isGrey = metadata.channels <= 2;
   const exif = exifOf(path, format, metadata);
+  const density = metadata.density ?? exifDensity(exif);
   return {
     format,
     width,
@@ -103,6 +105,6 @@ export async function readHeader(path: string, limits: Limits = DEFAULT_LIMITS):
     isCmyk,
     ...(metadata.icc && !isCmyk ? { icc: metadata.icc } : {}),
     ...(exif ? { exif } : {}),
-    ...(metadata.density ? { density: metadata.density } : {}),
+    ...(density ? { density } : {}),
   };
 }

@@ -67,6 +67,19 @@ export function writeDirectories(parts: ExifParts, at: number): Buffer {
   return Buffer.concat([pictureWith(offsets), ...written]);
 }
 
+/** Pixels per inch as an Exif block says; some formats say it nowhere else. */
+export function exifDensity(exif: Buffer | undefined): number | undefined {
+  const parts = exif ? readExif(exif) : null;
+  const value = (tag: number): Buffer | undefined => parts?.picture.find((entry) => entry.tag === tag)?.value;
+  const [resolution, unit] = [value(TAG.xResolution), value(TAG.resolutionUnit)];
+  if (!parts || resolution?.length !== 8) return undefined;
+  const below = parts.order.u32(resolution, 4);
+  if (below === 0) return undefined;
+  // Unit 3 is the centimetre; the inch is what an absent unit means (TIFF 6.0, section 8).
+  const isMetric = unit?.length === 2 && parts.order.u16(unit, 0) === 3;
+  return (parts.order.u32(resolution, 0) / below) * (isMetric ? 2.54 : 1);
+}
+
 const REPLACED: readonly number[] = [TAG.orientation, TAG.xResolution, TAG.yResolution, TAG.resolutionUnit];
 
 /** The directories an upright picture carries: those it came with, orientation 1, and its resolution. */

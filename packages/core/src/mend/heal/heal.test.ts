@@ -37,12 +37,13 @@ function healed(picture: Raster, mend: HealMend): Raster {
   return copy;
 }
 
-const worstDifference = (a: Raster, b: Raster): number =>
-  Math.max(
-    ...a.planes.map((plane, c) =>
-      plane.reduce((worst, v, i) => Math.max(worst, Math.abs(v - b.planes[c][i])), 0),
-    ),
-  );
+function worstDifference(a: Raster, b: Raster): number {
+  let worst = 0;
+  for (let c = 0; c < a.planes.length; c++)
+    for (let i = 0; i < a.planes[c].length; i++)
+      worst = Math.max(worst, Math.abs(a.planes[c][i] - b.planes[c][i]));
+  return worst;
+}
 
 describe('the membrane', () => {
   it('stays between the known values and meets them', () => {

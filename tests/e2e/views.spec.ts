@@ -1,0 +1,112 @@
+import { readFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+import type { Page } from '@playwright/test';
+import { addFiles, expect, makeJob, test } from './fixtures.ts';
+import { speckedPhotograph } from './pictures.ts';
+
+interface Violation {
+  readonly id: string;
+  readonly nodes: { readonly html: string }[];
+}
+
+/** What axe (4.14) finds against WCAG 2.2 AA on the page as it stands. */
+async function violations(page: Page): Promise<string[]> {
+  const source = await readFile(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+  await page.evaluate(source);
+  const found = await page.evaluate(async () => {
+    const { axe } = window as unknown as {
+      axe: { run: (options: object) => Promise<{ violations: Violation[] }> };
+    };
+    const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+    return (await axe.run({ runOnly: { type: 'tag', values: tags } })).violations;
+  });
+  return found.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 120)).join(' | ')}`);
+}
+
+/** Nothing may reach beyond the window. */
+const overflow = (page: Page): Promise<number> =>
+  page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+
+test('every view reads well for everyone and fits the window', async ({ quietPage: page }) => {
+  expect(await violations(page)).toEqual([]);
+  await makeJob(page, 'Views');
+  expect(await violations(page)).toEqual([]);
+  await addFiles(page, [
+    {
+      name: 'mountains.png',
+      buffer: await speckedPhotograph('french-alpine-landscape', [{ x: 300, y: 80, r: 9 }], 8),
+    },
+    { name: 'words.txt.jpg', buffer: Buffer.from('words') },
+  ]);
+  await expect(page.getByText('This is not a picture.')).toBeVisible();
+  await expect(page.getByText('Not examined')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.getByLabel('Open mountains.png').click();
+  await expect(page.getByText('Not examined yet.')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.getByTestId('examine').click();
+  await expect(page.locator('[data-entry]').first()).toBeVisible();
+  await page.locator('[data-entry]').first().click();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-state=mended]')).toHaveCount(1);
+  await page.waitForTimeout(300);
+  expect(await violations(page)).toEqual([]);
+  for (const [width, height] of [
+    [1024, 700],
+    [1280, 800],
+    [1920, 1080],
+    [820, 1180],
+  ]) {
+    await page.setViewportSize({ width, height });
+    expect(await overflow(page)).toBeLessThanOrEqual(0);
+  }
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Hand over' }).click();
+  await expect(page.getByText('None yet.')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+});
+
+test('the table turns, zooms and shows sharp pixels, by wheel, keys and two fingers', async ({
+  quietPage: page,
+}) => {
+  await page.getByRole('link', { name: /Views/ }).click();
+  await page.getByLabel('Open mountains.png').click();
+  const zoom = page.getByTestId('zoom');
+  const whole = await zoom.textContent();
+  const table = page.getByTestId('table');
+  await table.hover({ position: { x: 300, y: 200 } });
+  await page.mouse.wheel(0, -600);
+  await expect(zoom).not.toHaveText(whole ?? '');
+  await page.keyboard.press('f');
+  await expect(zoom).toHaveText('100 %');
+  await page.keyboard.press('f');
+  await expect(zoom).toHaveText(whole ?? '');
+  for (let i = 0; i < 12; i++) await page.keyboard.press('+');
+  await expect(zoom).toHaveText('3200 %');
+
+  // At 32:1 a pixel of the picture is a square of one colour: no more than a few colours in a row of 64.
+  const colours = await page.evaluate(() => {
+    const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=table] canvas');
+    const data = canvas?.getContext('2d')?.getImageData(400, 250, 64, 1).data ?? [];
+    return new Set(Array.from({ length: 64 }, (_, i) => [...data.slice(4 * i, 4 * i + 3)].join())).size;
+  });
+  expect(colours).toBeGreaterThan(0);
+  expect(colours).toBeLessThanOrEqual(3);
+
+  await page.getByRole('button', { name: 'Whole' }).click();
+  const box = await table.boundingBox();
+  if (!box) throw new Error('there is no table');
+  const session = await page.context().newCDPSession(page);
+  const fingers = (spread: number) =>
+    [-1, 1].map((side, id) => ({ x: box.x + 400 + side * spread, y: box.y + 250, id }));
+  await session.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: fingers(40) });
+  for (let spread = 50; spread <= 120; spread += 10)
+    await session.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: fingers(spread) });
+  await session.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+  const pinched = Number.parseFloat((await zoom.textContent()) ?? '0');
+  expect(pinched).toBeGreaterThan(2 * Number.parseFloat(whole ?? '0'));
+});
