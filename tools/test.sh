@@ -48,6 +48,7 @@ check "one-way dependencies" npx depcruise --config .dependency-cruiser.cjs --ou
 check "types of core, which knows no platform" npx tsc -p packages/core
 check "types" npx tsc -p tsconfig.json
 check "types of the browser tests" npx tsc -p tests/e2e
+check "types of the benches" npx tsc -p bench
 check "types of the page" npx vue-tsc -p packages/app
 check "build of the page" build_page
 

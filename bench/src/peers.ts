@@ -6,18 +6,16 @@ import type CvModule from '@techstark/opencv-js';
 type Cv = typeof CvModule;
 const require = createRequire(import.meta.url);
 
-/** Loads OpenCV (the peer) once its WebAssembly is ready. */
-export function loadOpenCv(): Promise<Cv> {
+/** Loads OpenCV (the peer) once its WebAssembly is ready. In a box: the module itself looks like a promise. */
+export function loadOpenCv(): Promise<{ cv: Cv }> {
   const cv = require('@techstark/opencv-js') as Cv & { onRuntimeInitialized?: () => void; Mat?: unknown };
   return new Promise((resolve) => {
-    // The module looks like a promise and never settles as one: it is handed on inside a function's closure.
-    const ready = (): void => resolve({ ...cv, then: undefined } as unknown as Cv);
-    if (cv.Mat) ready();
-    else cv.onRuntimeInitialized = ready;
+    if (cv.Mat) resolve({ cv });
+    else cv.onRuntimeInitialized = () => resolve({ cv });
   });
 }
 
-export function toMat(cv: Cv, raster: Raster): InstanceType<Cv['Mat']> {
+function toMat(cv: Cv, raster: Raster): InstanceType<Cv['Mat']> {
   const { width, height, planes } = raster;
   const mat = new cv.Mat(height, width, cv.CV_8UC3);
   for (let i = 0; i < width * height; i++)

@@ -17,9 +17,8 @@ export const test = base.extend<{ quietPage: Page }, { application: Application 
   quietPage: async ({ page, application }, use) => {
     const complaints: string[] = [];
     page.on('console', (message) => {
-      // A refused file is the server's answer 4xx, which Chromium reports by itself.
-      const isRefusal =
-        message.text().includes('status of 4') || message.text().includes('ERR_CONNECTION_REFUSED');
+      // A refused file (4xx) and a database or server that is away (503) Chromium reports by itself.
+      const isRefusal = /status of (4\d\d|503)|ERR_CONNECTION_REFUSED/.test(message.text());
       if (message.type() === 'error' && !isRefusal) complaints.push(message.text());
     });
     page.on('pageerror', (error) => complaints.push(error.message));

@@ -31,7 +31,7 @@ test('the whole pass: from files to a mended file, over a restart of the server 
   await expect(page.getByText('print, 3.4 × 2.7 in at 300 ppi, 16 bit')).toBeVisible();
 
   // Examine.
-  await page.getByLabel('Open boats.tif').click();
+  await page.locator('[data-picture="boats.tif"]').click();
   await page.getByText('Dark specks', { exact: true }).first().click();
   await page.getByTestId('examine').click();
   const lines = page.locator('[data-entry]');
@@ -146,7 +146,7 @@ test('a place without a listed fault is mended by hand, with the mark at a size 
   quietPage: page,
 }) => {
   await page.getByRole('link', { name: /Boats/ }).click();
-  await page.getByLabel('Open boats.tif').click();
+  await page.locator('[data-picture="boats.tif"]').click();
   await page.getByRole('link', { name: 'Mend', exact: true }).click();
   await expect(page.getByText(/^0 open of/)).toBeVisible();
   await page.keyboard.press('e');
@@ -159,9 +159,9 @@ test('a place without a listed fault is mended by hand, with the mark at a size 
   await page.keyboard.press('v');
   await page.keyboard.press('v');
   await page.getByTestId('table').click({ position: { x: 420, y: 330 } });
-  await expect(page.getByText('Marked by hand')).toBeVisible();
+  await expect(page.getByText('Marked by hand', { exact: true })).toBeVisible();
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('Marked by hand')).toBeHidden();
+  await expect(page.getByText('Marked by hand', { exact: true })).toBeHidden();
 });
 
 test('two windows on one picture never lose an edit: the second catches up', async ({
@@ -169,7 +169,7 @@ test('two windows on one picture never lose an edit: the second catches up', asy
   context,
 }) => {
   await page.getByRole('link', { name: /Boats/ }).click();
-  await page.getByLabel('Open boats.tif').click();
+  await page.locator('[data-picture="boats.tif"]').click();
   await page.getByRole('link', { name: 'Mend', exact: true }).click();
   const other = await context.newPage();
   await other.goto(page.url());

@@ -4,6 +4,8 @@ import type { Page } from '@playwright/test';
 import { addFiles, expect, makeJob, test } from './fixtures.ts';
 import { speckedPhotograph } from './pictures.ts';
 
+test.describe.configure({ mode: 'serial' });
+
 interface Violation {
   readonly id: string;
   readonly nodes: { readonly html: string }[];
@@ -41,7 +43,7 @@ test('every view reads well for everyone and fits the window', async ({ quietPag
   await expect(page.getByText('This is not a picture.')).toBeVisible();
   await expect(page.getByText('Not examined')).toBeVisible();
   expect(await violations(page)).toEqual([]);
-  await page.getByLabel('Open mountains.png').click();
+  await page.locator('[data-picture="mountains.png"]').click();
   await expect(page.getByText('Not examined yet.')).toBeVisible();
   expect(await violations(page)).toEqual([]);
   await page.getByTestId('examine').click();
@@ -74,8 +76,9 @@ test('the table turns, zooms and shows sharp pixels, by wheel, keys and two fing
   quietPage: page,
 }) => {
   await page.getByRole('link', { name: /Views/ }).click();
-  await page.getByLabel('Open mountains.png').click();
+  await page.locator('[data-picture="mountains.png"]').click();
   const zoom = page.getByTestId('zoom');
+  await expect(zoom).toHaveText('91 %');
   const whole = await zoom.textContent();
   const table = page.getByTestId('table');
   await table.hover({ position: { x: 300, y: 200 } });

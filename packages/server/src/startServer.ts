@@ -16,6 +16,8 @@ import { openQueue } from './work/queue.ts';
 import { resumeWork, tidyStore } from './work/resume.ts';
 import { startThreads } from './work/threads.ts';
 
+const CLOSING_MS = 1500;
+
 export interface RunningServer {
   /** Where it answers, like http://127.0.0.1:8420 */
   readonly address: string;
@@ -26,6 +28,18 @@ function listen(server: Server, { host, port }: Config): Promise<AddressInfo> {
   return new Promise((resolve, reject) => {
     server.once('error', reject);
     server.listen(port, host, () => resolve(server.address() as AddressInfo));
+  });
+}
+
+/** Answers under way may end; after a moment the rest is cut off. */
+function closeServer(server: Server): Promise<void> {
+  return new Promise((resolve) => {
+    const cut = setTimeout(() => server.closeAllConnections(), CLOSING_MS);
+    server.close(() => {
+      clearTimeout(cut);
+      resolve();
+    });
+    server.closeIdleConnections();
   });
 }
 
@@ -54,8 +68,8 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
   return {
     address: `http://${config.host}:${port}`,
     stop: async () => {
-      server.closeAllConnections();
-      server.close();
+      context.events.close();
+      await closeServer(server);
       await context.queue.close();
       await context.threads.close();
       await database.destroy();

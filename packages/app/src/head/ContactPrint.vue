@@ -67,7 +67,7 @@ watch(() => props.picture.finestLevel === null, draw);
         <circle cx="12" cy="12" r="9" class="whole" />
         <circle cx="12" cy="12" r="9" class="done" :stroke-dasharray="`${share * AROUND} ${AROUND}`" />
       </svg>
-      <h3>{{ picture.name }}</h3>
+      <strong>{{ picture.name }}</strong>
       <p>{{ line }}</p>
       <p v-if="picture.state !== 'failed'" class="soft">{{ picture.nature }}, {{ nature }}</p>
       <p v-if="picture.capture.camera" class="soft">
@@ -100,7 +100,8 @@ canvas {
   padding-top: 8px;
   font-size: 13px;
 }
-h3 {
+strong {
+  display: block;
   overflow: hidden;
   padding-right: 26px;
   font-size: 14px;

@@ -16,10 +16,6 @@ const SIGN: Record<EntryState, string> = {
 };
 
 const letter = computed(() => (props.entry.polarity === null ? 'h' : LETTER[props.entry.polarity]));
-const spoken = computed(() => {
-  const { number, polarity, r, state } = props.entry;
-  return `${number}, ${polarity ?? 'by hand'} speck, radius ${r.toFixed(1)} pixels, ${state}`;
-});
 </script>
 
 <template>
@@ -28,16 +24,17 @@ const spoken = computed(() => {
     class="entry figures"
     :class="[entry.state.replace(' ', '-'), { chosen: isChosen }]"
     :aria-pressed="isChosen"
-    :aria-label="spoken"
     :data-entry="entry.id"
     :data-state="entry.state"
   >
     <span class="number">{{ entry.number }}</span>
-    <span class="letter">{{ letter }}</span>
+    <span class="letter" aria-hidden="true">{{ letter }}</span>
+    <span class="for-readers-only">{{ entry.polarity ?? 'marked by hand' }}, radius</span>
     <span>{{ entry.r.toFixed(1) }} px</span>
     <span>{{ entry.strength === null ? '' : percent(entry.strength) }}</span>
     <span class="soft">{{ entry.confidence === null ? '' : entry.confidence.toFixed(2) }}</span>
-    <span class="state" :title="entry.state">{{ SIGN[entry.state] }}</span>
+    <span class="state" :title="entry.state" aria-hidden="true">{{ SIGN[entry.state] }}</span>
+    <span class="for-readers-only">{{ entry.state }}</span>
   </button>
 </template>
 

@@ -16,6 +16,9 @@ export interface Upload {
 /** How many files are sent at the same time; more would only share the same line. */
 const SENT_AT_ONCE = 3;
 
+/** Pause before a stream that was refused is asked for again, in milliseconds. */
+const RECONNECT_MS = 2000;
+
 /** The job that is open: its pictures, what is on its way, and what goes on in the background. */
 export const useJob = defineStore('job', () => {
   const job = ref<Job | null>(null);
@@ -69,13 +72,25 @@ export const useJob = defineStore('job', () => {
       problem.value = error instanceof Error ? error.message : String(error);
       return;
     }
-    stream = new EventSource(`/api/jobs/${jobId}/events`);
-    stream.onmessage = (message) => hear(JSON.parse(message.data as string) as JobEvent);
-    // After a break in the line what was missed is asked for.
-    let isFirst = true;
-    stream.onopen = () => {
+    follow(jobId);
+  }
+
+  /** Follows what happens in the job. After a break in the line what was missed is asked for. */
+  function follow(jobId: string, isAgain = false): void {
+    const opened = new EventSource(`/api/jobs/${jobId}/events`);
+    let isFirst = !isAgain;
+    stream = opened;
+    opened.onmessage = (message) => hear(JSON.parse(message.data as string) as JobEvent);
+    opened.onopen = () => {
       if (!isFirst) void load(jobId).catch(() => undefined);
       isFirst = false;
+    };
+    // The browser tries again by itself after a break, but not after a refusal.
+    opened.onerror = () => {
+      if (opened.readyState !== EventSource.CLOSED || stream !== opened) return;
+      setTimeout(() => {
+        if (stream === opened) follow(jobId, true);
+      }, RECONNECT_MS);
     };
   }
 

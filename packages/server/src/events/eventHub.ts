@@ -6,7 +6,14 @@ export interface EventHub {
   tell(jobId: string, event: JobEvent): void;
   /** @returns a function that stops watching */
   watch(jobId: string, heard: (event: JobEvent) => void): () => void;
+  /** Lets everyone who watches go. */
+  close(): void;
+  /** @returns a function that stops waiting for the close */
+  onClose(leave: () => void): () => void;
 }
+
+/** No job has this for an id. */
+const CLOSE = 'close of the hub';
 
 export function createEventHub(): EventHub {
   const emitter = new EventEmitter();
@@ -16,6 +23,11 @@ export function createEventHub(): EventHub {
     watch: (jobId, heard) => {
       emitter.on(jobId, heard);
       return () => void emitter.off(jobId, heard);
+    },
+    close: () => void emitter.emit(CLOSE),
+    onClose: (leave) => {
+      emitter.once(CLOSE, leave);
+      return () => void emitter.off(CLOSE, leave);
     },
   };
 }

@@ -94,7 +94,7 @@ export function jobRoutes(context: Context): Router {
 
   router.get('/jobs/:job/events', async (request, response) => {
     const job = await jobById(database, checkId(request.params.job, 'job'));
-    sendEvents(response, (heard) => context.events.watch(job.id, heard));
+    sendEvents(response, context.events, job.id);
   });
 
   return router;

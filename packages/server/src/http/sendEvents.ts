@@ -1,14 +1,11 @@
 import type { Response } from 'express';
-import type { JobEvent } from '@fennip/contract';
+import type { EventHub } from '../events/eventHub.ts';
 
 /** A comment now and then keeps proxies from closing a quiet stream. */
 const HEARTBEAT_MS = 20_000;
 
-/** Sends events as they happen (server-sent events), until the page goes away. */
-export function sendEvents(
-  response: Response,
-  watch: (heard: (event: JobEvent) => void) => () => void,
-): void {
+/** Sends a job's events as they happen (server-sent events), until the page goes away or the server stops. */
+export function sendEvents(response: Response, events: EventHub, jobId: string): void {
   response.set({
     'Content-Type': 'text/event-stream',
     'Cache-Control': 'no-store',
@@ -16,10 +13,13 @@ export function sendEvents(
   });
   response.flushHeaders();
   response.write('retry: 1000\n\n');
-  const stop = watch((event) => response.write(`data: ${JSON.stringify(event)}\n\n`));
+  const stop = events.watch(jobId, (event) => response.write(`data: ${JSON.stringify(event)}\n\n`));
+  // A server that stops ends its streams in good order; the page then asks for a new one.
+  const stopWaiting = events.onClose(() => response.end());
   const heartbeat = setInterval(() => response.write(': still here\n\n'), HEARTBEAT_MS);
   response.on('close', () => {
     clearInterval(heartbeat);
     stop();
+    stopWaiting();
   });
 }

@@ -70,7 +70,7 @@ async function takeOut(pictureId: string): Promise<void> {
             type="button"
             class="print"
             :disabled="picture.state === 'failed'"
-            :aria-label="`Open ${picture.name}`"
+            :data-picture="picture.name"
             @click="open(picture.id)"
           >
             <ContactPrint :picture="picture" />

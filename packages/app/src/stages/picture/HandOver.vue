@@ -86,14 +86,19 @@ const timeOf = (iso: string): string =>
       </div>
       <div v-if="isLossy" class="row">
         <span>Quality</span>
-        <el-slider
-          v-model="settings.quality"
-          :min="40"
-          :max="100"
-          show-input
-          size="small"
-          aria-label="Quality"
-        />
+        <div class="quality">
+          <el-slider v-model="settings.quality" :min="40" :max="100" size="small" aria-label="Quality" />
+          <el-input-number
+            v-model="settings.quality"
+            :min="40"
+            :max="100"
+            :step="1"
+            step-strictly
+            :controls="false"
+            size="small"
+            aria-label="Quality as a number"
+          />
+        </div>
       </div>
       <div v-else class="row">
         <span>Depth</span>
@@ -152,6 +157,15 @@ const timeOf = (iso: string): string =>
   grid-template-columns: 80px minmax(0, 420px);
   align-items: center;
   min-height: 44px;
+}
+.quality {
+  display: grid;
+  grid-template-columns: 1fr 70px;
+  align-items: center;
+  gap: 18px;
+}
+.quality .el-input-number {
+  width: 70px;
 }
 ul {
   margin: 8px 0 0;

@@ -1,0 +1,16 @@
+import { parseArgs } from 'node:util';
+import { benchFinding } from './finding.ts';
+import { benchOpening } from './opening.ts';
+import { loadPhotographs } from './photographs.ts';
+import { benchQuality } from './quality.ts';
+import { benchSpeed } from './speed.ts';
+
+const { values } = parseArgs({ options: { only: { type: 'string' } } });
+const wanted = (name: string): boolean => values.only === undefined || values.only === name;
+
+const photographs = await loadPhotographs();
+if (wanted('quality')) await benchQuality(photographs);
+if (wanted('finding')) await benchFinding(photographs);
+if (wanted('speed')) await benchSpeed();
+if (wanted('opening')) await benchOpening();
+process.exit(0);
