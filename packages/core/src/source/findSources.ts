@@ -1,4 +1,5 @@
 import type { Shift } from '../mend/mend.ts';
+import { lumaPlane } from '../raster/float.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
@@ -6,7 +7,6 @@ import { growRect, intersectRects, isEmpty, rectsMeet } from '../raster/rect.ts'
 import { pictureRect } from '../raster/window.ts';
 import type { Reach } from '../target/targetField.ts';
 import { footprintRect, targetField } from '../target/targetField.ts';
-import { lumaReader } from './lumaReader.ts';
 import { occupiedPixels, placeRect } from './occupied.ts';
 import type { Place } from './occupied.ts';
 import { sampleTarget, targetReach } from './sampleTarget.ts';
@@ -73,10 +73,10 @@ export function findSources(query: SourceQuery, pixels: Pixels): SourceCandidate
   if (isEmpty(field.rect)) return [];
   const search = searchRect(query, pixels.shape);
   const samples = sampleTarget(field);
-  if (samples.inside.length === 0 || samples.ring.length < 6) return [];
+  if (samples.inside.x.length === 0 || samples.ring.x.length < 6) return [];
   const cost = sourceCost({
     samples,
-    luma: lumaReader(pixels.window(search)),
+    luma: lumaPlane(pixels.window(search).raster),
     search,
     field,
     occupied: occupiedPixels(search, query, pixels.shape.width),

@@ -1,13 +1,18 @@
 import type { Reach, TargetField } from '../target/targetField.ts';
 import { targetBounds } from '../target/targetBounds.ts';
-import type { Point } from '../target/target.ts';
 
-/** The few pixels that stand for a target, as whole-pixel places on the picture. */
+/** Whole-pixel places on the picture. */
+export interface Places {
+  readonly x: Int32Array;
+  readonly y: Int32Array;
+}
+
+/** The few pixels that stand for a target. */
 export interface TargetSamples {
   /** Pixels that the mend changes. */
-  readonly inside: readonly Point[];
+  readonly inside: Places;
   /** Pixels of the surroundings. */
-  readonly ring: readonly Point[];
+  readonly ring: Places;
 }
 
 const MOST_SAMPLES = 64;
@@ -35,22 +40,20 @@ function meanWidth(reach: Reach): number {
 /** How far a source must be moved to clear the target across its width, in pixels. */
 export const targetReach = (reach: Reach): number => meanWidth(reach) + 2 * (reach.margin + reach.edge) + 2;
 
-/** Every n-th of a list, so that at most {@link MOST_SAMPLES} are left, spread evenly. */
-function thin(points: readonly Point[]): Point[] {
-  const step = Math.max(1, points.length / MOST_SAMPLES);
-  return Array.from(
-    { length: Math.min(points.length, MOST_SAMPLES) },
-    (_, i) => points[Math.floor(i * step)],
-  );
+/** Every n-th of a list of field indices, so that at most {@link MOST_SAMPLES} are left, spread evenly. */
+function thin(indices: readonly number[], { rect }: TargetField): Places {
+  const count = Math.min(indices.length, MOST_SAMPLES);
+  const step = Math.max(1, indices.length / MOST_SAMPLES);
+  const chosen = Array.from({ length: count }, (_, i) => indices[Math.floor(i * step)]);
+  return {
+    x: Int32Array.from(chosen, (i) => rect.left + (i % rect.width)),
+    y: Int32Array.from(chosen, (i) => rect.top + Math.floor(i / rect.width)),
+  };
 }
 
 export function sampleTarget(field: TargetField): TargetSamples {
-  const inside: Point[] = [];
-  const ring: Point[] = [];
-  const { rect, coverage } = field;
-  for (let i = 0; i < coverage.length; i++) {
-    const point: Point = [rect.left + (i % rect.width), rect.top + Math.floor(i / rect.width)];
-    (coverage[i] > 0 ? inside : ring).push(point);
-  }
-  return { inside: thin(inside), ring: thin(ring) };
+  const inside: number[] = [];
+  const ring: number[] = [];
+  for (let i = 0; i < field.coverage.length; i++) (field.coverage[i] > 0 ? inside : ring).push(i);
+  return { inside: thin(inside, field), ring: thin(ring, field) };
 }

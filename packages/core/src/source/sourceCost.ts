@@ -1,14 +1,15 @@
-import { fitPlane } from '../mend/heal/robustRing.ts';
 import type { Shift } from '../mend/mend.ts';
+import type { FloatPlane } from '../raster/float.ts';
 import type { Rect } from '../raster/rect.ts';
 import type { TargetField } from '../target/targetField.ts';
-import type { LumaReader } from './lumaReader.ts';
 import type { Place } from './occupied.ts';
-import type { TargetSamples } from './sampleTarget.ts';
+import { planeThrough } from './planeThrough.ts';
+import type { Places, TargetSamples } from './sampleTarget.ts';
 
 export interface SourceSearch {
   readonly samples: TargetSamples;
-  readonly luma: LumaReader;
+  /** Encoded luma, 0 to 1, of what may be read. */
+  readonly luma: FloatPlane;
   /** What may be read. */
   readonly search: Rect;
   readonly field: TargetField;
@@ -30,93 +31,102 @@ const WEIGHT = { tone: 0.15, roughness: 0.6, middle: 0.35, distance: 0.06, wear:
  * variance. About 2 is a match of pure noise, near 0 a match of structure.
  */
 export function sourceCost(query: SourceSearch): (shift: Shift) => number {
-  const { samples, luma, reach } = query;
-  const count = samples.ring.length;
-  const x = Float32Array.from(samples.ring, (p) => p[0] - query.field.rect.left);
-  const y = Float32Array.from(samples.ring, (p) => p[1] - query.field.rect.top);
-  const here = Float32Array.from(samples.ring, (p) => luma(p[0], p[1]));
-  const even = new Float32Array(count).fill(1);
-  const difference = new Float32Array(count);
-  const ownVariance = planeResidual(x, y, here, even)[3] + LEAST_VARIANCE;
-  const ownRoughness = roughness(samples.ring, query, { dx: 0, dy: 0 });
+  const { samples, luma, search, reach } = query;
+  const { data } = luma;
+  const { ring } = samples;
+  const count = ring.x.length;
+  const ringAt = indicesOf(ring, search);
+  const insideAt = indicesOf(samples.inside, search);
+  const isFree = freedomTest(query, [insideAt, ringAt]);
+  const fit = planeThrough(ring.x, ring.y);
+  const difference = Float64Array.from(ringAt, (i) => data[i]);
+  const ownVariance = fit(difference).variance + LEAST_VARIANCE;
+  const ownRoughness = roughness(ringAt, luma, 0);
 
-  return (shift) => {
-    if (!isFree(shift, query)) return Infinity;
+  return ({ dx, dy }) => {
+    if (!isFree(dx, dy)) return Infinity;
+    const offset = dy * search.width + dx;
     let ringSum = 0;
     for (let i = 0; i < count; i++) {
-      const value = luma(samples.ring[i][0] + shift.dx, samples.ring[i][1] + shift.dy);
+      const value = data[ringAt[i] + offset];
       ringSum += value;
-      difference[i] = here[i] - value;
+      difference[i] = data[ringAt[i]] - value;
     }
-    const [, b, c, variance] = planeResidual(x, y, difference, even);
-    const mean = difference.reduce((sum, d) => sum + d, 0) / count;
-    const tone = mean * mean + ((b * b + c * c) * reach * reach) / 4;
-    const middle = meanInside(shift, query) - ringSum / count;
-    const rough = Math.log((roughness(samples.inside, query, shift) + 1e-5) / (ownRoughness + 1e-5));
+    const { mean, slopeX, slopeY, variance } = fit(difference);
+    const tone = mean * mean + ((slopeX * slopeX + slopeY * slopeY) * reach * reach) / 4;
+    const middle = meanOf(insideAt, luma, offset) - ringSum / count;
+    const rough = Math.log((roughness(insideAt, luma, offset) + 1e-5) / (ownRoughness + 1e-5));
     return (
       variance / ownVariance +
       WEIGHT.tone * Math.log1p(tone / ownVariance) +
       WEIGHT.roughness * rough * rough +
       WEIGHT.middle * Math.log1p((middle * middle) / ownVariance) +
-      (WEIGHT.distance * Math.hypot(shift.dx, shift.dy)) / reach +
-      WEIGHT.wear * wear(shift, query)
+      (WEIGHT.distance * Math.hypot(dx, dy)) / reach +
+      WEIGHT.wear * wear(dx, dy, query)
     );
   };
 }
 
-/** The plane `a + b x + c y` and the mean square that it leaves. */
-function planeResidual(
-  x: Float32Array,
-  y: Float32Array,
-  difference: Float32Array,
-  even: Float32Array,
-): [a: number, b: number, c: number, variance: number] {
-  const [a, b, c] = fitPlane({ x, y, difference }, even);
-  let sum = 0;
-  for (let i = 0; i < difference.length; i++) sum += (difference[i] - a - b * x[i] - c * y[i]) ** 2;
-  return [a, b, c, sum / difference.length];
+/** Where samples stand in what may be read: a shift is then one number to add. */
+const indicesOf = ({ x, y }: Places, { left, top, width }: Rect): Int32Array =>
+  x.map((column, i) => (y[i] - top) * width + column - left);
+
+/** How far samples can be moved before one of them leaves a rectangle, less a border of one pixel. */
+function roomFor(places: readonly Places[], { left, top, width, height }: Rect) {
+  const columns = places.flatMap(({ x }) => [...x]);
+  const rows = places.flatMap(({ y }) => [...y]);
+  return {
+    leastX: left + 1 - Math.min(...columns),
+    mostX: left + width - 2 - Math.max(...columns),
+    leastY: top + 1 - Math.min(...rows),
+    mostY: top + height - 2 - Math.max(...rows),
+  };
 }
 
-/** Source and its ring lie inside what may be read, on nothing to avoid, and not on the target. */
-function isFree({ dx, dy }: Shift, { samples, search, field, occupied }: SourceSearch): boolean {
-  for (const points of [samples.inside, samples.ring]) {
-    for (const [px, py] of points) {
-      const x = px + dx - search.left;
-      const y = py + dy - search.top;
-      if (x < 1 || y < 1 || x >= search.width - 1 || y >= search.height - 1) return false;
-      if (occupied[y * search.width + x]) return false;
-    }
-  }
+/** A test whether source and ring lie inside what may be read, on nothing to avoid, and not on the target. */
+function freedomTest(
+  query: SourceSearch,
+  indices: readonly Int32Array[],
+): (dx: number, dy: number) => boolean {
+  const { samples, search, occupied, field } = query;
+  const { leastX, mostX, leastY, mostY } = roomFor([samples.inside, samples.ring], search);
+  const { x, y } = samples.inside;
   const { rect, coverage } = field;
-  for (const [px, py] of samples.inside) {
-    const x = px + dx - rect.left;
-    const y = py + dy - rect.top;
-    if (x >= 0 && y >= 0 && x < rect.width && y < rect.height && coverage[y * rect.width + x] > 0)
-      return false;
-  }
-  return true;
+  return (dx, dy) => {
+    if (dx < leastX || dx > mostX || dy < leastY || dy > mostY) return false;
+    const offset = dy * search.width + dx;
+    for (const at of indices) for (let i = 0; i < at.length; i++) if (occupied[at[i] + offset]) return false;
+    for (let i = 0; i < x.length; i++) {
+      const px = x[i] + dx - rect.left;
+      const py = y[i] + dy - rect.top;
+      if (px >= 0 && py >= 0 && px < rect.width && py < rect.height && coverage[py * rect.width + px] > 0)
+        return false;
+    }
+    return true;
+  };
 }
 
-function meanInside({ dx, dy }: Shift, { samples, luma }: SourceSearch): number {
+function meanOf(indices: Int32Array, { data }: FloatPlane, offset: number): number {
   let sum = 0;
-  for (const [x, y] of samples.inside) sum += luma(x + dx, y + dy);
-  return sum / samples.inside.length;
+  for (let i = 0; i < indices.length; i++) sum += data[indices[i] + offset];
+  return sum / indices.length;
 }
 
 /** Mean absolute step to the neighbours right and below: grain and texture of the finest scale. */
-function roughness(points: TargetSamples['ring'], { luma, search }: SourceSearch, { dx, dy }: Shift): number {
+function roughness(indices: Int32Array, { data, width }: FloatPlane, offset: number): number {
+  const last = data.length - 1;
   let sum = 0;
-  for (const [px, py] of points) {
-    const x = Math.min(px + dx, search.left + search.width - 2);
-    const y = Math.min(py + dy, search.top + search.height - 2);
-    const value = luma(x, y);
-    sum += Math.abs(value - luma(x + 1, y)) + Math.abs(value - luma(x, y + 1));
+  for (let i = 0; i < indices.length; i++) {
+    const at = indices[i] + offset;
+    const right = at < last ? at + 1 : at;
+    const below = at + width <= last ? at + width : at;
+    sum += Math.abs(data[at] - data[right]) + Math.abs(data[at] - data[below]);
   }
-  return sum / points.length;
+  return sum / indices.length;
 }
 
 /** How often the place has been a source already, as shares of overlap. */
-function wear({ dx, dy }: Shift, { field, used, reach }: SourceSearch): number {
+function wear(dx: number, dy: number, { field, used, reach }: SourceSearch): number {
   const x = field.rect.left + field.rect.width / 2 + dx;
   const y = field.rect.top + field.rect.height / 2 + dy;
   let sum = 0;

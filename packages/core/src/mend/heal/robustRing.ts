@@ -11,7 +11,7 @@ const TUKEY = 4.685;
 const MAD_TO_SIGMA = 1.4826;
 
 /** Weighted least squares of `a + b x + c y`. */
-export function fitPlane(samples: RingSamples, weight: Float32Array): [a: number, b: number, c: number] {
+function fitPlane(samples: RingSamples, weight: Float32Array): [a: number, b: number, c: number] {
   const { x, y, difference } = samples;
   let [n, sx, sy, sxx, sxy, syy, sd, sxd, syd] = [0, 0, 0, 0, 0, 0, 0, 0, 0];
   for (let i = 0; i < difference.length; i++) {
