@@ -19,8 +19,14 @@ module.exports = {
       name: 'core-knows-no-platform',
       severity: 'error',
       comment: 'The computation runs in a browser worker and on the server alike: no Node, no framework.',
-      from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$' },
+      from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$|/testing/' },
       to: { dependencyTypes: ['core', 'npm', 'npm-dev', 'npm-optional', 'npm-peer'] },
+    },
+    {
+      name: 'what-is-for-tests-stays-with-tests',
+      severity: 'error',
+      from: { pathNot: '\\.test\\.ts$|/testing/' },
+      to: { path: '/testing/' },
     },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     {

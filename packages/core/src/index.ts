@@ -17,6 +17,7 @@ export * from './mend/mend.ts';
 export * from './mend/patch.ts';
 export * from './mend/proposeMend.ts';
 export * from './mend/proposeMends.ts';
+export * from './picture/captureData.ts';
 export * from './random/gaussian.ts';
 export * from './random/mulberry.ts';
 export * from './raster/float.ts';

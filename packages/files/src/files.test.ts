@@ -2,13 +2,12 @@ import { mkdtemp, rm, truncate, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
-import type { Raster } from '@fennip/core';
+import type { CaptureData, Raster } from '@fennip/core';
 import { createRaster, fullScale, gaussian, mulberry } from '@fennip/core';
 import fc from 'fast-check';
 import { decode as decodeWithImageJs } from 'image-js';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { CaptureData } from './index.ts';
 import {
   PictureError,
   captureData,

@@ -1,9 +1,9 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import type { CarriedData, CaptureData } from '@fennip/files';
+import type { CarriedData } from '@fennip/files';
 import { captureExif, encodePicture } from '@fennip/files';
-import type { Raster } from '@fennip/core';
+import type { CaptureData, Raster } from '@fennip/core';
 import sharp from 'sharp';
 import { PICTURES_FOLDER } from './demo.ts';
 import { litParticles, layParticles } from './faults/litParticles.ts';

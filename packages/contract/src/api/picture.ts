@@ -1,4 +1,4 @@
-import type { Depth, Fault, Judgement, Recipe, Step } from '@fennip/core';
+import type { CaptureData, Depth, Fault, Judgement, Recipe, Step } from '@fennip/core';
 
 export type PictureNature = 'frame' | 'print';
 
@@ -6,17 +6,6 @@ export type PictureNature = 'frame' | 'print';
 export type PictureState = 'preparing' | 'ready' | 'failed';
 
 export type ExamineState = 'none' | 'waiting' | 'running' | 'done' | 'failed';
-
-/** What a camera wrote about the moment of capture; what it did not write is missing. */
-export interface Capture {
-  readonly camera?: string;
-  readonly lens?: string;
-  readonly fNumber?: number;
-  readonly exposureTime?: number;
-  readonly iso?: number;
-  readonly focalLengthMm?: number;
-  readonly takenAt?: string;
-}
 
 /** A picture as lists show it. */
 export interface Picture {
@@ -35,7 +24,7 @@ export interface Picture {
   readonly channels: number;
   /** Pixels per inch, where the file says. */
   readonly density: number | null;
-  readonly capture: Capture;
+  readonly capture: CaptureData;
   /** The pyramid's name in tile addresses, and the finest level that is there: 0 is all; null is nothing yet. */
   readonly pyramid: string;
   readonly finestLevel: number | null;

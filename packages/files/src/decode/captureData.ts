@@ -1,19 +1,6 @@
+import type { CaptureData } from '@fennip/core';
 import { readExif } from '../embed/exif.ts';
 import type { ByteOrder, IfdEntry } from '../embed/ifd.ts';
-
-/** What a camera wrote about the moment of capture. */
-export interface CaptureData {
-  readonly camera?: string;
-  readonly lens?: string;
-  readonly fNumber?: number;
-  /** Seconds. */
-  readonly exposureTime?: number;
-  readonly iso?: number;
-  /** Millimetres. */
-  readonly focalLengthMm?: number;
-  /** Local time of the camera, `YYYY-MM-DDThh:mm:ss`. */
-  readonly takenAt?: string;
-}
 
 /** Tag numbers of Exif 2.32 (CIPA DC-008). */
 const CAPTURE = {

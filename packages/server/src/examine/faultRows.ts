@@ -1,19 +1,9 @@
-import type { Fault, FaultKind, Judgement, Polarity } from '@fennip/core';
+import type { Fault, Judgement } from '@fennip/core';
 import type { ExamineRequest, NumberedFault } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
 
-interface FaultRow {
+interface FaultRow extends NumberedFault {
   readonly picture_id: string;
-  readonly id: string;
-  readonly number: number;
-  readonly kind: FaultKind;
-  readonly polarity: Polarity;
-  readonly x: number;
-  readonly y: number;
-  readonly r: number;
-  readonly strength: number;
-  readonly softness: number;
-  readonly confidence: number;
   readonly judgement: Judgement;
 }
 

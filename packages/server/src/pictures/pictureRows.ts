@@ -1,12 +1,5 @@
-import type { Depth } from '@fennip/core';
-import type {
-  Capture,
-  ExamineRequest,
-  ExamineState,
-  Picture,
-  PictureNature,
-  PictureState,
-} from '@fennip/contract';
+import type { CaptureData, Depth } from '@fennip/core';
+import type { ExamineRequest, ExamineState, Picture, PictureNature, PictureState } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
 import { notFound } from '../http/refusal.ts';
 
@@ -26,7 +19,7 @@ export interface PictureRow {
   readonly depth: Depth;
   readonly channels: number;
   readonly density: number | null;
-  readonly capture: Capture;
+  readonly capture: CaptureData;
   readonly finest_level: number | null;
   readonly examined: ExamineState;
   readonly examine_request: ExamineRequest | null;
