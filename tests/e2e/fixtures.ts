@@ -6,7 +6,6 @@ import { startApplication } from './application.ts';
 /** A page that must stay without complaint, on an application of its own. */
 export const test = base.extend<{ quietPage: Page }, { application: Application }>({
   application: [
-    // eslint-disable-next-line no-empty-pattern -- Playwright reads the parameters' names from this pattern
     async ({}, use) => {
       const application = await startApplication();
       await use(application);

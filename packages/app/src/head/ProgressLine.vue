@@ -85,6 +85,9 @@ const parts = computed(() => {
   height: 100%;
   background: #d8d8d8;
 }
+a.part:focus-visible {
+  outline-offset: -3px;
+}
 a.part:hover {
   color: #fff;
 }

@@ -18,11 +18,16 @@ export function useViewport(id: Ref<string>, picture: Ref<Size>, table: Ref<Size
   let isFitted = true;
   let glide = 0;
 
-  function moveTo(wanted: Viewport): void {
-    cancelAnimationFrame(glide);
+  function place(wanted: Viewport): void {
     isFitted = false;
     view.value = clampViewport(wanted, picture.value, table.value);
     leftAt.set(id.value, view.value);
+  }
+
+  /** Moves at once; a glide that is under way ends where it is. */
+  function moveTo(wanted: Viewport): void {
+    cancelAnimationFrame(glide);
+    place(wanted);
   }
 
   function fit(): void {
@@ -41,15 +46,16 @@ export function useViewport(id: Ref<string>, picture: Ref<Size>, table: Ref<Size
   const zoomBy = (factor: number): void => moveTo({ ...view.value, scale: view.value.scale * factor });
 
   /** Glides to a place at a fitting scale, close enough to judge it. */
-  function goTo(place: { x: number; y: number; r: number }): void {
+  function goTo(destination: { x: number; y: number; r: number }): void {
+    cancelAnimationFrame(glide);
     const fitting =
-      Math.min(table.value.width, table.value.height) / (2 * ROOM_AROUND * Math.max(2, place.r));
+      Math.min(table.value.width, table.value.height) / (2 * ROOM_AROUND * Math.max(2, destination.r));
     const scale = Math.max(
       fitScale(picture.value, table.value),
       Math.min(LARGEST_GLIDE_SCALE, Math.max(1, fitting)),
     );
     const from = view.value;
-    const to = clampViewport({ x: place.x, y: place.y, scale }, picture.value, table.value);
+    const to = clampViewport({ x: destination.x, y: destination.y, scale }, picture.value, table.value);
     if (matchMedia('(prefers-reduced-motion: reduce)').matches) {
       moveTo(to);
       return;
@@ -59,7 +65,7 @@ export function useViewport(id: Ref<string>, picture: Ref<Size>, table: Ref<Size
       const t = Math.min(1, (now - start) / GLIDE_MS);
       const eased = t * (2 - t);
       const between = (a: number, b: number): number => a + (b - a) * eased;
-      moveTo({
+      place({
         x: between(from.x, to.x),
         y: between(from.y, to.y),
         scale: from.scale * (to.scale / from.scale) ** eased,
