@@ -126,6 +126,7 @@ function draw(): void {
   drawMarks(overlay, {
     view: viewport.view.value,
     table: table.value,
+    picture: sides.value,
     entries: shown.value,
     chosen: view.chosen,
     focus: view.isOriginalHeld ? null : view.focus,

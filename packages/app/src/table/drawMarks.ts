@@ -12,6 +12,7 @@ export interface MarkColours {
 export interface MarkScene {
   readonly view: Viewport;
   readonly table: Size;
+  readonly picture: Size;
   readonly entries: readonly LedgerEntry[];
   readonly chosen: ReadonlySet<string>;
   readonly focus: string | null;
@@ -22,7 +23,7 @@ export interface MarkScene {
 }
 
 /** Tags are drawn when marks stand at least this far apart on average, in screen pixels. */
-const TAG_SPACING = 46;
+const TAG_SPACING = 52;
 const FADE_NEAR = 18;
 const FADE_FAR = 60;
 
@@ -126,7 +127,8 @@ function drawSource(context: CanvasRenderingContext2D, scene: MarkScene, entry: 
 export function drawMarks(context: CanvasRenderingContext2D, scene: MarkScene): void {
   context.clearRect(0, 0, scene.table.width, scene.table.height);
   context.font = '500 11px "IBM Plex Mono", monospace';
-  const area = scene.table.width * scene.table.height;
+  const { table, picture, view } = scene;
+  const area = Math.min(table.width * table.height, picture.width * picture.height * view.scale ** 2);
   const withTags = Math.sqrt(area / Math.max(1, scene.entries.length)) > TAG_SPACING;
   for (const entry of scene.entries)
     if (!scene.chosen.has(entry.id)) drawMark(context, scene, entry, withTags);
