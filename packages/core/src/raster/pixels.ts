@@ -6,7 +6,7 @@ import { narrowWindow, wholeWindow } from './window.ts';
 /** A picture's pixels, a rectangle at a time. What is asked for is clipped to the picture. */
 export interface Pixels {
   readonly shape: PictureShape;
-  /** @throws RasterError when that part is not at hand */
+  /** @throws RasterError when that part is not at hand, or when all of it lies outside the picture */
   window(rect: Rect): Window;
 }
 

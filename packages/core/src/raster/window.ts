@@ -2,7 +2,7 @@ import { RasterError } from '../errors.ts';
 import type { PictureShape, Raster } from './raster.ts';
 import { viewRaster } from './raster.ts';
 import type { Rect } from './rect.ts';
-import { intersectRects, rectHolds } from './rect.ts';
+import { intersectRects, isEmpty, rectHolds } from './rect.ts';
 
 /**
  * A part of a picture that knows where it lies: the raster's first pixel is the picture's pixel (left, top).
@@ -38,7 +38,7 @@ export function wholeWindow(raster: Raster): Window {
 /** Narrows a window to a rectangle of the picture, sharing the samples. @throws RasterError when it is not all there */
 export function narrowWindow(window: Window, rect: Rect): Window {
   const wanted = intersectRects(rect, pictureRect(window.picture));
-  if (!rectHolds(windowRect(window), wanted))
+  if (isEmpty(wanted) || !rectHolds(windowRect(window), wanted))
     throw new RasterError(
       `the window does not hold ${wanted.width} x ${wanted.height} at ${wanted.left}, ${wanted.top}`,
     );

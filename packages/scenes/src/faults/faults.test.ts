@@ -1,0 +1,50 @@
+import { describe, expect, it } from 'vitest';
+import { discAt } from './disc.ts';
+import { layParticles, litParticles } from './litParticles.ts';
+import { layDust, sensorDust } from './sensorDust.ts';
+
+const sheet = () => ({ light: new Float32Array(200 * 100 * 3).fill(0.4), width: 200, height: 100 });
+
+describe('faults', () => {
+  it('are half as deep at their radius, whole inside and nothing beyond the border', () => {
+    const disc = { x: 50, y: 50, r: 10, softness: 0.4, stretch: 1, angle: 0 };
+    expect(discAt(disc, 50, 50)).toBe(1);
+    expect(discAt(disc, 60, 50)).toBeCloseTo(0.5, 6);
+    expect(discAt(disc, 64.1, 50)).toBe(0);
+  });
+
+  it('of a sensor take the same share of light from every colour, and say where', () => {
+    const dusty = sheet();
+    for (let i = 2; i < dusty.light.length; i += 3) dusty.light[i] = 0.8;
+    const [fault] = layDust(dusty, [
+      { u: 0.5, v: 0.5, size: 0.03, softness: 0.3, depth: 0.25, stretch: 1, angle: 0 },
+    ]);
+    expect(fault).toMatchObject({ x: 100, y: 50, r: 6, depth: 0.25 });
+    const i = 3 * (50 * 200 + 100);
+    expect(dusty.light[i]).toBeCloseTo(0.3, 6);
+    expect(dusty.light[i + 2]).toBeCloseTo(0.6, 6);
+  });
+
+  it('in water cover a share of the scene with light of their own', () => {
+    const lit = sheet();
+    const particle = {
+      x: 30,
+      y: 40,
+      r: 8,
+      softness: 0.2,
+      stretch: 1,
+      angle: 0,
+      depth: 0.5,
+      colour: [1, 1, 1] as const,
+    };
+    layParticles(lit, [particle]);
+    expect(lit.light[3 * (40 * 200 + 30)]).toBeCloseTo(0.7, 6);
+    expect(lit.light[0]).toBeCloseTo(0.4, 6);
+  });
+
+  it('are the same for the same seed, and others for another', () => {
+    expect(sensorDust(20, 5)).toEqual(sensorDust(20, 5));
+    expect(sensorDust(20, 5)).not.toEqual(sensorDust(20, 6));
+    expect(litParticles(20, 4000, 3000, 5)).toEqual(litParticles(20, 4000, 3000, 5));
+  });
+});
