@@ -106,5 +106,5 @@ export function useMending() {
     });
   }
 
-  return { mendEntries, mendPlace, dismiss, takeBack, useSource, stop, openPlaces, usedPlaces };
+  return { mendEntries, mendPlace, dismiss, takeBack, useSource, stop, openPlaces };
 }

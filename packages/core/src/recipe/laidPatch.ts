@@ -2,7 +2,7 @@ import type { Mend } from '../mend/mend.ts';
 import type { Patch } from '../mend/patch.ts';
 import { colourPlanes, layPatch } from '../mend/patch.ts';
 import type { PictureShape, Raster } from '../raster/raster.ts';
-import { cloneRaster, copyRaster, createRaster } from '../raster/raster.ts';
+import { cloneRaster, copyRaster } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
 import type { Window } from '../raster/window.ts';
 
@@ -75,7 +75,3 @@ export function changeOnLevels(laid: LaidPatch, picture: PictureShape, levels: n
   }
   return changes;
 }
-
-/** An empty raster for a rectangle of a picture. */
-export const rasterFor = (rect: Rect, { channels, depth }: PictureShape): Raster =>
-  createRaster(rect.width, rect.height, channels, depth);
