@@ -1,18 +1,25 @@
-import type { Raster } from '@fennip/core';
+import type { FaultToMend, Raster } from '@fennip/core';
+import { mulberry } from '@fennip/core';
 import type { LaidFault, Sheet } from '@fennip/scenes';
-import { discAt, layDust, layParticles, litParticles, sensorDust } from '@fennip/scenes';
+import { discAt, layDust, layParticles, laySpecks, litParticles, sensorDust } from '@fennip/scenes';
 import { fromSheet, toSheet } from './light.ts';
+import { LINE_KINDS, layLines } from './lines.ts';
+import type { LineKind } from './lines.ts';
 
 /** A clean picture, what was done to it, and where. */
 export interface Damaged {
   readonly clean: Raster;
   readonly seen: Raster;
   readonly faults: readonly LaidFault[];
+  /** 1 where a pixel counts as damaged. */
+  readonly inside: Uint8Array;
 }
 
-export type DamageKind = 'dust' | 'particles';
+export const SPOT_KINDS = ['soft dust', 'lit particles', 'hard dust'] as const;
+export type DamageKind = (typeof SPOT_KINDS)[number] | LineKind;
+export const DAMAGE_KINDS: readonly DamageKind[] = [...SPOT_KINDS, ...LINE_KINDS];
 
-/** How many faults are laid on a megapixel. */
+/** How many spots are laid on a megapixel. */
 const DENSITY = 45;
 
 /** A sensor's worth of dirt over a picture whose pixels are those of a 24-megapixel frame. */
@@ -35,17 +42,35 @@ function particles(sheet: Sheet, count: number, seed: number): LaidFault[] {
   );
 }
 
+function laySpots(sheet: Sheet, kind: (typeof SPOT_KINDS)[number], seed: number): LaidFault[] {
+  const count = Math.round((DENSITY * sheet.width * sheet.height) / 1e6);
+  switch (kind) {
+    case 'soft dust':
+      return dust(sheet, count, seed);
+    case 'lit particles':
+      return particles(sheet, count, seed);
+    case 'hard dust':
+      return laySpecks(sheet, count, seed);
+  }
+}
+
+const isSpots = (kind: DamageKind): kind is (typeof SPOT_KINDS)[number] =>
+  SPOT_KINDS.some((name) => name === kind);
+
 /** Lays seeded faults on a picture in linear light. */
 export function damage(clean: Raster, kind: DamageKind, seed: number): Damaged {
   const sheet = toSheet(clean);
-  const count = Math.round((DENSITY * clean.width * clean.height) / 1e6);
-  const faults = kind === 'dust' ? dust(sheet, count, seed) : particles(sheet, count, seed);
-  return { clean: fromSheet(toSheet(clean)), seen: fromSheet(sheet), faults };
+  const whole = fromSheet(toSheet(clean));
+  if (isSpots(kind)) {
+    const faults = laySpots(sheet, kind, seed);
+    return { clean: whole, seen: fromSheet(sheet), faults, inside: spotPixels(faults, clean) };
+  }
+  const { faults, inside } = layLines(sheet, kind, seed);
+  return { clean: whole, seen: fromSheet(sheet), faults, inside };
 }
 
-/** The pixels that lie on any of the faults, a little beyond half depth. */
-export function damagedPixels({ clean, faults }: Damaged): Uint8Array {
-  const { width, height } = clean;
+/** The pixels that lie on any of the spots, a little beyond half depth. */
+function spotPixels(faults: readonly LaidFault[], { width, height }: Raster): Uint8Array {
   const inside = new Uint8Array(width * height);
   for (const { x, y, r } of faults) {
     const disc = { x, y, r: r * 1.25, softness: 0, stretch: 1, angle: 0 };
@@ -54,4 +79,19 @@ export function damagedPixels({ clean, faults }: Damaged): Uint8Array {
         if (discAt(disc, px + 0.5, py + 0.5) > 0.5) inside[py * width + px] = 1;
   }
   return inside;
+}
+
+/**
+ * The faults as a click with a rough radius gives them: the centre off by up to 0.21 of the radius, the radius by up to
+ * a fifth. Lines keep their course.
+ */
+export function roughly({ faults }: Damaged, seed: number): FaultToMend[] {
+  const uniform = mulberry(seed);
+  return faults.map(({ x, y, r, polarity, path }, i) => {
+    const [byR, byX, byY] = [0.8 + 0.4 * uniform(), uniform() - 0.5, uniform() - 0.5];
+    const base = { id: `m${i}`, softness: 0.5, polarity };
+    return path
+      ? { ...base, x, y, r, path }
+      : { ...base, x: x + 0.3 * r * byX, y: y + 0.3 * r * byY, r: r * byR };
+  });
 }

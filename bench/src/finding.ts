@@ -51,9 +51,14 @@ function bestF1(all: readonly Fault[], faults: readonly LaidFault[]): number {
 /** How well specks are found, at the sensitivity the application starts with. */
 export async function benchFinding(photographs: readonly Photograph[]): Promise<void> {
   const laid = photographs.flatMap(({ name, raster }) =>
-    (['dust', 'particles'] as const).map((kind): Case => {
+    (['soft dust', 'lit particles'] as const).map((kind): Case => {
       const { seen, faults } = damage(raster, kind, SEED);
-      return { name: `${name} ${kind}`, seen, faults, polarities: [kind === 'dust' ? 'dark' : 'bright'] };
+      return {
+        name: `${name} ${kind}`,
+        seen,
+        faults,
+        polarities: [kind === 'soft dust' ? 'dark' : 'bright'],
+      };
     }),
   );
   const scenes = [

@@ -1,7 +1,8 @@
 import { parseArgs } from 'node:util';
 import { benchFinding } from './finding.ts';
+import { benchHardPlaces } from './hardPlaces.ts';
 import { benchOpening } from './opening.ts';
-import { loadPhotographs } from './photographs.ts';
+import { loadPhotographs, loadSceneParts } from './photographs.ts';
 import { benchQuality } from './quality.ts';
 import { benchSpeed } from './speed.ts';
 
@@ -9,7 +10,8 @@ const { values } = parseArgs({ options: { only: { type: 'string' } } });
 const wanted = (name: string): boolean => values.only === undefined || values.only === name;
 
 const photographs = await loadPhotographs();
-if (wanted('quality')) await benchQuality(photographs);
+if (wanted('quality')) await benchQuality([...photographs, ...(await loadSceneParts())]);
+if (wanted('hard places')) benchHardPlaces();
 if (wanted('finding')) await benchFinding(photographs);
 if (wanted('speed')) await benchSpeed();
 if (wanted('opening')) await benchOpening();

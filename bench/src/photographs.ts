@@ -1,7 +1,9 @@
+import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import type { Raster } from '@fennip/core';
-import { cloneRaster, viewRaster } from '@fennip/core';
+import { fileURLToPath } from 'node:url';
+import type { Raster, Rect } from '@fennip/core';
+import { cloneRaster, rectsMeet, viewRaster } from '@fennip/core';
 import { decodePicture } from '@fennip/files';
 
 const require = createRequire(import.meta.url);
@@ -33,3 +35,31 @@ async function load(name: string): Promise<Photograph> {
 }
 
 export const loadPhotographs = (): Promise<Photograph[]> => Promise.all(PHOTOGRAPHS.map(load));
+
+const SCENES = fileURLToPath(new URL('../../packages/scenes/pictures', import.meta.url));
+const PART = { width: 1000, height: 800 };
+
+/** Parts of the project's own rendered frame on which no fault was laid, the richest in places first. */
+export async function loadSceneParts(): Promise<Photograph[]> {
+  const file = 'viaduct-line-shoot-3.jpg';
+  const { raster } = await decodePicture(join(SCENES, file));
+  const { faults } = JSON.parse(await readFile(join(SCENES, `${file}.truth.json`), 'utf8')) as {
+    faults: { x: number; y: number; r: number }[];
+  };
+  const free: Rect[] = [];
+  for (let top = 1400; top + PART.height <= raster.height; top += 50)
+    for (let left = 0; left + PART.width <= raster.width; left += 50) {
+      const isFree = faults.every(
+        ({ x, y, r }) =>
+          x + 2 * r < left ||
+          y + 2 * r < top ||
+          x - 2 * r > left + PART.width ||
+          y - 2 * r > top + PART.height,
+      );
+      if (isFree && free.every((other) => !rectsMeet(other, { left, top, ...PART })))
+        free.push({ left, top, ...PART });
+    }
+  return free
+    .slice(0, 2)
+    .map((part, i) => ({ name: `viaduct ${i + 1}`, raster: cloneRaster(viewRaster(raster, part)) }));
+}

@@ -7,54 +7,103 @@ import {
   proposeMends,
   renderRecipe,
 } from '@fennip/core';
+import { biharmonic } from './biharmonic.ts';
 import type { DamageKind, Damaged } from './damage.ts';
-import { damage, damagedPixels } from './damage.ts';
-import { loadOpenCv, inpaint } from './peers.ts';
+import { DAMAGE_KINDS, damage, roughly } from './damage.ts';
+import type { CropRow } from './page.ts';
+import { cropRows, writePage } from './page.ts';
+import { inpaint, loadOpenCv } from './peers.ts';
 import type { Photograph } from './photographs.ts';
 import type { Row } from './report.ts';
-import { printTable } from './report.ts';
+import { median, printTable } from './report.ts';
 
 const SEED = 7;
 
-/** Heals every laid fault at its true place, so that the finder has no part in the figure. */
-function healed({ seen, faults }: Damaged): { raster: Raster; ms: number } {
-  const raster = cloneRaster(seen);
+interface Result {
+  readonly raster: Raster;
+  readonly ms: number;
+}
+
+function timed(work: () => Raster): Result {
   const start = performance.now();
-  const wanted = faults.map(({ x, y, r }, i) => ({ id: `m${i}`, x, y, r, softness: 0.5 }));
-  const mends = proposeMends(wanted, pixelsOf(raster));
-  renderRecipe(raster, { ...emptyRecipe(raster), mends });
+  const raster = work();
   return { raster, ms: performance.now() - start };
 }
 
-/** Quality of heal inside the damaged pixels, against the peers' fills of the same pixels. */
-export async function benchQuality(photographs: readonly Photograph[]): Promise<void> {
+/** Mends every laid fault from a rough click on it, so that the finder has no part in the figure. */
+function mended(damaged: Damaged): Raster {
+  const raster = cloneRaster(damaged.seen);
+  const mends = proposeMends(roughly(damaged, 5), pixelsOf(raster));
+  renderRecipe(raster, { ...emptyRecipe(raster), mends });
+  return raster;
+}
+
+/** What a scene and a kind of damage gave: how far above the best peer, in decibels. */
+interface Outcome {
+  readonly kind: DamageKind;
+  readonly gain: number;
+  readonly psnr: number;
+  readonly peer: number;
+  readonly ssim: number;
+  readonly texture: number;
+}
+
+function summary(outcomes: readonly Outcome[]): Row[] {
+  return DAMAGE_KINDS.map((kind): Row => {
+    const own = outcomes.filter((outcome) => outcome.kind === kind);
+    const gains = own.map(({ gain }) => gain);
+    const textures = own.map(({ texture }) => texture);
+    return [
+      kind,
+      Math.min(...gains),
+      median(gains),
+      median(own.map(({ psnr }) => psnr)),
+      median(own.map(({ peer }) => peer)),
+      Math.min(...own.map(({ ssim }) => ssim)),
+      Math.min(...textures),
+      Math.max(...textures),
+    ];
+  });
+}
+
+/** Quality inside the damaged pixels, method and source chosen by the program, against fills of the same pixels. */
+export async function benchQuality(pictures: readonly Photograph[]): Promise<void> {
   const { cv } = await loadOpenCv();
-  for (const kind of ['dust', 'particles'] satisfies DamageKind[]) {
-    const rows: Row[] = [];
-    for (const { name, raster } of photographs) {
+  const rows: Row[] = [];
+  const outcomes: Outcome[] = [];
+  const crops: CropRow[] = [];
+  for (const kind of DAMAGE_KINDS) {
+    for (const { name, raster } of pictures) {
       const damaged = damage(raster, kind, SEED);
-      const inside = damagedPixels(damaged);
-      const own = healed(damaged);
-      const timedFill = (peer: 'telea' | 'navier-stokes'): { raster: Raster; ms: number } => {
-        const start = performance.now();
-        const filled = inpaint(cv, damaged.seen, inside, peer);
-        return { raster: filled, ms: performance.now() - start };
-      };
+      const { seen, clean, inside } = damaged;
       const results = {
-        seen: { raster: damaged.seen, ms: 0 },
-        heal: own,
-        telea: timedFill('telea'),
-        'navier-stokes': timedFill('navier-stokes'),
+        untouched: { raster: seen, ms: 0 },
+        Fennip: timed(() => mended(damaged)),
+        Telea: timed(() => inpaint(cv, seen, inside, 'telea')),
+        'Navier-Stokes': timed(() => inpaint(cv, seen, inside, 'navier-stokes')),
+        biharmonic: timed(() => biharmonic(seen, inside)),
       };
-      for (const [method, { raster: result, ms }] of Object.entries(results)) {
-        const { psnr, ssim, texture } = comparePictures(result, damaged.clean, inside);
-        rows.push([`${name} ${method}`, psnr ?? Infinity, ssim, texture ?? 0, ms]);
-      }
+      const scores = Object.entries(results).map(([method, { raster: result, ms }]) => {
+        const { psnr, ssim, texture } = comparePictures(result, clean, inside);
+        const score = { method, psnr: psnr ?? Infinity, ssim, texture: texture ?? 0, ms };
+        rows.push([`${kind}, ${name}, ${method}`, score.psnr, ssim, score.texture, ms]);
+        return score;
+      });
+      const [, own, ...peers] = scores;
+      const peer = Math.max(...peers.map(({ psnr }) => psnr));
+      outcomes.push({ ...own, kind, peer, gain: own.psnr - peer });
+      crops.push(...cropRows(`${kind}, ${name}`, damaged, results.Fennip.raster, results.Telea.raster));
     }
-    printTable(
-      `Mending ${kind}, inside the damaged pixels`,
-      ['scene, method', 'PSNR dB', 'SSIM', 'texture', 'ms'],
-      rows,
-    );
   }
+  printTable(
+    'Mending, inside the damaged pixels',
+    ['damage, scene, method', 'PSNR dB', 'SSIM', 'texture', 'ms'],
+    rows,
+  );
+  printTable(
+    'Against the best peer of each scene',
+    ['damage', 'least dB', 'median dB', 'PSNR', 'peer', 'least SSIM', 'texture', 'to'],
+    summary(outcomes),
+  );
+  console.log(`\nEnlarged crops: ${await writePage(crops)}`);
 }

@@ -1,9 +1,10 @@
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Raster } from '@fennip/core';
+import type { FaultToMend, Raster } from '@fennip/core';
 import {
   EXAMINE_DEFAULTS,
   applyMend,
+  canvasOf,
   cloneRaster,
   emptyRecipe,
   examinePicture,
@@ -24,21 +25,28 @@ const FRAME = join(
   'viaduct-line-shoot-3.jpg',
 );
 
-/** A heal with source search of a disc of 24 pixels, against Telea's fill of the same disc in the same window. */
-async function healRow(frame: Raster): Promise<Row> {
+const DISC = { shape: 'disc' as const, x: 200, y: 200, r: 24 };
+
+/** Heal and recover of a disc of 24 pixels from a click to new pixels, against Telea's fill of the same disc. */
+async function discRows(frame: Raster): Promise<Row[]> {
   const { cv } = await loadOpenCv();
   const part = cloneRaster(viewRaster(frame, { left: 2000, top: 2300, width: 400, height: 400 }));
   const inside = Uint8Array.from({ length: 160_000 }, (_, i) =>
     Math.hypot((i % 400) + 0.5 - 200, Math.floor(i / 400) + 0.5 - 200) < 24 ? 1 : 0,
   );
   const pixels = pixelsOf(part);
-  const target = { shape: 'disc' as const, x: 200, y: 200, r: 24 };
-  const own = await timed(9, () => {
-    const { mend } = proposeMend({ id: 'm', target, margin: 2 }, { avoid: [], used: [] }, pixels);
-    applyMend(mend, pixels);
-  });
+  const mendBy = (method: 'heal' | 'recover') => (): void => {
+    const wish = { id: 'm', target: DISC, margin: 2, polarity: 'dark' as const };
+    const { mend } = proposeMend(wish, { avoid: [], used: [] }, pixels, method);
+    applyMend(mend, canvasOf(pixels));
+  };
+  const heal = await timed(9, mendBy('heal'));
+  const recover = await timed(9, mendBy('recover'));
   const peer = await timed(9, () => inpaint(cv, part, inside, 'telea'));
-  return ['heal of a 24-pixel disc, to Telea', own, peer, own / peer];
+  return [
+    ['heal of a 24-pixel disc, to Telea', heal, peer, heal / peer],
+    ['recover of a 24-pixel disc, to Telea', recover, peer, recover / peer],
+  ];
 }
 
 async function examineRow(frame: Raster): Promise<Row> {
@@ -55,10 +63,7 @@ async function examineRow(frame: Raster): Promise<Row> {
 }
 
 /** Specks all over a frame. */
-function specks(
-  frame: Raster,
-  count: number,
-): { id: string; x: number; y: number; r: number; softness: number }[] {
+function specks(frame: Raster, count: number): FaultToMend[] {
   const uniform = mulberry(count);
   return Array.from({ length: count }, (_, i) => ({
     id: `m${i}`,
@@ -66,6 +71,7 @@ function specks(
     y: uniform() * frame.height,
     r: 3 + 8 * uniform(),
     softness: 0.4,
+    polarity: 'dark',
   }));
 }
 
@@ -108,7 +114,7 @@ async function deliverRow(frame: Raster): Promise<Row> {
 export async function benchSpeed(): Promise<void> {
   const { raster } = await decodePicture(FRAME);
   const rows = [
-    await healRow(raster),
+    ...(await discRows(raster)),
     ...(await mendRows(raster)),
     await deliverRow(raster),
     await examineRow(raster),

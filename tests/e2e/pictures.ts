@@ -19,7 +19,7 @@ const pathOf = (name: string): string =>
 
 /** An open photograph (CC0, datasets of stdlib 0.2.3) with specks laid on, as a 16-bit TIFF or an 8-bit PNG. */
 export async function speckedPhotograph(
-  name: 'nagasaki-boats' | 'french-alpine-landscape',
+  name: 'nagasaki-boats' | 'french-alpine-landscape' | 'dust-bowl-home',
   specks: readonly LaidSpeck[],
   depth: 8 | 16,
 ): Promise<Buffer> {

@@ -7,7 +7,14 @@ import type { Page } from '@playwright/test';
 export async function workerSamples(page: Page, pictureId: string): Promise<Buffer[]> {
   const planes = await page.evaluate(async (id) => {
     const sheet = (await (await fetch(`/api/pictures/${id}`)).json()) as {
-      picture: { pyramid: string; width: number; height: number; depth: number; channels: number };
+      picture: {
+        pyramid: string;
+        width: number;
+        height: number;
+        depth: number;
+        channels: number;
+        transfer?: unknown;
+      };
       recipe: { mends: unknown[] };
     };
     const script = performance
@@ -29,12 +36,12 @@ export async function workerSamples(page: Page, pictureId: string): Promise<Buff
         worker.postMessage({ id: key, type: 'APPLY', path: [method], argumentList: args }, transfer);
       });
     const raw = (value: unknown): unknown => ({ type: 'RAW', value });
-    const { pyramid, width, height, depth, channels } = sheet.picture;
-    await call('open', [raw({ pyramid, width, height, depth, channels })]);
+    const { pyramid, width, height, depth, channels, transfer } = sheet.picture;
+    await call('open', [raw({ pyramid, width, height, depth, channels, ...(transfer ? { transfer } : {}) })]);
     const told = new MessageChannel();
     await call(
       'update',
-      [raw(sheet.recipe.mends), { type: 'HANDLER', name: 'proxy', value: told.port2 }],
+      [raw(sheet.recipe), { type: 'HANDLER', name: 'proxy', value: told.port2 }],
       [told.port2],
     );
     const samples = (await call('samples', [raw({ left: 0, top: 0, width, height })])) as number[][];

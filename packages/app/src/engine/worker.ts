@@ -8,7 +8,12 @@ import type {
   SourceCandidate,
 } from '@fennip/core';
 import {
+  applyMend,
+  canvasOf,
   createMendedPicture,
+  judgeMend,
+  mendFootprint,
+  mendReads,
   createRaster,
   findSources,
   fullScale,
@@ -20,7 +25,7 @@ import {
   sourcePlace,
   searchRect,
 } from '@fennip/core';
-import type { HealMend, Raster, SourceQuery } from '@fennip/core';
+import type { MethodChoice, Raster, Recipe, SourceQuery, Verdict } from '@fennip/core';
 import { expose, transfer } from 'comlink';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
@@ -36,6 +41,9 @@ interface OpenPicture {
   /** Updates run one after the other; each sees what the one before it left. */
   turn: Promise<void>;
 }
+
+/** How far around a mend its judgement looks, in pixels: its ring and what a ring's own rectangle adds. */
+const JUDGED_AROUND = 32;
 
 let open: OpenPicture | null = null;
 
@@ -88,11 +96,11 @@ const api = {
     return sendBitmap(await createTileStore(picture).tile(level, 0, 0));
   },
 
-  /** Takes over a list of mends and tells every rectangle that changes. */
-  update(mends: readonly Mend[], changed: (rect: Rect) => void): Promise<void> {
+  /** Takes over the mends and fences of a recipe and tells every rectangle that changes. */
+  update(recipe: Pick<Recipe, 'mends' | 'fences'>, changed: (rect: Rect) => void): Promise<void> {
     const picture = opened();
     const run = (): Promise<void> =>
-      picture.mended.update(mends, (reads) => picture.tiles.ready(reads), changed);
+      picture.mended.update(recipe, (reads) => picture.tiles.ready(reads), changed);
     picture.turn = picture.turn.then(run, run);
     return picture.turn;
   },
@@ -101,14 +109,15 @@ const api = {
   async proposeAll(
     faults: readonly FaultToMend[],
     { avoid, used }: MendSurroundings,
+    choice: MethodChoice,
     done: (count: number) => void,
-  ): Promise<HealMend[]> {
+  ): Promise<Mend[]> {
     const { tiles } = opened();
-    const mends: HealMend[] = [];
+    const mends: Mend[] = [];
     const places = [...used];
     for (const fault of faults) {
       await tiles.ready([faultReads(fault, tiles.pixels.shape)]);
-      const { mend } = mendFault(fault, { avoid, used: places }, tiles.pixels);
+      const { mend } = mendFault(fault, { avoid, used: places }, tiles.pixels, choice);
       const place = sourcePlace(mend);
       if (place) places.push(place);
       mends.push(mend);
@@ -118,10 +127,10 @@ const api = {
   },
 
   /** Makes one mend for a target set by hand. */
-  async propose(wish: MendWish, surroundings: MendSurroundings): Promise<HealMend> {
+  async propose(wish: MendWish, surroundings: MendSurroundings, choice: MethodChoice): Promise<Mend> {
     const { tiles } = opened();
     await tiles.ready([proposalReads(wish, tiles.pixels.shape)]);
-    return proposeMend(wish, surroundings, tiles.pixels).mend;
+    return proposeMend(wish, surroundings, tiles.pixels, choice).mend;
   },
 
   /** The places a mend's texture could come from, best first. */
@@ -139,13 +148,21 @@ const api = {
     return sendBitmap(difference(await pixelsOf(rect, 'before'), await pixelsOf(rect, 'after'), gain));
   },
 
+  /** What a mend thinks of itself, alone on the picture without mends; null where it covers nothing. */
+  async judge(mend: Mend): Promise<Verdict | null> {
+    const { tiles } = opened();
+    const { shape } = tiles.pixels;
+    await tiles.ready([...mendReads(mend, shape), growRect(mendFootprint(mend, shape), JUDGED_AROUND)]);
+    return judgeMend(applyMend(mend, canvasOf(tiles.pixels)), tiles.pixels);
+  },
+
   /** What a mend would lay down, alone on the picture without mends. */
   async preview(mend: Mend, rect: Rect): Promise<ImageBitmap> {
     const { tiles } = opened();
     const alone = createMendedPicture(tiles.pixels);
     await tiles.ready([growRect(rect, 1)]);
     await alone.update(
-      [mend],
+      { mends: [mend] },
       (reads) => tiles.ready(reads),
       () => undefined,
     );

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Mend, Rect, SourceCandidate } from '@fennip/core';
-import { growRect, intersectRects } from '@fennip/core';
+import type { Mend, Rect, SourceCandidate, Verdict } from '@fennip/core';
+import { growRect, intersectRects, sourceOf } from '@fennip/core';
 import { computed, onBeforeUnmount, shallowRef, watch } from 'vue';
 import { engine } from '../engine/engine.ts';
 import { usePicture } from '../stores/picture.ts';
@@ -16,7 +16,7 @@ const LEAST_SIDE = 44;
 
 const picture = usePicture();
 const view = useView();
-const { useSource, openPlaces } = useMending();
+const { changeMethod, useSource, openPlaces } = useMending();
 const entry = computed(() => view.focusEntry);
 const candidates = shallowRef<readonly SourceCandidate[]>([]);
 const version = shallowRef(0);
@@ -34,17 +34,31 @@ const rect = computed((): Rect | null => {
 /** Recomputed only when the mend that is shown changes, not with every edit elsewhere. */
 const mend = computed((): Mend | null => entry.value?.mend ?? null);
 
+const verdict = shallowRef<Verdict | null>(null);
+let judged = 0;
+watch(
+  mend,
+  async (shown) => {
+    const turn = ++judged;
+    verdict.value = null;
+    const found = shown ? await engine().judge(shown) : null;
+    if (turn === judged) verdict.value = found;
+  },
+  { immediate: true },
+);
+
 let asked = 0;
 async function findCandidates(): Promise<void> {
   const turn = ++asked;
   const shown = mend.value;
   candidates.value = [];
-  if (!shown) return;
+  // A recover that leaves nothing to heal needs no source.
+  if (!shown || !sourceOf(shown)) return;
   const { target, margin, edge } = shown;
   const found = await engine().sources({ target, margin, edge, avoid: openPlaces(), used: [] });
   if (turn === asked) candidates.value = found;
 }
-watch(() => mend.value?.id, findCandidates, { immediate: true });
+watch(() => [mend.value?.id, mend.value?.method], findCandidates, { immediate: true });
 
 /** Whether a rectangle that was repainted lies in what the cells show. */
 const stop = picture.onRepaint((changed) => {
@@ -55,11 +69,16 @@ onBeforeUnmount(stop);
 const before = (where: Rect) => engine().crop(where, 'before');
 const after = (where: Rect) => engine().crop(where, 'after');
 const change = (where: Rect) => engine().cropDifference(where, GAIN);
-const withSource = (candidate: SourceCandidate) => (where: Rect) =>
-  engine().preview({ ...(mend.value as Mend), source: { dx: candidate.dx, dy: candidate.dy } }, where);
+const withSource = (candidate: SourceCandidate) => (where: Rect) => {
+  const shown = mend.value;
+  if (!shown || shown.method === 'bridge') return before(where);
+  return engine().preview({ ...shown, source: { dx: candidate.dx, dy: candidate.dy } }, where);
+};
 
-const isTaken = ({ dx, dy }: SourceCandidate): boolean =>
-  mend.value?.source?.dx === dx && mend.value.source.dy === dy;
+const isTaken = ({ dx, dy }: SourceCandidate): boolean => {
+  const source = mend.value ? sourceOf(mend.value) : null;
+  return source?.dx === dx && source.dy === dy;
+};
 
 /** Takes a candidate by its number, 1 to 6. */
 function take(number: number): void {
@@ -77,6 +96,22 @@ const facts = computed(() => {
     ...(shown.confidence === null ? [] : [['Confidence', shown.confidence.toFixed(2)]]),
     ['State', shown.state],
   ];
+});
+
+/** What a mend without a source goes by. */
+const SOURCELESS: Readonly<Record<Mend['method'], string>> = {
+  recover: "From the picture's own light.",
+  heal: 'From the surroundings alone.',
+  clone: '',
+  bridge: 'Closed from its own sides.',
+};
+/** The methods a round mend can be made anew by. */
+const METHODS = ['recover', 'heal'] as const;
+const method = computed({
+  get: () => mend.value?.method ?? null,
+  set: (wanted) => {
+    if (mend.value && wanted) void changeMethod(mend.value, wanted);
+  },
 });
 
 defineExpose({ take });
@@ -97,7 +132,22 @@ defineExpose({ take });
       <ProofCell title="before" :rect="rect" :version="version" :paint="before" />
       <ProofCell title="after" :rect="rect" :version="version" :paint="after" />
       <ProofCell :title="`difference × ${GAIN}`" :rect="rect" :version="version" :paint="change" />
-      <div v-if="mend" class="sources">
+      <div v-if="mend" class="method">
+        <span class="soft">Method</span>
+        <el-select v-model="method" size="small" aria-label="Method of this mend">
+          <el-option v-for="name in METHODS" :key="name" :value="name" :label="name" />
+        </el-select>
+        <dl v-if="verdict" data-testid="verdict">
+          <dt>Verdict</dt>
+          <dd>{{ verdict.verdict }}</dd>
+          <dt>Seam</dt>
+          <dd class="figures">{{ verdict.measure.seam.toFixed(2) }}</dd>
+          <dt>Grain</dt>
+          <dd class="figures">{{ percent(verdict.measure.grain) }}</dd>
+        </dl>
+        <span v-if="candidates.length === 0" class="soft">{{ SOURCELESS[mend.method] }}</span>
+      </div>
+      <div v-if="mend && candidates.length > 0" class="sources">
         <ProofCell
           v-for="(candidate, index) in candidates"
           :key="`${mend.id} ${candidate.dx} ${candidate.dy}`"
@@ -110,7 +160,7 @@ defineExpose({ take });
           @choose="take(index + 1)"
         />
       </div>
-      <p v-else class="soft hint">Enter mends it. Backspace dismisses it.</p>
+      <p v-else-if="!mend" class="soft hint">Enter mends it. Backspace dismisses it.</p>
     </template>
     <p v-else class="soft hint">
       Choose a fault on the picture or in the ledger, and it is shown here close up, before and after.
@@ -147,6 +197,16 @@ dt {
 dd {
   margin: 0;
   text-align: right;
+}
+.method {
+  display: flex;
+  flex: none;
+  flex-direction: column;
+  gap: 6px;
+  width: 150px;
+  padding-left: 8px;
+  border-left: 1px solid var(--line);
+  font-size: 13px;
 }
 .sources {
   display: flex;

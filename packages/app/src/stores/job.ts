@@ -45,20 +45,33 @@ export const useJob = defineStore('job', () => {
     if (picture.examined !== 'running') work.value.delete(workKey(picture.id, 'examine'));
   }
 
-  function hear(event: JobEvent): void {
+  /** Takes over what an event says about which pictures there are, and in what state. */
+  function takePictures(event: JobEvent): void {
     if (event.type === 'picture') takePicture(event.picture);
     else if (event.type === 'gone')
       pictures.value = pictures.value.filter(({ id }) => id !== event.pictureId);
-    else if (event.type === 'progress') work.value.set(workKey(event.pictureId, event.work), event.share);
+  }
+
+  function hear(event: JobEvent): void {
+    takePictures(event);
+    if (event.type === 'progress') work.value.set(workKey(event.pictureId, event.work), event.share);
     else if (event.type === 'delivery' && event.delivery.state !== 'running')
       work.value.delete(workKey(event.delivery.pictureId, 'deliver'));
     for (const listener of listeners) listener(event);
   }
 
   async function load(jobId: string): Promise<void> {
-    const answer = await get<{ job: Job; pictures: Picture[] }>(`/jobs/${jobId}`);
-    job.value = answer.job;
-    pictures.value = answer.pictures;
+    // What is heard while the answer is on its way may be newer than the answer.
+    const heard: JobEvent[] = [];
+    const stop = listen((event) => heard.push(event));
+    try {
+      const answer = await get<{ job: Job; pictures: Picture[] }>(`/jobs/${jobId}`);
+      job.value = answer.job;
+      pictures.value = answer.pictures;
+      heard.forEach(takePictures);
+    } finally {
+      stop();
+    }
   }
 
   /** Opens a job and follows what happens in it. */
@@ -75,21 +88,17 @@ export const useJob = defineStore('job', () => {
     follow(jobId);
   }
 
-  /** Follows what happens in the job. After a break in the line what was missed is asked for. */
-  function follow(jobId: string, isAgain = false): void {
+  /** Follows what happens in the job. What happened before the line stood, or while it was broken, is asked for. */
+  function follow(jobId: string): void {
     const opened = new EventSource(`/api/jobs/${jobId}/events`);
-    let isFirst = !isAgain;
     stream = opened;
     opened.onmessage = (message) => hear(JSON.parse(message.data as string) as JobEvent);
-    opened.onopen = () => {
-      if (!isFirst) void load(jobId).catch(() => undefined);
-      isFirst = false;
-    };
+    opened.onopen = () => void load(jobId).catch(() => undefined);
     // The browser tries again by itself after a break, but not after a refusal.
     opened.onerror = () => {
       if (opened.readyState !== EventSource.CLOSED || stream !== opened) return;
       setTimeout(() => {
-        if (stream === opened) follow(jobId, true);
+        if (stream === opened) follow(jobId);
       }, RECONNECT_MS);
     };
   }

@@ -1,4 +1,4 @@
-import type { Mend } from '@fennip/core';
+import type { HealMend } from '@fennip/core';
 import type { NumberedFault } from '@fennip/contract';
 import { describe, expect, it } from 'vitest';
 import { ledgerEntries } from './ledgerEntry.ts';
@@ -15,7 +15,7 @@ const fault = (id: string, number: number): NumberedFault => ({
   softness: 0.3,
   confidence: 0.9,
 });
-const mend = (id: string, more: Partial<Mend> = {}): Mend => ({
+const mend = (id: string, more: Partial<HealMend> = {}): HealMend => ({
   id,
   method: 'heal',
   target: { shape: 'disc', x: 70, y: 40, r: 6 },

@@ -38,7 +38,7 @@ export const usePicture = defineStore('picture', () => {
   };
 
   function showMends(): void {
-    void engine().update(mends.value, proxy(repaint));
+    void engine().update(worksheet.value.recipe, proxy(repaint));
   }
 
   function takeSheet(sheet: PictureSheet): void {
@@ -57,8 +57,11 @@ export const usePicture = defineStore('picture', () => {
     try {
       const sheet = await get<PictureSheet>(`/pictures/${id}`);
       takeSheet(sheet);
-      const { pyramid, width, height, depth, channels } = sheet.picture;
-      await engine().open({ pyramid, width, height, depth, channels });
+      const { pyramid, width, height, depth, channels, transfer } = sheet.picture;
+      await engine().open({
+        ...{ pyramid, width, height, depth, channels },
+        ...(transfer ? { transfer } : {}),
+      });
       opening.value++;
       showMends();
     } catch (error) {

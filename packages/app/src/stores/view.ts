@@ -1,4 +1,3 @@
-import type { MethodName } from '@fennip/core';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { usePicture } from './picture.ts';
@@ -13,6 +12,9 @@ export interface Destination {
   readonly y: number;
   readonly r: number;
 }
+
+/** Methods that a click can lay down by itself. */
+export type ArmedMethod = 'recover' | 'heal';
 
 const SMALLEST_MARK = 1;
 const LARGEST_MARK = 400;
@@ -29,7 +31,7 @@ export const useView = defineStore('view', () => {
   const isSplit = ref(false);
   const splitAt = ref(0.5);
   const isOriginalHeld = ref(false);
-  const method = ref<MethodName | null>(null);
+  const method = ref<ArmedMethod | null>(null);
   const markRadius = ref(12);
   const destination = ref<Destination | null>(null);
   /** Share done of mending many at once; none when nothing is under way. */
@@ -65,6 +67,11 @@ export const useView = defineStore('view', () => {
     markRadius.value = Math.min(LARGEST_MARK, Math.max(SMALLEST_MARK, wanted));
   }
 
+  /** Takes a method up, or lays it down if it is the one in hand. */
+  function arm(wanted: ArmedMethod): void {
+    method.value = method.value === wanted ? null : wanted;
+  }
+
   function turnMarks(): void {
     marks.value = MARK_CHOICES[(MARK_CHOICES.indexOf(marks.value) + 1) % MARK_CHOICES.length];
   }
@@ -94,6 +101,7 @@ export const useView = defineStore('view', () => {
     toggle,
     goTo,
     resizeMark,
+    arm,
     turnMarks,
     reset,
   };

@@ -51,12 +51,12 @@ const { pointer, isPanning } = usePointer(stage, {
     }
     if (hit?.state === 'open') {
       view.choose([hit.id]);
-      void mendEntries([hit]);
+      void mendEntries([hit], view.method);
       return;
     }
     const [x, y] = toPicture(viewport.view.value, table.value, sx, sy);
     if (x >= 0 && y >= 0 && x <= sides.value.width && y <= sides.value.height)
-      void mendPlace(x, y, view.markRadius);
+      void mendPlace(x, y, view.markRadius, view.method);
   },
 });
 

@@ -7,6 +7,16 @@ import { MARK_CHOICES, useView } from '../stores/view.ts';
 defineProps<{ scale: number }>();
 const emit = defineEmits<{ fit: []; whole: []; closer: []; farther: [] }>();
 
+/** The methods in the order of their keys. */
+const METHODS = [
+  {
+    method: 'recover',
+    name: 'Recover',
+    content: 'Recover: undo a shadow or a lit veil and keep the detail under it (W)',
+  },
+  { method: 'heal', name: 'Heal', content: 'Heal: texture from a source, tone from around (E)' },
+] as const;
+
 const view = useView();
 const picture = usePicture();
 const marks = computed({
@@ -28,13 +38,13 @@ const nextRedo = computed(() => picture.undone[0]?.words);
 <template>
   <div class="bar" role="toolbar" aria-label="Table">
     <div class="group">
-      <el-tooltip content="Heal: texture from a source, tone from around (E)">
+      <el-tooltip v-for="{ method, name, content } in METHODS" :key="method" :content="content">
         <el-button
           size="small"
-          :type="view.method === 'heal' ? 'primary' : 'default'"
-          :aria-pressed="view.method === 'heal'"
-          @click="view.method = view.method === 'heal' ? null : 'heal'"
-          >Heal</el-button
+          :type="view.method === method ? 'primary' : 'default'"
+          :aria-pressed="view.method === method"
+          @click="view.arm(method)"
+          >{{ name }}</el-button
         >
       </el-tooltip>
       <label v-if="view.method !== null" class="size">

@@ -1,3 +1,4 @@
+import { sourceOf } from '@fennip/core';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import type { Size, Viewport } from './viewport.ts';
 import { toScreen } from './viewport.ts';
@@ -105,7 +106,7 @@ function drawMark(
 
 /** The source of a mend: the same shape in dashes, with the same number, and a thread while it is hovered. */
 function drawSource(context: CanvasRenderingContext2D, scene: MarkScene, entry: LedgerEntry): void {
-  const source = entry.mend?.source;
+  const source = entry.mend ? sourceOf(entry.mend) : null;
   if (!source) return;
   const [x, y] = toScreen(scene.view, scene.table, entry.x, entry.y);
   const [sx, sy] = toScreen(scene.view, scene.table, entry.x + source.dx, entry.y + source.dy);

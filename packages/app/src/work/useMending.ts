@@ -1,5 +1,5 @@
-import type { FaultToMend, Mend, Place, Shift, Step } from '@fennip/core';
-import { faultPlace, marginFor, sourcePlace } from '@fennip/core';
+import type { FaultToMend, Mend, MethodChoice, MethodName, Place, Shift, Step } from '@fennip/core';
+import { faultPlace, marginFor, sourceOf, sourcePlace } from '@fennip/core';
 import { proxy } from 'comlink';
 import { engine } from '../engine/engine.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
@@ -11,6 +11,17 @@ import { count } from '../words/count.ts';
 const BATCH = 25;
 
 const newMendId = (): string => `m${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`;
+
+const VERBS: Readonly<Record<MethodName, string>> = {
+  recover: 'Recovered',
+  heal: 'Healed',
+  clone: 'Cloned',
+  bridge: 'Bridged',
+};
+
+/** What was done, in one word. */
+const verbFor = (mends: readonly Mend[]): string =>
+  mends.every(({ method }) => method === mends[0].method) ? VERBS[mends[0].method] : 'Mended';
 
 /** What the restorer does to faults: mend, dismiss, take back, choose another source. */
 export function useMending() {
@@ -31,11 +42,12 @@ export function useMending() {
     y: entry.y,
     r: entry.r,
     softness: entry.softness,
+    ...(entry.polarity === null ? {} : { polarity: entry.polarity }),
     fault: entry.id,
   });
 
   /** Mends every entry that is open, each for itself, as one step of history. What is done when stopped stays. */
-  async function mendEntries(entries: readonly LedgerEntry[]): Promise<void> {
+  async function mendEntries(entries: readonly LedgerEntry[], choice: MethodChoice = 'auto'): Promise<void> {
     const open = entries.filter(
       ({ state, mend }) => state !== 'mended' && state !== 'lessened' && mend === null,
     );
@@ -51,13 +63,13 @@ export function useMending() {
         const tell = proxy((n: number) => {
           view.mending = (from + n) / open.length;
         });
-        const made = await engine().proposeAll(part, { avoid, used }, tell);
+        const made = await engine().proposeAll(part, { avoid, used }, choice, tell);
         mends.push(...made);
         used.push(...made.map(sourcePlace).filter((place): place is Place => place !== null));
         view.mending = mends.length / open.length;
       }
       if (mends.length > 0)
-        picture.perform({ words: `Healed ${count(mends.length, 'speck')}`, steps: putAll(mends) });
+        picture.perform({ words: `${verbFor(mends)} ${count(mends.length, 'speck')}`, steps: putAll(mends) });
     } finally {
       view.mending = null;
     }
@@ -68,13 +80,14 @@ export function useMending() {
   }
 
   /** Mends a place that no fault marks. */
-  async function mendPlace(x: number, y: number, r: number): Promise<void> {
+  async function mendPlace(x: number, y: number, r: number, choice: MethodName): Promise<void> {
     const softness = 0.2;
     const mend = await engine().propose(
       { id: newMendId(), target: { shape: 'disc', x, y, r }, margin: marginFor({ r, softness }) },
       { avoid: openPlaces(), used: usedPlaces() },
+      choice,
     );
-    picture.perform({ words: 'Healed a place by hand', steps: putAll([mend]) });
+    picture.perform({ words: `${verbFor([mend])} a place by hand`, steps: putAll([mend]) });
     view.choose([mend.id]);
   }
 
@@ -99,12 +112,29 @@ export function useMending() {
   /** Gives a mend another source. */
   function useSource(mend: Mend, { dx, dy }: Shift): void {
     const at = picture.mends.findIndex(({ id }) => id === mend.id);
-    if (at < 0 || (mend.source?.dx === dx && mend.source.dy === dy)) return;
+    const source = sourceOf(mend);
+    if (at < 0 || mend.method === 'bridge' || (source?.dx === dx && source.dy === dy)) return;
     picture.perform({
       words: 'Took another source',
       steps: [{ op: 'put', mend: { ...mend, source: { dx, dy } }, at }],
     });
   }
 
-  return { mendEntries, mendPlace, dismiss, takeBack, useSource, stop, openPlaces };
+  /** Makes a mend anew by another method, at the same place in the recipe. */
+  async function changeMethod(mend: Mend, method: MethodName): Promise<void> {
+    const at = picture.mends.findIndex(({ id }) => id === mend.id);
+    if (at < 0 || mend.method === method) return;
+    const { id, target, margin, fault } = mend;
+    const made = await engine().propose(
+      { id, target, margin, ...(fault === undefined ? {} : { fault }) },
+      { avoid: openPlaces(), used: usedPlaces() },
+      method,
+    );
+    picture.perform({
+      words: `Took ${made.method} instead of ${mend.method}`,
+      steps: [{ op: 'put', mend: made, at }],
+    });
+  }
+
+  return { changeMethod, mendEntries, mendPlace, dismiss, takeBack, useSource, stop, openPlaces };
 }

@@ -1,4 +1,4 @@
-import type { Fault, FaultToMend, HealMend, Pixels, Recipe } from '@fennip/core';
+import type { Fault, FaultToMend, Mend, MethodChoice, Pixels, Recipe } from '@fennip/core';
 import { emptyRecipe, maskTargets, pixelsOf, proposeMend, proposeMends, renderRecipe } from '@fennip/core';
 import { FaultsFileSchema } from '@fennip/contract';
 import type { FaultsFile } from '@fennip/contract';
@@ -11,6 +11,7 @@ import { readJson } from '../readJson.ts';
 import { RefusedError, UsageError } from '../usage.ts';
 import { writeWhole } from '../writeWhole.ts';
 
+const METHODS = ['auto', 'recover', 'heal', 'bridge'] as const;
 const checkFaults = checkerOf(FaultsFileSchema);
 
 /** Softness taken for a fault whose file does not tell it. */
@@ -18,7 +19,7 @@ const USUAL_SOFTNESS: Fault['softness'] = 0.4;
 /** How far a mend reaches beyond the white of a mask, in pixels: masks are drawn to cover the fault. */
 const MASK_MARGIN = 1;
 
-function mendsFor({ faults }: FaultsFile, pixels: Pixels): HealMend[] {
+function mendsFor({ faults }: FaultsFile, pixels: Pixels, choice: MethodChoice): Mend[] {
   const { width, height } = pixels.shape;
   const wanted: FaultToMend[] = faults.map((fault, index) => {
     if (fault.x < 0 || fault.y < 0 || fault.x > width || fault.y > height)
@@ -29,12 +30,14 @@ function mendsFor({ faults }: FaultsFile, pixels: Pixels): HealMend[] {
       y: fault.y,
       r: fault.r,
       softness: fault.softness ?? USUAL_SOFTNESS,
+      ...(fault.polarity ? { polarity: fault.polarity } : {}),
+      ...(fault.path ? { path: fault.path } : {}),
     };
   });
-  return proposeMends(wanted, pixels);
+  return proposeMends(wanted, pixels, choice);
 }
 
-async function mendsForMask(path: string, pixels: Pixels): Promise<HealMend[]> {
+async function mendsForMask(path: string, pixels: Pixels, choice: MethodChoice): Promise<Mend[]> {
   const mask = await readMask(path);
   const { width, height } = pixels.shape;
   if (mask.width !== width || mask.height !== height)
@@ -45,30 +48,36 @@ async function mendsForMask(path: string, pixels: Pixels): Promise<HealMend[]> {
         { id: `m${index + 1}`, target, margin: MASK_MARGIN },
         { avoid: [], used: [], forbidden: mask.inside },
         pixels,
+        choice,
       ).mend,
   );
 }
 
-async function mendsFrom(values: Parameters<Command['run']>[1], pixels: Pixels): Promise<HealMend[]> {
+async function mendsFrom(
+  values: Parameters<Command['run']>[1],
+  pixels: Pixels,
+  choice: MethodChoice,
+): Promise<Mend[]> {
   const [faults, mask] = [textOption(values, 'faults'), textOption(values, 'mask')];
   if ((faults === undefined) === (mask === undefined))
     throw new UsageError('takes either --faults or --mask');
-  if (mask !== undefined) return mendsForMask(mask, pixels);
+  if (mask !== undefined) return mendsForMask(mask, pixels, choice);
   const list = checkFaults(await readJson(faults ?? ''));
   if (list.picture.width !== pixels.shape.width || list.picture.height !== pixels.shape.height)
     throw new RefusedError(
       `The list is for a picture of ${list.picture.width} x ${list.picture.height}, this one is ${pixels.shape.width} x ${pixels.shape.height}.`,
     );
-  return mendsFor(list, pixels);
+  return mendsFor(list, pixels, choice);
 }
 
 export const mend: Command = {
-  help: `fennip mend IN (--faults faults.json | --mask mask.png) [--method auto|heal] [--recipe recipe.json] --out OUT
+  help: `fennip mend IN (--faults faults.json | --mask mask.png) [--method auto|recover|heal|bridge] [--recipe recipe.json] --out OUT
 
 Mends what a list of faults or the white of a mask names, and writes the picture in the format of OUT's ending, with
 the profile, capture data and resolution of IN.
 
-  --method       auto lets the program choose (default); heal takes texture from a source and tone from around
+  --method       auto lets the program choose (default); recover undoes a shadow or a lit veil and keeps the detail;
+                 heal takes texture from a source and tone from around; bridge closes thin lines from both sides
   --recipe       also writes what was done, as a recipe that fennip render carries out again
 ${DELIVERY_HELP}`,
   options: {
@@ -82,12 +91,12 @@ ${DELIVERY_HELP}`,
   files: 1,
   run: async ([input], values) => {
     const out = neededOption(values, 'out');
-    choiceOption(values, 'method', ['auto', 'heal'], 'auto');
+    const choice = choiceOption(values, 'method', METHODS, 'auto');
     const format = formatOfName(out);
     const { raster, header } = await decodePicture(input);
-    const pixels = pixelsOf(raster);
-    const recipe: Recipe = { ...emptyRecipe(raster), mends: await mendsFrom(values, pixels) };
-    renderRecipe(raster, recipe);
+    const pixels = pixelsOf(raster, header.transfer);
+    const recipe: Recipe = { ...emptyRecipe(raster), mends: await mendsFrom(values, pixels, choice) };
+    renderRecipe(raster, recipe, header);
     const recipePath = textOption(values, 'recipe');
     if (recipePath !== undefined) await writeWhole(recipePath, `${JSON.stringify(recipe, null, 1)}\n`);
     await deliver(raster, header, format, out, values);

@@ -19,7 +19,7 @@ ${DELIVERY_HELP}`,
     const format = formatOfName(out);
     const recipe = checkRecipe(await readJson(neededOption(values, 'recipe')));
     const { raster, header } = await decodePicture(input);
-    renderRecipe(raster, recipe);
+    renderRecipe(raster, recipe, header);
     await deliver(raster, header, format, out, values);
   },
 };

@@ -1,4 +1,4 @@
-import type { CaptureData, Depth, Fault, Judgement, Recipe, Step } from '@fennip/core';
+import type { CaptureData, Depth, Fault, Judgement, Recipe, Step, Transfer } from '@fennip/core';
 
 export type PictureNature = 'frame' | 'print';
 
@@ -22,6 +22,8 @@ export interface Picture {
   readonly height: number;
   readonly depth: Depth;
   readonly channels: number;
+  /** What the values mean in light, for each colour channel; sRGB where it is missing. */
+  readonly transfer?: readonly Transfer[];
   /** Pixels per inch, where the file says. */
   readonly density: number | null;
   readonly capture: CaptureData;

@@ -57,6 +57,28 @@ describe('a recipe', () => {
       /^mends\/0\/target: lies outside/,
     ],
     [
+      'has a line with fewer widths than points',
+      recipe({
+        ...MEND,
+        method: 'recover',
+        source: null,
+        veil: {
+          kind: 'line',
+          points: [
+            [30, 30],
+            [50, 30],
+          ],
+          widths: [2, 2, 2],
+          softness: 0.2,
+          depth: 0.9,
+          light: [0.8, 0.8, 0.8],
+          correction: [],
+          doubt: { amount: 0.01, beside: 0.02 },
+        },
+      }),
+      /^mends\/0\/veil\/widths: has 3 values for 2 points/,
+    ],
+    [
       'has a source off the picture',
       recipe({ ...MEND, source: { dx: -90, dy: 0 } }),
       /^mends\/0\/source: lies outside/,

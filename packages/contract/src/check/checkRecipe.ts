@@ -9,10 +9,20 @@ const checkShape = checkerOf(RecipeSchema);
 /** Takes anything and gives it back as a recipe that can be carried out. @throws RecipeError by place and reason */
 export function checkRecipe(value: unknown): Recipe {
   const recipe = checkShape(value);
+  const zones = new Set<string>();
+  (recipe.fences ?? []).forEach((fence, index) => {
+    if (zones.has(fence.id)) throw new RecipeError(`fences/${index}/id`, `${fence.id} is there twice`);
+    zones.add(fence.id);
+  });
   const seen = new Set<string>();
   recipe.mends.forEach((mend, index) => {
     if (seen.has(mend.id)) throw new RecipeError(`mends/${index}/id`, `${mend.id} is there twice`);
     seen.add(mend.id);
+    if (
+      mend.zone !== undefined &&
+      !recipe.fences?.some(({ id, kind }) => id === mend.zone && kind === 'zone')
+    )
+      throw new RecipeError(`mends/${index}/zone`, `no zone has the id ${mend.zone}`);
     checkMend(mend, recipe.picture, `mends/${index}`);
   });
   return recipe;

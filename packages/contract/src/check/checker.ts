@@ -3,7 +3,7 @@ import type { ErrorObject } from 'ajv';
 import type { Static, TSchema } from '@sinclair/typebox';
 import { RecipeError } from '@fennip/core';
 
-const ajv = new Ajv({ allErrors: false, discriminator: false, strict: true, allowUnionTypes: true });
+const ajv = new Ajv({ allErrors: false, discriminator: true, strict: true, allowUnionTypes: true });
 
 /** The deepest mistake: of a union's many complaints the one that got farthest says most. */
 function tellingError(errors: readonly ErrorObject[]): ErrorObject {
@@ -12,9 +12,15 @@ function tellingError(errors: readonly ErrorObject[]): ErrorObject {
   return deep.find((error) => error.keyword !== 'anyOf' && error.keyword !== 'const') ?? deep[0];
 }
 
+function placeOf({ instancePath, keyword, params }: ErrorObject): string {
+  const place = keyword === 'discriminator' ? `${instancePath}/${String(params['tag'])}` : instancePath;
+  return place.slice(1) || 'document';
+}
+
 function reasonOf(error: ErrorObject): string {
   if (error.keyword === 'additionalProperties')
     return `has a field that is not known: ${String(error.params['additionalProperty'])}`;
+  if (error.keyword === 'discriminator') return `is not known: ${String(error.params['tagValue'])}`;
   if (error.keyword === 'const') return `must be ${JSON.stringify(error.params['allowedValue'])}`;
   if (error.keyword === 'enum')
     return `must be one of ${(error.params['allowedValues'] as unknown[]).join(', ')}`;
@@ -30,6 +36,6 @@ export function checkerOf<S extends TSchema>(schema: S): (value: unknown) => Sta
   return (value) => {
     if (validate(value)) return value;
     const error = tellingError(validate.errors ?? []);
-    throw new RecipeError(error.instancePath.slice(1) || 'document', reasonOf(error));
+    throw new RecipeError(placeOf(error), reasonOf(error));
   };
 }

@@ -2,7 +2,8 @@ import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
 import type { Edit } from '@fennip/core';
 import type { Same } from '../same.ts';
-import { IdSchema, MendSchema } from './mend.ts';
+import { IdSchema } from './id.ts';
+import { MendSchema } from './mend.ts';
 
 const JudgementSchema = Type.Union([
   Type.Literal('open'),

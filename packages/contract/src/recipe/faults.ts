@@ -1,5 +1,6 @@
 import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
+import { PointSchema } from './target.ts';
 import { FAULT_KINDS } from '@fennip/core';
 import type { FaultKind } from '@fennip/core';
 
@@ -14,6 +15,8 @@ export const ListedFaultSchema = Type.Object({
   r: Type.Number({ exclusiveMinimum: 0 }),
   strength: Type.Optional(Type.Number()),
   softness: Type.Optional(Type.Number({ minimum: 0, maximum: 1 })),
+  /** The course of a line; `r` is then half its width. */
+  path: Type.Optional(Type.Array(PointSchema, { minItems: 2, maxItems: 10_000 })),
   confidence: Type.Optional(Type.Number({ minimum: 0, maximum: 1 })),
 });
 

@@ -1,24 +1,117 @@
+import { CORRECTIONS } from '@fennip/core';
 import { Type } from '@sinclair/typebox';
-import { TargetSchema } from './target.ts';
+import { IdSchema } from './id.ts';
+import { tagged } from '../tagged.ts';
+import { PointSchema, TargetSchema } from './target.ts';
 
-export const IdSchema = Type.String({ minLength: 1, maxLength: 64, pattern: '^[A-Za-z0-9_-]+$' });
+const shift = Type.Number({ minimum: -1e5, maximum: 1e5 });
 
-const ShiftSchema = Type.Object(
-  { dx: Type.Integer({ minimum: -1e5, maximum: 1e5 }), dy: Type.Integer({ minimum: -1e5, maximum: 1e5 }) },
-  { additionalProperties: false },
-);
-
-export const MendSchema = Type.Object(
+const SourceSchema = Type.Object(
   {
-    id: IdSchema,
-    method: Type.Literal('heal'),
-    target: TargetSchema,
-    margin: Type.Number({ minimum: 0, maximum: 1000 }),
-    edge: Type.Number({ minimum: 0, maximum: 1000 }),
-    share: Type.Number({ minimum: 0, maximum: 1 }),
-    on: Type.Boolean(),
-    source: Type.Union([ShiftSchema, Type.Null()]),
-    fault: Type.Optional(IdSchema),
+    dx: shift,
+    dy: shift,
+    mirror: Type.Optional(Type.Boolean()),
+    turn: Type.Optional(Type.Number({ minimum: -7, maximum: 7 })),
+    scale: Type.Optional(Type.Number({ minimum: 0.05, maximum: 20 })),
   },
   { additionalProperties: false },
 );
+
+const coordinate = Type.Number({ minimum: -1e6, maximum: 1e6 });
+
+const DiscSchema = Type.Object(
+  {
+    kind: Type.Literal('disc'),
+    x: coordinate,
+    y: coordinate,
+    r: Type.Number({ exclusiveMinimum: 0, maximum: 1e5 }),
+    softness: Type.Number({ minimum: 0, maximum: 1 }),
+    stretch: Type.Number({ minimum: 1, maximum: 10 }),
+    angle: Type.Number({ minimum: -7, maximum: 7 }),
+    depth: Type.Number({ minimum: 0, exclusiveMaximum: 1 }),
+    light: Type.Union([
+      Type.Array(Type.Number({ minimum: 0, maximum: 100 }), { minItems: 1, maxItems: 3 }),
+      Type.Null(),
+    ]),
+  },
+  { additionalProperties: false },
+);
+
+const TintSchema = Type.Object(
+  {
+    kind: Type.Literal('tint'),
+    left: Type.Integer(),
+    top: Type.Integer(),
+    step: Type.Number({ exclusiveMinimum: 0, maximum: 1e5 }),
+    columns: Type.Integer({ minimum: 2, maximum: 1000 }),
+    rows: Type.Integer({ minimum: 2, maximum: 1000 }),
+    density: Type.Array(Type.Array(Type.Number({ minimum: -20, maximum: 20 }), { minItems: 4 }), {
+      minItems: 1,
+      maxItems: 3,
+    }),
+  },
+  { additionalProperties: false },
+);
+
+const LineSchema = Type.Object(
+  {
+    kind: Type.Literal('line'),
+    points: Type.Array(PointSchema, { minItems: 2, maxItems: 20_000 }),
+    widths: Type.Array(Type.Number({ exclusiveMinimum: 0, maximum: 1000 }), {
+      minItems: 2,
+      maxItems: 20_000,
+    }),
+    softness: Type.Number({ minimum: 0, maximum: 100 }),
+    depth: Type.Number({ minimum: 0, exclusiveMaximum: 1 }),
+    light: Type.Array(Type.Number({ minimum: 0, maximum: 100 }), { minItems: 1, maxItems: 3 }),
+    correction: Type.Array(Type.Number({ minimum: -1, maximum: 1 }), { maxItems: CORRECTIONS }),
+    doubt: Type.Object(
+      { amount: Type.Number({ minimum: 0, maximum: 1 }), beside: Type.Number({ minimum: 0, maximum: 100 }) },
+      { additionalProperties: false },
+    ),
+  },
+  { additionalProperties: false },
+);
+
+const VeilSchema = tagged('kind', [DiscSchema, LineSchema, TintSchema]);
+
+/** What every mend has, whatever its method. */
+const base = {
+  id: IdSchema,
+  target: TargetSchema,
+  margin: Type.Number({ minimum: 0, maximum: 1000 }),
+  edge: Type.Number({ minimum: 0, maximum: 1000 }),
+  share: Type.Number({ minimum: 0, maximum: 1 }),
+  on: Type.Boolean(),
+  only: Type.Optional(Type.Union([Type.Literal('lighten'), Type.Literal('darken')])),
+  zone: Type.Optional(IdSchema),
+  fault: Type.Optional(IdSchema),
+};
+
+export const MendSchema = tagged('method', [
+  Type.Object(
+    {
+      ...base,
+      method: Type.Literal('recover'),
+      veil: VeilSchema,
+      source: Type.Union([SourceSchema, Type.Null()]),
+    },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    { ...base, method: Type.Literal('heal'), source: Type.Union([SourceSchema, Type.Null()]) },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    {
+      ...base,
+      method: Type.Literal('clone'),
+      source: SourceSchema,
+      reads: Type.Union([Type.Literal('mended'), Type.Literal('original')]),
+      laying: Type.Union([Type.Literal('along'), Type.Literal('fixed')]),
+      buildUp: Type.Boolean(),
+    },
+    { additionalProperties: false },
+  ),
+  Type.Object({ ...base, method: Type.Literal('bridge') }, { additionalProperties: false }),
+]);

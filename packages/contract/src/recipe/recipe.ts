@@ -2,6 +2,7 @@ import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
 import type { Recipe } from '@fennip/core';
 import type { Same } from '../same.ts';
+import { FenceSchema } from './fence.ts';
 import { MendSchema } from './mend.ts';
 
 const side = Type.Integer({ minimum: 1, maximum: 1e6 });
@@ -11,6 +12,7 @@ export const RecipeSchema = Type.Object(
     format: Type.Literal('fennip-recipe'),
     version: Type.Literal(1),
     picture: Type.Object({ width: side, height: side }, { additionalProperties: false }),
+    fences: Type.Optional(Type.Array(FenceSchema, { maxItems: 1000 })),
     mends: Type.Array(MendSchema),
   },
   { additionalProperties: false },

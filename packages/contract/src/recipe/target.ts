@@ -1,9 +1,10 @@
 import { Type } from '@sinclair/typebox';
+import { tagged } from '../tagged.ts';
 
 const coordinate = Type.Number({ minimum: -1e6, maximum: 1e6 });
-const PointSchema = Type.Tuple([coordinate, coordinate]);
+export const PointSchema = Type.Tuple([coordinate, coordinate]);
 
-export const TargetSchema = Type.Union([
+export const TargetSchema = tagged('shape', [
   Type.Object(
     {
       shape: Type.Literal('disc'),
@@ -18,6 +19,9 @@ export const TargetSchema = Type.Union([
       shape: Type.Literal('stroke'),
       points: Type.Array(PointSchema, { minItems: 1, maxItems: 10_000 }),
       width: Type.Number({ exclusiveMinimum: 0, maximum: 1e5 }),
+      pressure: Type.Optional(
+        Type.Array(Type.Number({ minimum: 0, maximum: 1 }), { minItems: 1, maxItems: 10_000 }),
+      ),
     },
     { additionalProperties: false },
   ),

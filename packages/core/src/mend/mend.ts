@@ -1,10 +1,8 @@
+import type { Source } from '../source/source.ts';
 import type { Target } from '../target/target.ts';
-
-/** A whole-pixel shift from a target to its source: the source of pixel (x, y) is (x + dx, y + dy). */
-export interface Shift {
-  readonly dx: number;
-  readonly dy: number;
-}
+import type { Tint } from './recover/tint.ts';
+import type { LineVeil } from './recover/line/lineVeil.ts';
+import type { Veil } from './recover/veil.ts';
 
 /** What every mend has, whatever its method. */
 export interface MendBase {
@@ -19,17 +17,57 @@ export interface MendBase {
   readonly share: number;
   /** A mend that is off stays in the recipe and changes nothing. */
   readonly on: boolean;
+  /** Only pixels that it would make lighter, or only those it would make darker, are changed. */
+  readonly only?: 'lighten' | 'darken';
+  /** The zone it is bounded by, by id. */
+  readonly zone?: string;
   /** The fault this mend answers, where there is one. */
   readonly fault?: string;
+}
+
+/**
+ * Undoes a shadow, a lit veil or a stain's tint in linear light and keeps the picture's own detail. Where too little
+ * light came through, the middle is healed from the source; that of a line is closed from its sides.
+ */
+export interface RecoverMend extends MendBase {
+  readonly method: 'recover';
+  /** A disc with a penumbra (dust, a lit particle), a line with shoulders (a scratch) or a smooth tint (a stain). */
+  readonly veil: Veil | LineVeil | Tint;
+  readonly source: Source | null;
 }
 
 /** Texture from a source, tone and colour from the surroundings. Without a source: the surroundings carried in. */
 export interface HealMend extends MendBase {
   readonly method: 'heal';
-  readonly source: Shift | null;
+  readonly source: Source | null;
+}
+
+/** A straight copy of the source. */
+export interface CloneMend extends MendBase {
+  readonly method: 'clone';
+  readonly source: Source;
+  /** The picture that is copied from: as mended so far, or without any mend. */
+  readonly reads: 'mended' | 'original';
+  /**
+   * How a stroke takes from its source: moved along with the pen, or, `fixed`, the place under the stroke's first
+   * point again and again.
+   */
+  readonly laying: 'along' | 'fixed';
+  /** Whether the share adds up where a stroke crosses or dwells on itself. */
+  readonly buildUp: boolean;
+}
+
+/** Closes a thin line from both of its sides, part by part where it crosses from one surface to another. */
+export interface BridgeMend extends MendBase {
+  readonly method: 'bridge';
 }
 
 /** One live repair. */
-export type Mend = HealMend;
+export type Mend = RecoverMend | HealMend | CloneMend | BridgeMend;
 
 export type MethodName = Mend['method'];
+
+/** The source a mend takes from, if its method has one. */
+export function sourceOf(mend: Mend): Source | null {
+  return mend.method === 'bridge' ? null : mend.source;
+}

@@ -45,3 +45,12 @@ export function layPatch(patch: Patch, window: Window): void {
 /** The colour planes of a raster: all but alpha. */
 export const colourPlanes = (raster: Raster): Raster['planes'] =>
   raster.planes.slice(0, colourChannels(raster.planes.length));
+
+/** The colour planes of a raster as floats, in code values, row after row. */
+export const colourFloats = (raster: Raster): Float32Array[] =>
+  colourPlanes(raster).map((plane) => {
+    const out = new Float32Array(raster.width * raster.height);
+    for (let y = 0; y < raster.height; y++)
+      for (let x = 0; x < raster.width; x++) out[y * raster.width + x] = plane[y * raster.stride + x];
+    return out;
+  });

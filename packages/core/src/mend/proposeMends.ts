@@ -1,16 +1,20 @@
 import type { Fault } from '../examine/fault.ts';
 import type { Pixels } from '../raster/pixels.ts';
-import type { Place } from '../source/occupied.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
-import type { HealMend } from './mend.ts';
-import type { MendProposal, MendSurroundings, MendWish } from './proposeMend.ts';
+import type { Place } from '../source/occupied.ts';
+import type { Point } from '../target/target.ts';
+import type { Mend } from './mend.ts';
+import type { MendProposal, MendSurroundings, MendWish, MethodChoice } from './proposeMend.ts';
 import { marginFor, proposalReads, proposeMend, sourcePlace } from './proposeMend.ts';
 
 /** A fault that is to be mended, under the id its mend will have. */
-export interface FaultToMend extends Pick<Fault, 'x' | 'y' | 'r' | 'softness'> {
+export interface FaultToMend
+  extends Pick<Fault, 'x' | 'y' | 'r' | 'softness'>, Partial<Pick<Fault, 'polarity'>> {
   readonly id: string;
   readonly fault?: string;
+  /** The course of a line; `r` is then half its width. */
+  readonly path?: readonly Point[];
 }
 
 /** The whole place of a fault: no source may touch even its soft border. */
@@ -20,11 +24,32 @@ export const faultPlace = (fault: Pick<Fault, 'x' | 'y' | 'r' | 'softness'>): Pl
   r: fault.r + marginFor(fault),
 });
 
+/** How far apart the round places lie that stand for a line. */
+const PLACE_STEP = 2;
+
+/** The places a fault takes up: one for a spot, a row of them for a line. */
+function placesOf(fault: FaultToMend): Place[] {
+  const whole = faultPlace(fault);
+  if (!fault.path) return [whole];
+  return fault.path.flatMap(([x, y], i, path): Place[] => {
+    if (i === 0) return [{ x, y, r: whole.r }];
+    const [px, py] = path[i - 1];
+    const steps = Math.max(1, Math.ceil(Math.hypot(x - px, y - py) / (PLACE_STEP * whole.r)));
+    return Array.from({ length: steps }, (_, k) => {
+      const t = (k + 1) / steps;
+      return { x: px + t * (x - px), y: py + t * (y - py), r: whole.r };
+    });
+  });
+}
+
 /** Makes the mend for one fault. */
 const wishFor = (fault: FaultToMend): MendWish => ({
   id: fault.id,
-  target: { shape: 'disc', x: fault.x, y: fault.y, r: fault.r },
+  target: fault.path
+    ? { shape: 'stroke', points: fault.path, width: 2 * fault.r }
+    : { shape: 'disc', x: fault.x, y: fault.y, r: fault.r },
   margin: marginFor(fault),
+  ...(fault.polarity === undefined ? {} : { polarity: fault.polarity }),
   ...(fault.fault === undefined ? {} : { fault: fault.fault }),
 });
 
@@ -33,15 +58,26 @@ export const faultReads = (fault: FaultToMend, picture: PictureShape): Rect =>
   proposalReads(wishFor(fault), picture);
 
 /** A mend for one fault. */
-export const mendFault = (fault: FaultToMend, surroundings: MendSurroundings, pixels: Pixels): MendProposal =>
-  proposeMend(wishFor(fault), surroundings, pixels);
+export const mendFault = (
+  fault: FaultToMend,
+  surroundings: MendSurroundings,
+  pixels: Pixels,
+  choice: MethodChoice = 'auto',
+): MendProposal => proposeMend(wishFor(fault), surroundings, pixels, choice);
 
-/** A mend for each fault, in their order, no source on any of them and none used over and over. */
-export function proposeMends(faults: readonly FaultToMend[], pixels: Pixels): HealMend[] {
-  const avoid = faults.map(faultPlace);
+/**
+ * A mend for each fault, in their order, no source on any of them and none used over and over. Each is made on the
+ * picture without the others: what lies on another fault says nothing, so the order of work does not matter.
+ */
+export function proposeMends(
+  faults: readonly FaultToMend[],
+  pixels: Pixels,
+  choice: MethodChoice = 'auto',
+): Mend[] {
+  const avoid = faults.flatMap(placesOf);
   const used: Place[] = [];
   return faults.map((fault) => {
-    const { mend } = mendFault(fault, { avoid, used }, pixels);
+    const { mend } = mendFault(fault, { avoid, used }, pixels, choice);
     const place = sourcePlace(mend);
     if (place) used.push(place);
     return mend;

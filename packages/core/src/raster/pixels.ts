@@ -10,8 +10,11 @@ export interface Pixels {
   window(rect: Rect): Window;
 }
 
-/** The pixels of a raster that holds the whole picture. */
-export function pixelsOf(raster: Raster): Pixels {
-  const whole = wholeWindow(raster);
+/**
+ * The pixels of a raster that holds the whole picture.
+ * @param transfer what its values mean in light; sRGB where it is missing
+ */
+export function pixelsOf(raster: Raster, transfer?: PictureShape['transfer']): Pixels {
+  const whole = wholeWindow(raster, transfer);
   return { shape: whole.picture, window: (rect) => narrowWindow(whole, rect) };
 }

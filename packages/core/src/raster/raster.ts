@@ -1,3 +1,4 @@
+import type { Transfer } from '../colour/transfer.ts';
 import { RasterError } from '../errors.ts';
 import type { Rect } from './rect.ts';
 
@@ -14,6 +15,8 @@ export interface PictureShape {
   readonly depth: Depth;
   /** 1 (grey), 2 (grey, alpha), 3 (colour) or 4 (colour, alpha); alpha is the last plane. */
   readonly channels: number;
+  /** What the encoded values of each colour channel mean in light; sRGB where it is missing. */
+  readonly transfer?: readonly Transfer[];
 }
 
 /**

@@ -30,9 +30,10 @@ export const windowRect = (window: Window): Rect => ({
 });
 
 /** Sees a whole raster as the window that holds all of its picture. */
-export function wholeWindow(raster: Raster): Window {
+export function wholeWindow(raster: Raster, transfer?: PictureShape['transfer']): Window {
   const { width, height, depth, planes } = raster;
-  return { left: 0, top: 0, raster, picture: { width, height, depth, channels: planes.length } };
+  const picture = { width, height, depth, channels: planes.length, ...(transfer ? { transfer } : {}) };
+  return { left: 0, top: 0, raster, picture };
 }
 
 /** Narrows a window to a rectangle of the picture, sharing the samples. @throws RasterError when it is not all there */

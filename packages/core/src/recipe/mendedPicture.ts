@@ -1,25 +1,28 @@
 import { applyMend, mendFootprint, mendReads } from '../mend/applyMend.ts';
-import type { Mend } from '../mend/mend.ts';
+import type { Canvas } from '../mend/canvas.ts';
+import type { Fence } from '../fence/fence.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import type { Rect } from '../raster/rect.ts';
 import { intersectRects, isEmpty, rectsMeet } from '../raster/rect.ts';
 import { cloneRaster } from '../raster/raster.ts';
 import type { Window } from '../raster/window.ts';
 import { pictureRect } from '../raster/window.ts';
+import { targetBounds } from '../target/targetBounds.ts';
+import type { Recipe } from './recipe.ts';
 import type { LaidPatch } from './laidPatch.ts';
 import { copyPatch, keepPatch } from './laidPatch.ts';
 
 /** A picture with its mends on it, which redoes only what a change touches. */
 export interface MendedPicture {
   /**
-   * Takes over a new list of mends. Kept are those that are the same and look at nothing that changed; all others
+   * Takes over a new list of mends and fences. Kept are those that are the same and look at nothing that changed; all others
    * are worked out again, in their order.
    *
    * @param ready awaited with the rectangles a mend looks at, before it is worked out
    * @param changed called with each rectangle whose pixels changed, as soon as they have
    */
   update(
-    mends: readonly Mend[],
+    recipe: Pick<Recipe, 'mends' | 'fences'>,
     ready: (reads: readonly Rect[]) => Promise<void>,
     changed: (rect: Rect) => void,
   ): Promise<void>;
@@ -29,7 +32,30 @@ export interface MendedPicture {
   patchesOn(rect: Rect): LaidPatch[];
 }
 
-const isSame = (a: Mend, b: Mend): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
+const isSame = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
+
+/** The areas of fences that were added, taken away or changed: mends that look there are done again. */
+function changedFences(before: readonly Fence[], after: readonly Fence[]): Rect[] {
+  const areaOf = ({ area, edge }: Fence): Rect => targetBounds(area, edge + 1);
+  const differs = (fence: Fence, others: readonly Fence[]): boolean =>
+    !others.some((other) => isSame(other, fence));
+  return [
+    ...before.filter((fence) => differs(fence, after)),
+    ...after.filter((fence) => differs(fence, before)),
+  ].map(areaOf);
+}
+
+/** Zones that changed: a mend bound to one may lie outside both its old and its new area. */
+const changedZones = (before: readonly Fence[], after: readonly Fence[]): Set<string> =>
+  new Set(
+    [...before, ...after]
+      .filter(({ kind }) => kind === 'zone')
+      .map(({ id }) => id)
+      .filter((id) => {
+        const find = (fences: readonly Fence[]): Fence | undefined => fences.find((fence) => fence.id === id);
+        return !isSame(find(before), find(after));
+      }),
+  );
 
 /** Pixels with patches on them; what no patch meets is handed through without copying. */
 function pixelsWith(base: Pixels, patchesOn: (rect: Rect) => LaidPatch[]): Pixels {
@@ -50,11 +76,12 @@ function pixelsWith(base: Pixels, patchesOn: (rect: Rect) => LaidPatch[]): Pixel
 /** @param base the picture without mends; asked only for what `ready` was awaited for */
 export function createMendedPicture(base: Pixels): MendedPicture {
   let laid: readonly LaidPatch[] = [];
+  let fenced: readonly Fence[] = [];
   const meeting = (patches: readonly LaidPatch[], rect: Rect): LaidPatch[] =>
     patches.filter((patch) => rectsMeet(patch.rect, rect));
 
   async function update(
-    mends: readonly Mend[],
+    { mends, fences = [] }: Pick<Recipe, 'mends' | 'fences'>,
     ready: (reads: readonly Rect[]) => Promise<void>,
     changed: (rect: Rect) => void,
   ): Promise<void> {
@@ -70,7 +97,11 @@ export function createMendedPicture(base: Pixels): MendedPicture {
     for (const patch of laid) if (!wanted.has(patch.mend.id)) soil(patch.rect);
     laid = laid.filter((patch) => wanted.has(patch.mend.id));
     const removed = dirty.length;
+    const refenced = changedFences(fenced, fences);
+    const rezoned = changedZones(fenced, fences);
+    fenced = fences;
     const under = pixelsWith(base, (rect) => meeting(next, rect));
+    const canvas: Canvas = { pixels: under, original: base, fences };
     for (const mend of mends) {
       if (!mend.on || isEmpty(mendFootprint(mend, base.shape))) continue;
       const reads = mendReads(mend, base.shape);
@@ -80,13 +111,15 @@ export function createMendedPicture(base: Pixels): MendedPicture {
       const inOrder = stood !== undefined && stood.index > reached;
       reached = Math.max(reached, stood?.index ?? -1);
       done.add(mend.id);
-      const isClean = (): boolean => !dirty.some((rect) => reads.some((read) => rectsMeet(rect, read)));
+      const isClean = (): boolean =>
+        ![...dirty, ...refenced].some((rect) => reads.some((read) => rectsMeet(rect, read))) &&
+        !(mend.zone !== undefined && rezoned.has(mend.zone));
       if (kept && inOrder && isSame(kept.mend, mend) && isClean()) {
         next.push(kept);
         continue;
       }
       await ready(reads);
-      const patch = applyMend(mend, under);
+      const patch = applyMend(mend, canvas);
       next.push(keepPatch(mend, patch, under.window(patch.rect)));
       if (kept) soil(kept.rect);
       soil(patch.rect);

@@ -1,3 +1,4 @@
+import type { Fence } from '../fence/fence.ts';
 import type { Mend } from '../mend/mend.ts';
 
 /** A picture's ordered mends, as data: rendered again it gives the same pixels. */
@@ -6,6 +7,8 @@ export interface Recipe {
   readonly version: 1;
   /** The upright picture the coordinates are for. */
   readonly picture: { readonly width: number; readonly height: number };
+  /** Guards and zones; none where it is missing. */
+  readonly fences?: readonly Fence[];
   /** Later mends see what earlier ones laid down. */
   readonly mends: readonly Mend[];
 }

@@ -1,28 +1,39 @@
 import { applyMend } from '../mend/applyMend.ts';
 import { layPatch } from '../mend/patch.ts';
 import { pixelsOf } from '../raster/pixels.ts';
+import type { Transfer } from '../colour/transfer.ts';
 import type { Raster } from '../raster/raster.ts';
+import { cloneRaster } from '../raster/raster.ts';
 import { wholeWindow } from '../raster/window.ts';
 import { RecipeError } from '../errors.ts';
 import type { Recipe } from './recipe.ts';
 
+export interface RenderOptions {
+  /** What the encoded values mean in light, for each colour channel; sRGB where it is missing. */
+  readonly transfer?: readonly Transfer[];
+  /** Called after each mend with how many are done. */
+  readonly done?: (count: number) => void;
+}
+
 /**
  * Carries out a recipe on a whole picture, in place: one mend after the other, each on what the ones before it left.
  *
- * @param done called after each mend with how many are done
  * @throws RecipeError when the recipe is for a picture of other sides
  */
-export function renderRecipe(raster: Raster, recipe: Recipe, done?: (count: number) => void): void {
+export function renderRecipe(raster: Raster, recipe: Recipe, { transfer, done }: RenderOptions = {}): void {
   const { width, height } = recipe.picture;
   if (width !== raster.width || height !== raster.height)
     throw new RecipeError(
       'picture',
       `is ${width} x ${height}, but the picture is ${raster.width} x ${raster.height}`,
     );
-  const pixels = pixelsOf(raster);
+  const pixels = pixelsOf(raster, transfer);
   const whole = wholeWindow(raster);
+  const readsOriginal = recipe.mends.some((mend) => mend.method === 'clone' && mend.reads === 'original');
+  const original = readsOriginal ? pixelsOf(cloneRaster(raster), transfer) : pixels;
+  const canvas = { pixels, original, fences: recipe.fences ?? [] };
   recipe.mends.forEach((mend, index) => {
-    if (mend.on) layPatch(applyMend(mend, pixels), whole);
+    if (mend.on) layPatch(applyMend(mend, canvas), whole);
     done?.(index + 1);
   });
 }

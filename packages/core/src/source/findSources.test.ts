@@ -38,13 +38,22 @@ describe('sources', () => {
     );
   });
 
-  it('are taken along an edge that runs through the target', () => {
-    const roof = pictureOf(WIDTH, HEIGHT, (x, y) => (y > 90 + 0.2 * (x - 110) ? 0.15 : 0.75), {
-      grain: 0.01,
-    });
-    const target = { shape: 'disc' as const, x: 110, y: 90, r: 8 };
-    const [best] = findSources({ target, ...reach, avoid: [], used: [] }, pixelsOf(roof));
-    expect(Math.abs(best.dy - 0.2 * best.dx)).toBeLessThan(2);
+  it('are taken along an edge that runs through the target, whatever its direction', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: Math.PI, noNaN: true }), (angle) => {
+        const [nx, ny] = [-Math.sin(angle), Math.cos(angle)];
+        const roof = pictureOf(
+          WIDTH,
+          HEIGHT,
+          (x, y) => 0.45 + 0.3 * Math.max(-1, Math.min(1, (x - 110) * nx + (y - 90) * ny)),
+          { grain: 0.01 },
+        );
+        const target = { shape: 'disc' as const, x: 110, y: 90, r: 8 };
+        const [best] = findSources({ target, ...reach, avoid: [], used: [] }, pixelsOf(roof));
+        expect(Math.abs(best.dx * nx + best.dy * ny)).toBeLessThan(1.5);
+      }),
+      { numRuns: 25 },
+    );
   });
 
   it('are taken sideways in a sky that changes from top to bottom', () => {

@@ -1,4 +1,5 @@
-import type { Shift } from '../mend/mend.ts';
+import { allowanceOn } from '../fence/allowance.ts';
+import type { Fence } from '../fence/fence.ts';
 import { lumaPlane } from '../raster/float.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import type { PictureShape } from '../raster/raster.ts';
@@ -10,7 +11,9 @@ import { footprintRect, targetField } from '../target/targetField.ts';
 import { occupiedPixels, placeRect } from './occupied.ts';
 import type { Place } from './occupied.ts';
 import { sampleTarget, targetReach } from './sampleTarget.ts';
+import { tangentOf } from './tangentOf.ts';
 import { sourceCost } from './sourceCost.ts';
+import type { Shift } from './source.ts';
 
 export interface SourceQuery extends Reach {
   /** Places no source may be taken from: open faults, guards. */
@@ -19,6 +22,9 @@ export interface SourceQuery extends Reach {
   readonly used: readonly Place[];
   /** Pixels of the whole picture no source may be taken from, row after row; all may where it is missing. */
   readonly forbidden?: Uint8Array;
+  /** Guards, and the zone that bounds the mend: no source may be taken from beyond them. */
+  readonly fences?: readonly Fence[];
+  readonly zone?: string;
 }
 
 /** One possible source; a lower cost is better. The unit is that of {@link sourceCost}. */
@@ -33,6 +39,8 @@ const RING = 4;
 /** Distances that are tried, as multiples of the target's reach; the nearest just clears the target. */
 const DISTANCES = [1, 1.3, 1.7, 2.3, 3.1, 4.2];
 const DIRECTIONS = 24;
+/** Distances that are tried along the line of equal tone, where the best sources lie. */
+const ALONG = [1, 1.15, 1.3, 1.5, 1.75, 2, 2.4, 2.9, 3.5, 4.2];
 /** How many of the best are moved about for a better fit. */
 const REFINED = 8;
 
@@ -48,9 +56,15 @@ export function searchRect(query: Reach, picture: PictureShape): Rect {
   return intersectRects(growRect(footprint, searchDistance(query) + RING), pictureRect(picture));
 }
 
-/** Shifts all around the target, near ones first. */
-function shiftsAround(reach: number): Shift[] {
-  return DISTANCES.flatMap((distance) =>
+/** Shifts all around the target, near ones first, and more of them along the line of equal tone. */
+function shiftsAround(reach: number, tangent: readonly [number, number]): Shift[] {
+  const along = ALONG.flatMap((distance) =>
+    [1, -1].map((way) => ({
+      dx: Math.round(way * distance * reach * tangent[0]),
+      dy: Math.round(way * distance * reach * tangent[1]),
+    })),
+  );
+  const around = DISTANCES.flatMap((distance) =>
     Array.from({ length: DIRECTIONS }, (_, k) => {
       const angle = (2 * Math.PI * k) / DIRECTIONS;
       return {
@@ -59,6 +73,7 @@ function shiftsAround(reach: number): Shift[] {
       };
     }),
   );
+  return [...along, ...around];
 }
 
 /**
@@ -74,22 +89,30 @@ export function findSources(query: SourceQuery, pixels: Pixels): SourceCandidate
   const search = searchRect(query, pixels.shape);
   const samples = sampleTarget(field);
   if (samples.inside.x.length === 0 || samples.ring.x.length < 6) return [];
+  const luma = lumaPlane(pixels.window(search).raster);
   const cost = sourceCost({
     samples,
-    luma: lumaPlane(pixels.window(search).raster),
+    luma,
     search,
     field,
-    occupied: occupiedPixels(search, query, pixels.shape.width),
+    occupied: fencedPixels(query, search, occupiedPixels(search, query, pixels.shape.width)),
     used: query.used.filter((place) => rectsMeet(placeRect(place), search)),
     reach: targetReach(query),
   });
 
-  const rated = shiftsAround(targetReach(query))
+  const tangent = tangentOf(luma, samples.ring, search);
+  const rated = shiftsAround(targetReach(query), tangent)
     .map((shift) => ({ ...shift, cost: cost(shift) }))
     .filter((candidate) => Number.isFinite(candidate.cost))
     .sort(byCost);
   const refined = rated.slice(0, REFINED).map((candidate) => settle(candidate, cost));
   return keepApart([...refined, ...rated.slice(REFINED)].sort(byCost), targetReach(query) / 2);
+}
+
+/** Adds what fences keep to the pixels no source may touch. */
+function fencedPixels({ fences = [], zone }: SourceQuery, search: Rect, occupied: Uint8Array): Uint8Array {
+  const allowance = allowanceOn(fences, zone, search);
+  return allowance ? occupied.map((isTaken, i) => (isTaken || allowance[i] < 1 ? 1 : 0)) : occupied;
 }
 
 const byCost = (a: SourceCandidate, b: SourceCandidate): number =>

@@ -1,10 +1,10 @@
-import type { Shift } from '../mend/mend.ts';
 import type { FloatPlane } from '../raster/float.ts';
 import type { Rect } from '../raster/rect.ts';
 import type { TargetField } from '../target/targetField.ts';
 import type { Place } from './occupied.ts';
 import { planeThrough } from './planeThrough.ts';
 import type { Places, TargetSamples } from './sampleTarget.ts';
+import type { Shift } from './source.ts';
 
 export interface SourceSearch {
   readonly samples: TargetSamples;

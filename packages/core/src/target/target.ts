@@ -16,6 +16,8 @@ export interface StrokeTarget {
   readonly points: readonly Point[];
   /** Full width in pixels, above 0. */
   readonly width: number;
+  /** Pressure of the pen at each point, 0 to 1, by which the width is multiplied; 1 everywhere where it is missing. */
+  readonly pressure?: readonly number[];
 }
 
 /** The inside of a closed polygon (even-odd). */

@@ -1,15 +1,23 @@
 import type { Rect } from '../raster/rect.ts';
 import { distanceToSet } from './distanceTransform.ts';
-import type { MaskTarget, Point, Target } from './target.ts';
+import type { MaskTarget, Point, StrokeTarget, Target } from './target.ts';
 
-/** Distance of a point from the segment a to b. */
-function distanceToSegment(x: number, y: number, [ax, ay]: Point, [bx, by]: Point): number {
+/** Distance of a point from the segment a to b, and how far along the nearest point lies, 0 to 1. */
+function nearestOnSegment(
+  x: number,
+  y: number,
+  [ax, ay]: Point,
+  [bx, by]: Point,
+): { away: number; along: number } {
   const dx = bx - ax;
   const dy = by - ay;
   const length2 = dx * dx + dy * dy;
   const along = length2 === 0 ? 0 : Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length2));
-  return Math.hypot(x - ax - along * dx, y - ay - along * dy);
+  return { away: Math.hypot(x - ax - along * dx, y - ay - along * dy), along };
 }
+
+const distanceToSegment = (x: number, y: number, a: Point, b: Point): number =>
+  nearestOnSegment(x, y, a, b).away;
 
 function distanceToRun(x: number, y: number, points: readonly Point[], closed: boolean): number {
   let nearest = distanceToSegment(x, y, points[0], points[0]);
@@ -17,6 +25,27 @@ function distanceToRun(x: number, y: number, points: readonly Point[], closed: b
     nearest = Math.min(nearest, distanceToSegment(x, y, points[i - 1], points[i]));
   return closed ? Math.min(nearest, distanceToSegment(x, y, points[points.length - 1], points[0])) : nearest;
 }
+
+/** Distance from a stroke whose width follows the pen's pressure, straight between the points. */
+function distanceToPressed(
+  x: number,
+  y: number,
+  { points, width }: StrokeTarget,
+  pressure: readonly number[],
+): number {
+  const [px, py] = points[0];
+  let nearest = Math.hypot(x - px, y - py) - (width * pressure[0]) / 2;
+  for (let i = 1; i < points.length; i++) {
+    const { away, along } = nearestOnSegment(x, y, points[i - 1], points[i]);
+    const half = (width * (pressure[i - 1] + along * (pressure[i] - pressure[i - 1]))) / 2;
+    nearest = Math.min(nearest, away - half);
+  }
+  return nearest;
+}
+
+/** Distance of a point from a stroke's course, in pixels; its width does not count. */
+export const distanceToStroke = (x: number, y: number, { points }: StrokeTarget): number =>
+  distanceToRun(x, y, points, false);
 
 function isInsidePolygon(x: number, y: number, points: readonly Point[]): boolean {
   let inside = false;
@@ -71,7 +100,9 @@ function distanceAt(target: Exclude<Target, MaskTarget>, x: number, y: number): 
     case 'disc':
       return Math.sqrt((x - target.x) ** 2 + (y - target.y) ** 2) - target.r;
     case 'stroke':
-      return distanceToRun(x, y, target.points, false) - target.width / 2;
+      return target.pressure
+        ? distanceToPressed(x, y, target, target.pressure)
+        : distanceToRun(x, y, target.points, false) - target.width / 2;
     case 'outline':
       return isInsidePolygon(x, y, target.points) ? 0 : distanceToRun(x, y, target.points, true);
   }

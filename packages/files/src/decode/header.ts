@@ -1,4 +1,4 @@
-import type { Depth } from '@fennip/core';
+import type { Depth, Transfer } from '@fennip/core';
 import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
 import type { Metadata } from 'sharp';
 import sharp from 'sharp';
@@ -6,6 +6,7 @@ import type { CarriedData } from '../carriedData.ts';
 import { PictureError } from '../pictureError.ts';
 import { exifDensity } from '../embed/exif.ts';
 import { exifOfTiff } from '../embed/tiff.ts';
+import { transferOf } from './transferOf.ts';
 import type { PictureFormat } from './sniff.ts';
 import { sniffFormat } from './sniff.ts';
 
@@ -18,6 +19,8 @@ export interface PictureHeader extends CarriedData {
   readonly channels: number;
   /** Values are cyan, magenta, yellow, black and are turned into sRGB when decoded. */
   readonly isCmyk: boolean;
+  /** What the values mean in light, for each colour channel; sRGB where it is missing. */
+  readonly transfer?: readonly Transfer[];
 }
 
 export interface Limits {
@@ -95,6 +98,7 @@ export async function readHeader(path: string, limits: Limits = DEFAULT_LIMITS):
   const isCmyk = metadata.space === 'cmyk';
   const isGrey = metadata.channels <= 2;
   const exif = exifOf(path, format, metadata);
+  const transfer = isCmyk ? undefined : transferOf(metadata.icc, isGrey);
   const density = metadata.density ?? exifDensity(exif);
   return {
     format,
@@ -104,6 +108,7 @@ export async function readHeader(path: string, limits: Limits = DEFAULT_LIMITS):
     channels: (isGrey ? 1 : 3) + (metadata.hasAlpha ? 1 : 0),
     isCmyk,
     ...(metadata.icc && !isCmyk ? { icc: metadata.icc } : {}),
+    ...(transfer ? { transfer } : {}),
     ...(exif ? { exif } : {}),
     ...(density ? { density } : {}),
   };

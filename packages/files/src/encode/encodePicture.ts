@@ -28,12 +28,31 @@ const LONGEST_SIDE: Record<PictureFormat, number> = {
 /** Offsets in a TIFF have 32 bits, and the directory is written last. */
 const MOST_TIFF_BYTES = 3.9e9;
 
+/** The usual case in one pass over the pixels: memory is what it waits for. */
+function joinThree(
+  { width, height, stride, planes: [red, green, blue] }: Raster,
+  pixels: Uint8Array | Uint16Array,
+): void {
+  for (let y = 0, onto = 0; y < height; y++) {
+    const end = y * stride + width;
+    for (let i = y * stride; i < end; i++, onto += 3) {
+      pixels[onto] = red[i];
+      pixels[onto + 1] = green[i];
+      pixels[onto + 2] = blue[i];
+    }
+  }
+}
+
 /** Plane after plane to pixel after pixel. */
 function toInterleaved(raster: Raster): Uint8Array | Uint16Array {
   const { width, height, planes, depth, stride } = raster;
   const channels = planes.length;
   const size = width * height * channels;
   const pixels = depth === 16 ? new Uint16Array(size) : new Uint8Array(size);
+  if (channels === 3) {
+    joinThree(raster, pixels);
+    return pixels;
+  }
   planes.forEach((plane, channel) => {
     for (let y = 0; y < height; y++) {
       const row = y * stride;

@@ -83,6 +83,14 @@ const STEPS: readonly Step[] = [
       });
     },
   },
+  {
+    name: '0002-transfer-curves',
+    up: async (knex) => {
+      await knex.schema.alterTable('pictures', (table) => {
+        table.jsonb('transfer');
+      });
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

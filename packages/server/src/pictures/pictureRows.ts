@@ -1,4 +1,4 @@
-import type { CaptureData, Depth } from '@fennip/core';
+import type { CaptureData, Depth, Transfer } from '@fennip/core';
 import type { ExamineRequest, ExamineState, Picture, PictureNature, PictureState } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
 import { notFound } from '../http/refusal.ts';
@@ -18,6 +18,7 @@ export interface PictureRow {
   readonly height: number;
   readonly depth: Depth;
   readonly channels: number;
+  readonly transfer: readonly Transfer[] | null;
   readonly density: number | null;
   readonly capture: CaptureData;
   readonly finest_level: number | null;
@@ -66,6 +67,7 @@ function asPicture(row: CountedRow): Picture {
     height: row.height,
     depth: row.depth,
     channels: row.channels,
+    ...(row.transfer ? { transfer: row.transfer } : {}),
     density: row.density,
     capture: row.capture,
     pyramid: row.sha256,

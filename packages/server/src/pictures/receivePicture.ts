@@ -83,6 +83,7 @@ export async function receivePicture(
     height: header.height,
     depth: header.depth,
     channels: header.channels,
+    transfer: header.transfer ? JSON.stringify(header.transfer) : null,
     density: header.density ?? null,
     capture: JSON.stringify(captureData(header.exif)),
   });

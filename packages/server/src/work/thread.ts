@@ -78,8 +78,11 @@ const sharedPixels = ({ buffer, width, height, channels, depth }: SharedRaster):
 async function deliver(task: Extract<ThreadTask, { task: 'deliver' }>): Promise<StoredFile> {
   const { raster, header } = await decodePicture(task.original, { pixels: task.mostPixels });
   const count = task.recipe.mends.length;
-  renderRecipe(raster, task.recipe, (done) => {
-    if (done % 50 === 0) task.port.postMessage(0.2 + (0.5 * done) / count);
+  renderRecipe(raster, task.recipe, {
+    ...(header.transfer ? { transfer: header.transfer } : {}),
+    done: (done) => {
+      if (done % 50 === 0) task.port.postMessage(0.2 + (0.5 * done) / count);
+    },
   });
   const bytes = await encodePicture(raster, header, task.settings);
   const file = await open(task.onto, 'w');

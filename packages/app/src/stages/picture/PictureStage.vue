@@ -36,12 +36,16 @@ watch(
 
 const stopListening = job.listen((event) => {
   const open = picture.picture;
-  if (!open) return;
-  if (event.type === 'edited' && event.pictureId === open.id) void picture.heardEdit(event.revision);
-  if (event.type !== 'picture' || event.picture.id !== open.id) return;
-  const wasExamined = open.examined === 'done';
-  picture.picture = event.picture;
-  if (event.picture.examined === 'done' && !wasExamined) void picture.reload();
+  if (open && event.type === 'edited' && event.pictureId === open.id) void picture.heardEdit(event.revision);
+});
+
+/** What the job knows of the open picture. It hears of every change, also while the picture is still being opened. */
+const known = computed(() => job.pictures.find(({ id }) => id === picture.picture?.id));
+watch(known, (now) => {
+  if (!now || !picture.picture) return;
+  const wasExamined = picture.picture.examined === 'done';
+  picture.picture = now;
+  if (now.examined === 'done' && !wasExamined) void picture.reload();
 });
 onBeforeUnmount(stopListening);
 

@@ -7,6 +7,7 @@ import { useMending } from '../../work/useMending.ts';
 
 /** What the keys do, for the help. Every key has a button as well. */
 export const KEY_HELP: readonly (readonly [keys: string, what: string])[] = [
+  ['W', 'take up recover, or lay it down'],
   ['E', 'take up heal, or lay it down'],
   ['S D', 'make the mark smaller, larger'],
   ['F', 'whole picture, or 1:1 at the pointer'],
@@ -42,8 +43,9 @@ function isTyping(target: EventTarget | null): boolean {
     ) !== null
   );
 }
+/** The link of the stage one is in keeps the focus after the click that led here, and has nothing more to do. */
 const isControl = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && target.closest('button, a, [role="button"]') !== null;
+  target instanceof HTMLElement && target.closest('button, a:not([aria-current]), [role="button"]') !== null;
 
 /** The keys of the table. */
 export function useKeys(actions: KeyActions) {
@@ -70,9 +72,8 @@ export function useKeys(actions: KeyActions) {
   }
 
   const plain: Readonly<Record<string, () => void>> = {
-    e: () => {
-      view.method = view.method === 'heal' ? null : 'heal';
-    },
+    w: () => view.arm('recover'),
+    e: () => view.arm('heal'),
     s: () => view.resizeMark(-1),
     d: () => view.resizeMark(1),
     f: actions.swapFit,
@@ -90,7 +91,7 @@ export function useKeys(actions: KeyActions) {
     arrowright: () => actions.step(1),
     arrowup: () => actions.step(-1),
     arrowleft: () => actions.step(-1),
-    enter: () => settle(mendEntries),
+    enter: () => settle((entries) => mendEntries(entries)),
     backspace: () => settle(dismiss),
     pageup: () => turnPage(-1),
     pagedown: () => turnPage(1),

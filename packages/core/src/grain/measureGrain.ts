@@ -1,0 +1,58 @@
+import { lumaPlane } from '../raster/float.ts';
+import type { Raster } from '../raster/raster.ts';
+
+/** How strong a picture's grain is at each brightness. */
+export interface GrainByBrightness {
+  /** Middle of each band of brightness, encoded luma 0 to 1, rising. */
+  readonly brightness: readonly number[];
+  /** Standard deviation of the grain in that band, in encoded luma; null where the picture has too little of it. */
+  readonly sigma: readonly (number | null)[];
+}
+
+const BANDS = 16;
+/** A band with fewer samples tells nothing. */
+const LEAST_SAMPLES = 200;
+/** Share of the calmest places of each band that is believed: the others hold structure. */
+const CALM_SHARE = 0.3;
+/** Side of the blocks that are judged calm or not, in pixels. */
+const BLOCK = 8;
+/** The calmest blocks of plain noise have this share of its mean: what choosing them makes them too calm by. */
+const CALM_BIAS = 0.88;
+
+/** Mean answer of the noise operator on a block, as a standard deviation. (Immerkaer 1996, his formula 4.) */
+function noiseOfBlock(luma: Float32Array, width: number, left: number, top: number): number {
+  let sum = 0;
+  for (let y = top; y < top + BLOCK; y++)
+    for (let x = left; x < left + BLOCK; x++) {
+      const i = y * width + x;
+      const corners = luma[i - width - 1] + luma[i - width + 1] + luma[i + width - 1] + luma[i + width + 1];
+      const sides = luma[i - 1] + luma[i + 1] + luma[i - width] + luma[i + width];
+      sum += Math.abs(corners - 2 * sides + 4 * luma[i]);
+    }
+  return (Math.sqrt(Math.PI / 2) * sum) / (6 * BLOCK * BLOCK);
+}
+
+/**
+ * Measures a picture's grain by brightness: blocks are sorted by tone, and in each band of tone the calmest are
+ * believed, because texture of the subject can only add. Works on encoded luma.
+ */
+export function measureGrain(raster: Raster): GrainByBrightness {
+  const { data: luma, width, height } = lumaPlane(raster);
+  const bands = Array.from({ length: BANDS }, (): number[] => []);
+  for (let top = 1; top + BLOCK < height; top += BLOCK)
+    for (let left = 1; left + BLOCK < width; left += BLOCK) {
+      let tone = 0;
+      for (let y = top; y < top + BLOCK; y++)
+        for (let x = left; x < left + BLOCK; x++) tone += luma[y * width + x];
+      const band = Math.floor((tone / (BLOCK * BLOCK)) * BANDS);
+      bands[Math.min(BANDS - 1, band)].push(noiseOfBlock(luma, width, left, top));
+    }
+  return {
+    brightness: bands.map((_, k) => (k + 0.5) / BANDS),
+    sigma: bands.map((found) => {
+      if (found.length * BLOCK * BLOCK < LEAST_SAMPLES * 4) return null;
+      const calm = found.sort((a, b) => a - b).slice(0, Math.max(1, Math.floor(CALM_SHARE * found.length)));
+      return calm.reduce((sum, sigma) => sum + sigma, 0) / calm.length / CALM_BIAS;
+    }),
+  };
+}

@@ -1,0 +1,53 @@
+import { allowanceOn } from '../../fence/allowance.ts';
+import type { PictureShape } from '../../raster/raster.ts';
+import { fullScale } from '../../raster/raster.ts';
+import type { Rect } from '../../raster/rect.ts';
+import { growRect, intersectRects, isEmpty } from '../../raster/rect.ts';
+import { pictureRect } from '../../raster/window.ts';
+import { footprintRect, targetField } from '../../target/targetField.ts';
+import type { Canvas } from '../canvas.ts';
+import type { BridgeMend } from '../mend.ts';
+import type { Patch } from '../patch.ts';
+import { EMPTY_PATCH, colourFloats } from '../patch.ts';
+import { seedOf } from '../seedOf.ts';
+import { GAP_BAND, closeGap } from './closeGap.ts';
+
+/** From this coverage on a pixel counts as lost; below it still tells. */
+const LOST = 0.9;
+/** How far known pixels are looked for beyond half the line's width. */
+const SEARCH = 8;
+
+/** The rectangle a bridge looks at: the line with a band of surroundings. */
+export function bridgeReads(mend: BridgeMend, picture: PictureShape): Rect[] {
+  const footprint = footprintRect(mend, picture);
+  if (isEmpty(footprint)) return [];
+  return [intersectRects(growRect(footprint, GAP_BAND), pictureRect(picture))];
+}
+
+/** The longest way from a lost pixel to a known one cannot be told before it is walked; this is enough for a line. */
+function searchRadius({ target, margin, edge }: BridgeMend): number {
+  const width =
+    target.shape === 'stroke' ? target.width : target.shape === 'disc' ? 2 * target.r : 2 * SEARCH;
+  return Math.min(24, Math.ceil(width / 2 + margin + edge) + SEARCH);
+}
+
+/**
+ * Closes what is thin, a line or a small spot, from its own sides ({@link closeGap}). Works on encoded values, as paint.
+ */
+export function bridge(mend: BridgeMend, { pixels, fences }: Canvas): Patch {
+  const { rect, coverage } = targetField(mend, pixels.shape, GAP_BAND);
+  if (isEmpty(rect)) return EMPTY_PATCH;
+  const here = pixels.window(rect).raster;
+  const allowance = allowanceOn(fences, mend.zone, rect);
+  const values = colourFloats(here);
+  closeGap({
+    values,
+    width: rect.width,
+    top: fullScale(here.depth),
+    error: coverage.map((amount) => (amount > LOST ? Infinity : 0)),
+    barred: allowance && Uint8Array.from(allowance, (share) => (share < 1 ? 1 : 0)),
+    reach: searchRadius(mend),
+    seed: seedOf(mend.id),
+  });
+  return { rect, values, coverage };
+}

@@ -1,0 +1,72 @@
+import { sharedTransferTable, SRGB_TRANSFER } from '../../colour/transfer.ts';
+import { fullScale } from '../../raster/raster.ts';
+import type { Window } from '../../raster/window.ts';
+import { colourPlanes } from '../patch.ts';
+
+/** A part of a picture in linear light, at full size or smaller. */
+export interface LightPatch {
+  /** Upper left corner in pixels of the picture. */
+  readonly left: number;
+  readonly top: number;
+  /** Picture pixels across one sample. */
+  readonly scale: number;
+  readonly width: number;
+  readonly height: number;
+  /** Linear light 0 to 1, one array for each colour channel. */
+  readonly planes: readonly Float32Array[];
+  /** 0 where a sample says nothing: clipped, or on another fault. */
+  readonly known: Uint8Array;
+}
+
+/** From this share of full scale up a value may have been cut off. */
+const CLIPPED = 0.995;
+
+/** Reads a window as light. A sample clipped in any channel is not known. */
+export function lightPatchOf({ left, top, raster, picture }: Window): LightPatch {
+  const { width, height, stride, depth } = raster;
+  const clip = CLIPPED * fullScale(depth);
+  const known = new Uint8Array(width * height).fill(1);
+  const planes = colourPlanes(raster).map((plane, c) => {
+    const { light } = sharedTransferTable(picture.transfer?.[c] ?? SRGB_TRANSFER, fullScale(depth));
+    const out = new Float32Array(width * height);
+    for (let y = 0, i = 0; y < height; y++) {
+      const row = y * stride;
+      for (let x = 0; x < width; x++, i++) {
+        const code = plane[row + x];
+        out[i] = light[code];
+        if (code >= clip) known[i] = 0;
+      }
+    }
+    return out;
+  });
+  return { left, top, scale: 1, width, height, planes, known };
+}
+
+/** Means of two by two samples; an odd last row or column is left out. A mean is known where all four are. */
+export function halveLight(patch: LightPatch): LightPatch {
+  const { width, height, planes, known } = patch;
+  const [w, h] = [width >> 1, height >> 1];
+  const over = (visit: (onto: number, from: number) => void): void => {
+    for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) visit(y * w + x, 2 * y * width + 2 * x);
+  };
+  const halved = planes.map((plane) => {
+    const out = new Float32Array(w * h);
+    over((onto, i) => {
+      out[onto] = 0.25 * (plane[i] + plane[i + 1] + plane[i + width] + plane[i + width + 1]);
+    });
+    return out;
+  });
+  const all = new Uint8Array(w * h);
+  over((onto, i) => {
+    all[onto] = known[i] & known[i + 1] & known[i + width] & known[i + width + 1];
+  });
+  return { ...patch, scale: patch.scale * 2, width: w, height: h, planes: halved, known: all };
+}
+
+/** One channel: the mean of all. Dimming alike in all channels shows in it with the least noise. */
+export function greyLight(patch: LightPatch): LightPatch {
+  const { planes } = patch;
+  if (planes.length === 1) return patch;
+  const mean = planes[0].map((_, i) => planes.reduce((sum, plane) => sum + plane[i], 0) / planes.length);
+  return { ...patch, planes: [mean] };
+}

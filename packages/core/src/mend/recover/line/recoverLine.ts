@@ -1,0 +1,52 @@
+import { allowanceOn } from '../../../fence/allowance.ts';
+import { fullScale } from '../../../raster/raster.ts';
+import type { Window } from '../../../raster/window.ts';
+import type { TargetField } from '../../../target/targetField.ts';
+import { closeGap } from '../../bridge/closeGap.ts';
+import type { Canvas } from '../../canvas.ts';
+import type { RecoverMend } from '../../mend.ts';
+import type { Patch } from '../../patch.ts';
+import { seedOf } from '../../seedOf.ts';
+import type { Undone } from '../undoVeil.ts';
+import { undoVeil } from '../undoVeil.ts';
+import type { LineVeil } from './lineVeil.ts';
+import { lineDoubt, lineField } from './lineVeil.ts';
+
+/** How far known pixels are looked for beyond half the line's width. */
+const SEARCH = 6;
+
+/** Undoes a line on a window and says how far off each pixel may be. */
+export function undoLine(
+  veil: LineVeil,
+  amount: Float32Array,
+  { left, top, raster, picture }: Window,
+): Undone {
+  const doubt = lineDoubt(veil, { left, top, width: raster.width, height: raster.height });
+  return undoVeil(veil.light, amount, doubt, raster, picture);
+}
+
+/**
+ * Undoes a line where light of the picture came through, in its shoulders, and closes what is left of it from what was
+ * recovered, each pixel weighed by how surely it is known.
+ */
+export function recoverLine(
+  mend: RecoverMend,
+  veil: LineVeil,
+  { pixels, fences }: Canvas,
+  { rect, coverage }: TargetField,
+): Patch {
+  const here = pixels.window(rect);
+  const amount = lineField(veil, rect);
+  const { values, error } = undoLine(veil, amount, here);
+  const allowance = allowanceOn(fences, mend.zone, rect);
+  closeGap({
+    values,
+    width: rect.width,
+    top: fullScale(here.raster.depth),
+    error,
+    barred: allowance && Uint8Array.from(allowance, (share) => (share < 1 ? 1 : 0)),
+    reach: Math.min(24, Math.ceil(Math.max(...veil.widths) / 2) + SEARCH),
+    seed: seedOf(mend.id),
+  });
+  return { rect, values, coverage: coverage.map((share, i) => (amount[i] === 0 ? 0 : share)) };
+}

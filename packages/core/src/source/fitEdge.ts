@@ -1,0 +1,221 @@
+import type { Reach } from '../target/targetField.ts';
+import { targetField } from '../target/targetField.ts';
+import { targetMiddle } from '../target/targetMiddle.ts';
+import type { Pixels } from '../raster/pixels.ts';
+import type { Rect } from '../raster/rect.ts';
+import { growRect, intersectRects, isEmpty, moveRect } from '../raster/rect.ts';
+import { pictureRect } from '../raster/window.ts';
+import { lumaPlane } from '../raster/float.ts';
+import { LUMA } from '../colour/luma.ts';
+import { solveSymmetric } from '../solve/cholesky.ts';
+import { sampleSource } from './sampleSource.ts';
+import type { Source } from './source.ts';
+import { isPlainShift } from './source.ts';
+
+/** A source moved so that its edges meet the target's. */
+export interface EdgeFit {
+  readonly source: Source;
+  /** How far edges still miss each other, in pixels: root mean square over the quarters of the ring. */
+  readonly residual: number;
+}
+
+/** Width in pixels of the ring on which edges are held against each other. */
+const BAND = 6;
+/** The source is moved at most so far, in pixels. */
+const FARTHEST = 5;
+const ROUNDS = 8;
+/** The alignment may leave the best whole pixel by so much. */
+const MOST_ALIGNED = 1.5;
+/** From steps below this on the source is read as finely as it will be laid down, in pixels. */
+const ROUGH = 0.1;
+/** Steps below this end the search, in pixels. */
+const FINE = 0.01;
+
+/** Samples of the ring that count, as indices of the field. */
+interface Ring {
+  readonly width: number;
+  readonly places: readonly number[];
+  readonly target: Float32Array;
+}
+
+const meanLuma = (planes: readonly Float32Array[]): Float32Array =>
+  planes[0].map((_, i) => planes.reduce((sum, plane) => sum + plane[i], 0) / planes.length);
+
+/**
+ * One step of alignment on some places: the shift that lines the source up with the target, when tone and contrast
+ * may differ. (The inner step of Lucas and Kanade 1981 with a gain and a bias, as in Evangelidis and Psarakis 2008.)
+ */
+function alignStep(
+  { width, target }: Ring,
+  source: Float32Array,
+  there: Uint8Array,
+  places: readonly number[],
+): { dx: number; dy: number } | null {
+  const matrix = new Float64Array(16);
+  const right = new Float64Array(4);
+  for (const i of places) {
+    if (!there[i] || !there[i - 1] || !there[i + 1] || !there[i - width] || !there[i + width]) continue;
+    const row = [
+      (source[i + 1] - source[i - 1]) / 2,
+      (source[i + width] - source[i - width]) / 2,
+      source[i],
+      1,
+    ];
+    const error = target[i] - source[i];
+    for (let a = 0; a < 4; a++) {
+      right[a] += row[a] * error;
+      for (let b = 0; b <= a; b++) matrix[a * 4 + b] += row[a] * row[b];
+    }
+  }
+  for (let a = 0; a < 4; a++) matrix[a * 5] += 1e-6 * (matrix[0] + matrix[5]) + 1e-9;
+  const step = solveSymmetric(matrix, right);
+  return step ? { dx: step[0], dy: step[1] } : null;
+}
+
+/** Correlation of the ring with the source's, after mean and contrast; what the coarse search makes large. */
+function likeness({ places, target }: Ring, source: Float32Array, there: Uint8Array): number {
+  let [n, st, ss, stt, sss, sts] = [0, 0, 0, 0, 0, 0];
+  for (const i of places) {
+    if (!there[i]) continue;
+    n++;
+    st += target[i];
+    ss += source[i];
+    stt += target[i] * target[i];
+    sss += source[i] * source[i];
+    sts += target[i] * source[i];
+  }
+  if (n < 8) return -1;
+  const variance = (stt - (st * st) / n) * (sss - (ss * ss) / n);
+  return variance > 1e-12 ? (sts - (st * ss) / n) / Math.sqrt(variance) : -1;
+}
+
+/**
+ * Moves a source by up to a few pixels, down to fractions of one, so that edges which run into the target meet their
+ * continuation in the source. Whole pixels first, by correlation on the ring; then alignment to a fraction.
+ * Works on encoded luma.
+ *
+ * @returns null where the target or its source leaves no ring to compare
+ */
+export function fitEdge(reach: Reach, source: Source, pixels: Pixels): EdgeFit | null {
+  const field = targetField(reach, pixels.shape, BAND);
+  const { rect, coverage } = field;
+  if (isEmpty(rect)) return null;
+  const { width, height } = rect;
+  const places: number[] = [];
+  for (let y = 1; y + 1 < height; y++)
+    for (let x = 1; x + 1 < width; x++) if (coverage[y * width + x] === 0) places.push(y * width + x);
+  const target = lumaPlane(pixels.window(rect).raster).data;
+  const top = pixels.shape.depth === 8 ? 255 : 65535;
+  const ring: Ring = { width, places, target };
+  const middle = targetMiddle(reach.target);
+  const read = (moved: Source): { luma: Float32Array; there: Uint8Array } => {
+    const { planes, there } = sampleSource(pixels, moved, middle, rect);
+    const weights = planes.length === 3 ? LUMA : [1];
+    const luma = meanLuma(planes.map((plane, c) => plane.map((v) => (v * weights[c] * planes.length) / top)));
+    return { luma, there };
+  };
+  const shifted = (dx: number, dy: number): Source => ({
+    ...source,
+    dx: source.dx + dx,
+    dy: source.dy + dy,
+  });
+  const nearby = isPlainShift(source) ? plainReader(pixels, source, rect) : null;
+  let best = { dx: 0, dy: 0, score: -Infinity };
+  for (let dy = -FARTHEST + 1; dy < FARTHEST; dy++)
+    for (let dx = -FARTHEST + 1; dx < FARTHEST; dx++) {
+      const { luma, there } = nearby ? nearby(dx, dy) : read(shifted(dx, dy));
+      // A step farther must be worth it.
+      const score = likeness(ring, luma, there) - 0.002 * Math.hypot(dx, dy);
+      if (score > best.score) best = { dx, dy, score };
+    }
+  if (best.score < -0.9) return null;
+  let { dx, dy } = best;
+  let isRough = nearby !== null;
+  for (let round = 0; round < ROUNDS; round++) {
+    const { luma, there } = nearby && isRough ? nearby(dx, dy) : read(shifted(dx, dy));
+    const step = alignStep(ring, luma, there, places);
+    if (!step) break;
+    const size = Math.hypot(step.dx, step.dy);
+    const most = Math.min(1, size) / Math.max(size, 1e-12);
+    [dx, dy] = [dx + most * step.dx, dy + most * step.dy];
+    if (Math.hypot(dx - best.dx, dy - best.dy) > MOST_ALIGNED) [dx, dy] = [best.dx, best.dy];
+    if (!isRough && size < FINE) break;
+    if (size < ROUGH) isRough = false;
+  }
+  const fitted = shifted(dx, dy);
+  return { source: fitted, residual: residualOf(ring, read(fitted)) };
+}
+
+/** Weights of the four samples around a place a share of the way on from the second. (Catmull and Rom 1974.) */
+const cubicWeights = (t: number): readonly [number, number, number, number] => [
+  -0.5 * t + t * t - 0.5 * t ** 3,
+  1 - 2.5 * t * t + 1.5 * t ** 3,
+  0.5 * t + 2 * t * t - 1.5 * t ** 3,
+  -0.5 * t * t + 0.5 * t ** 3,
+];
+
+/**
+ * Reads luma a little away from a plain source: what is read is converted once for all shifts. Between pixels it is
+ * cubic, which is enough to come near; the last steps read as finely as what is laid down.
+ */
+function plainReader(
+  pixels: Pixels,
+  { dx, dy }: Source,
+  rect: Rect,
+): (sx: number, sy: number) => { luma: Float32Array; there: Uint8Array } {
+  const reach = Math.ceil(FARTHEST + MOST_ALIGNED) + 2;
+  const area = intersectRects(growRect(moveRect(rect, dx, dy), reach), pictureRect(pixels.shape));
+  const whole = isEmpty(area) ? null : lumaPlane(pixels.window(area).raster);
+  const size = rect.width * rect.height;
+  return (sx, sy) => {
+    const luma = new Float32Array(size);
+    const there = new Uint8Array(size);
+    if (!whole) return { luma, there };
+    const [wholeX, wholeY] = [Math.floor(sx), Math.floor(sy)];
+    const isBetween = sx !== wholeX || sy !== wholeY;
+    const [across, down] = [cubicWeights(sx - wholeX), cubicWeights(sy - wholeY)];
+    const border = isBetween ? 2 : 0;
+    for (let row = 0, i = 0; row < rect.height; row++) {
+      const y = rect.top + row + dy + wholeY - area.top;
+      for (let column = 0; column < rect.width; column++, i++) {
+        const x = rect.left + column + dx + wholeX - area.left;
+        if (x < border || y < border || x >= area.width - border || y >= area.height - border) continue;
+        const at = y * area.width + x;
+        there[i] = 1;
+        if (!isBetween) {
+          luma[i] = whole.data[at];
+          continue;
+        }
+        let sum = 0;
+        for (let k = 0; k < 4; k++) {
+          const from = at + (k - 1) * area.width - 1;
+          const { data } = whole;
+          sum +=
+            down[k] *
+            (across[0] * data[from] +
+              across[1] * data[from + 1] +
+              across[2] * data[from + 2] +
+              across[3] * data[from + 3]);
+        }
+        luma[i] = sum;
+      }
+    }
+    return { luma, there };
+  };
+}
+
+/** What each quarter of the ring would still move by, along what edges it has. */
+function residualOf(ring: Ring, { luma, there }: { luma: Float32Array; there: Uint8Array }): number {
+  const { width, places } = ring;
+  const height = luma.length / width;
+  const quarters: number[][] = [[], [], [], []];
+  for (const i of places) {
+    const [x, y] = [(i % width) - width / 2, Math.floor(i / width) - height / 2];
+    quarters[Math.abs(x) > Math.abs(y) ? (x > 0 ? 0 : 1) : y > 0 ? 2 : 3].push(i);
+  }
+  const squares = quarters.flatMap((quarter) => {
+    const step = quarter.length >= 12 ? alignStep(ring, luma, there, quarter) : null;
+    return step ? [Math.min(FARTHEST, Math.hypot(step.dx, step.dy)) ** 2] : [];
+  });
+  return squares.length > 0 ? Math.sqrt(squares.reduce((sum, s) => sum + s, 0) / squares.length) : 0;
+}

@@ -1,0 +1,109 @@
+import { colourPlanes } from '../mend/patch.ts';
+import type { Pixels } from '../raster/pixels.ts';
+import type { PictureShape } from '../raster/raster.ts';
+import type { Rect } from '../raster/rect.ts';
+import { intersectRects, isEmpty } from '../raster/rect.ts';
+import { pictureRect } from '../raster/window.ts';
+import { lanczos } from '../resample/lanczos.ts';
+import type { Point } from '../target/target.ts';
+import type { Source } from './source.ts';
+import { isPlainShift } from './source.ts';
+
+/** A source read onto the pixels of its target. */
+export interface SampledSource {
+  /** Encoded values in code values, one array for each colour channel, row after row of the target's rectangle. */
+  readonly planes: readonly Float32Array[];
+  /** 1 where the source lies inside the picture, and where it may be read. */
+  readonly there: Uint8Array;
+}
+
+/** The linear part of the way from a target's pixel to its source's: `[xx, xy, yx, yy]`. */
+function matrixOf({ mirror, turn = 0, scale = 1 }: Source): readonly [number, number, number, number] {
+  // The copied piece is mirrored, turned and enlarged; to read it the way back is taken.
+  const [cos, sin] = [Math.cos(turn) / scale, Math.sin(turn) / scale];
+  const flip = mirror ? -1 : 1;
+  return [flip * cos, flip * sin, -sin, cos];
+}
+
+/** Reach of the resampling kernel in source pixels. */
+const LOBES = 3;
+
+/** The rectangle of the picture that is read to sample a source onto `rect`. */
+export function sourceReads(source: Source, centre: Point, rect: Rect, picture: PictureShape): Rect {
+  const [xx, xy, yx, yy] = matrixOf(source);
+  const corners = [0, 1].flatMap((right) =>
+    [0, 1].map((down): Point => {
+      const [x, y] = [rect.left + right * rect.width - centre[0], rect.top + down * rect.height - centre[1]];
+      return [centre[0] + source.dx + xx * x + xy * y, centre[1] + source.dy + yx * x + yy * y];
+    }),
+  );
+  const reach = isPlainShift(source) ? 0 : LOBES * Math.max(1, 1 / (source.scale ?? 1)) + 1;
+  const left = Math.floor(Math.min(...corners.map(([x]) => x)) - reach);
+  const top = Math.floor(Math.min(...corners.map(([, y]) => y)) - reach);
+  const right = Math.ceil(Math.max(...corners.map(([x]) => x)) + reach);
+  const bottom = Math.ceil(Math.max(...corners.map(([, y]) => y)) + reach);
+  return intersectRects({ left, top, width: right - left, height: bottom - top }, pictureRect(picture));
+}
+
+/**
+ * Reads a source onto the pixels of `rect`. Whole-pixel shifts copy exactly; all others are resampled by a Lanczos
+ * kernel of three lobes, widened where the source is made smaller.
+ *
+ * @param centre the middle of the target, which mirroring, turning and enlarging leave in place
+ */
+export function sampleSource(pixels: Pixels, source: Source, centre: Point, rect: Rect): SampledSource {
+  const size = rect.width * rect.height;
+  const there = new Uint8Array(size);
+  const reads = sourceReads(source, centre, rect, pixels.shape);
+  const channels = pixels.shape.channels >= 3 ? 3 : 1;
+  const planes = Array.from({ length: channels }, () => new Float32Array(size));
+  if (isEmpty(reads)) return { planes, there };
+  const { raster, left, top } = pixels.window(reads);
+  const from = colourPlanes(raster);
+  const inPicture = (x: number, y: number): boolean =>
+    x >= 0 && y >= 0 && x < pixels.shape.width && y < pixels.shape.height;
+  const isPlain = isPlainShift(source);
+  const [xx, xy, yx, yy] = matrixOf(source);
+  const widen = Math.max(1, 1 / (source.scale ?? 1));
+  for (let row = 0, i = 0; row < rect.height; row++) {
+    for (let column = 0; column < rect.width; column++, i++) {
+      if (isPlain) {
+        const [x, y] = [rect.left + column + source.dx, rect.top + row + source.dy];
+        if (!inPicture(x, y)) continue;
+        there[i] = 1;
+        const at = (y - top) * raster.stride + x - left;
+        for (let c = 0; c < channels; c++) planes[c][i] = from[c][at];
+      } else {
+        const [px, py] = [rect.left + column + 0.5 - centre[0], rect.top + row + 0.5 - centre[1]];
+        const x = centre[0] + source.dx + xx * px + xy * py;
+        const y = centre[1] + source.dy + yx * px + yy * py;
+        if (!inPicture(x, y)) continue;
+        there[i] = 1;
+        lanczos(raster, from, x - left, y - top, widen, planes, i);
+      }
+    }
+  }
+  return { planes, there };
+}
+
+/** Which pixel of the picture each pixel of `rect` is taken from, as indices into the rectangle `area`. */
+export function sourcePlaces(
+  source: Source,
+  centre: Point,
+  rect: Rect,
+  picture: PictureShape,
+): { area: Rect; places: Int32Array } {
+  const area = sourceReads(source, centre, rect, picture);
+  const places = new Int32Array(rect.width * rect.height);
+  const [xx, xy, yx, yy] = matrixOf(source);
+  for (let row = 0, i = 0; row < rect.height; row++) {
+    for (let column = 0; column < rect.width; column++, i++) {
+      const [px, py] = [rect.left + column + 0.5 - centre[0], rect.top + row + 0.5 - centre[1]];
+      const x = Math.floor(centre[0] + source.dx + xx * px + xy * py) - area.left;
+      const y = Math.floor(centre[1] + source.dy + yx * px + yy * py) - area.top;
+      places[i] =
+        Math.min(area.height - 1, Math.max(0, y)) * area.width + Math.min(area.width - 1, Math.max(0, x));
+    }
+  }
+  return { area, places };
+}

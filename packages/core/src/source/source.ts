@@ -1,0 +1,21 @@
+/** A shift from a target to its source in pixels: the source of place (x, y) is (x + dx, y + dy). */
+export interface Shift {
+  readonly dx: number;
+  readonly dy: number;
+}
+
+/**
+ * Where a mend takes its pixels from. Around the middle of the target the source may be mirrored left to right,
+ * then turned, then enlarged; the shift says where the middle itself is taken from.
+ */
+export interface Source extends Shift {
+  readonly mirror?: boolean;
+  /** Radians, clockwise on the screen, by which the copied piece is turned. */
+  readonly turn?: number;
+  /** How much larger the copied piece is than its original, above 0. */
+  readonly scale?: number;
+}
+
+/** Whether every pixel is copied as it is, from whole pixels away. */
+export const isPlainShift = ({ dx, dy, mirror, turn, scale }: Source): boolean =>
+  Number.isInteger(dx) && Number.isInteger(dy) && !mirror && (turn ?? 0) === 0 && (scale ?? 1) === 1;
