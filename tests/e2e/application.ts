@@ -34,7 +34,7 @@ async function asAdmin(sql: string): Promise<void> {
 }
 
 async function answers(address: string): Promise<void> {
-  for (let i = 0; i < 200; i++) {
+  for (let i = 0; i < 1000; i++) {
     const isUp = await fetch(`${address}/api/health`).then(
       ({ ok }) => ok,
       () => false,

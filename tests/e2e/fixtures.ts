@@ -11,7 +11,7 @@ export const test = base.extend<{ quietPage: Page }, { application: Application 
       await use(application);
       await application.close();
     },
-    { scope: 'worker', timeout: 60_000 },
+    { scope: 'worker', timeout: 240_000 },
   ],
   quietPage: async ({ page, application }, use) => {
     const complaints: string[] = [];

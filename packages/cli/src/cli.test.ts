@@ -6,7 +6,8 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Fault } from '@fennip/core';
 import sharp from 'sharp';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { main } from './main.ts';
 
 const BIN = fileURLToPath(new URL('../bin/fennip.mjs', import.meta.url));
 const PHOTOGRAPH = join(
@@ -21,12 +22,29 @@ interface Outcome {
   readonly problem: string;
 }
 
-const fennip = (...args: string[]): Promise<Outcome> =>
+/** The program as the shell starts it. */
+const started = (...args: string[]): Promise<Outcome> =>
   new Promise((resolve) => {
     execFile('node', [BIN, ...args], (error, out, problem) => {
       resolve({ status: typeof error?.code === 'number' ? error.code : 0, out, problem });
     });
   });
+
+/** The same commands without a start of their own, which takes longer than most of them. */
+async function fennip(...args: string[]): Promise<Outcome> {
+  const said = { out: '', problem: '' };
+  const listen = (stream: NodeJS.WriteStream, to: keyof typeof said) =>
+    vi.spyOn(stream, 'write').mockImplementation((text) => {
+      said[to] += String(text);
+      return true;
+    });
+  const spies = [listen(process.stdout, 'out'), listen(process.stderr, 'problem')];
+  try {
+    return { status: await main(args), ...said };
+  } finally {
+    spies.forEach((spy) => spy.mockRestore());
+  }
+}
 
 let folder = '';
 const file = (name: string): string => join(folder, name);
@@ -171,6 +189,12 @@ describe('the command line', () => {
         status: 1,
         problem: expect.stringContaining(message),
       });
+  });
+
+  it('tells the shell how it went', async () => {
+    expect(await started('recipe', '--help')).toMatchObject({ status: 0, problem: '' });
+    expect(await started('recipe', BIN)).toMatchObject({ status: 1, out: '' });
+    expect(await started('paint')).toMatchObject({ status: 2, out: '' });
   });
 
   it('explains itself', async () => {

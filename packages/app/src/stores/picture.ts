@@ -11,6 +11,12 @@ import { ledgerEntries } from './ledgerEntry.ts';
 /** Pauses between attempts to send what could not be sent, in milliseconds. */
 const RETRY_MS = 2000;
 
+/** Something the server is to carry out; tasks go one after the other, in the order they were given. */
+type Task = { readonly kind: 'edit'; readonly edit: Edit } | { readonly kind: 'undo' | 'redo' };
+
+/** Whether the same question may be answered a little later: the server or its database is away. */
+const isPassing = ({ status }: AnswerError): boolean => status === 0 || status >= 500;
+
 /** The picture on the table: its faults, its recipe, and the history they have. */
 export const usePicture = defineStore('picture', () => {
   const picture = ref<Picture | null>(null);
@@ -21,13 +27,16 @@ export const usePicture = defineStore('picture', () => {
   const problem = ref<string | null>(null);
   /** What the restorer should know about saving; none while all is well. */
   const notice = ref<string | null>(null);
-  const unsent = ref<readonly Edit[]>([]);
-  const isTurning = ref(false);
+  const unsent = ref<readonly Task[]>([]);
   /** Grows when all tiles must be painted anew. */
   const opening = ref(0);
   const repainters = new Set<(rect: Rect) => void>();
   let revision = 0;
   let sending: Promise<void> | null = null;
+  /** The picture that was asked for last; an answer about another one comes too late. */
+  let wanted: string | null = null;
+  /** The worksheet as the server has it: the one on the table without what still waits. */
+  let confirmed = worksheet.value;
 
   const mends = computed(() => worksheet.value.recipe.mends);
   const entries = computed(() => ledgerEntries(faults.value, mends.value, worksheet.value.judgements));
@@ -44,7 +53,8 @@ export const usePicture = defineStore('picture', () => {
   function takeSheet(sheet: PictureSheet): void {
     picture.value = sheet.picture;
     faults.value = sheet.faults;
-    worksheet.value = { recipe: sheet.recipe, judgements: sheet.judgements };
+    confirmed = { recipe: sheet.recipe, judgements: sheet.judgements };
+    worksheet.value = confirmed;
     revision = sheet.revision;
     done.value = sheet.done;
     undone.value = sheet.undone;
@@ -52,10 +62,15 @@ export const usePicture = defineStore('picture', () => {
 
   /** Opens a picture. Its pixels come when the table asks for them. */
   async function open(id: string): Promise<void> {
+    wanted = id;
     if (picture.value?.id === id) return;
+    // What waits belongs to the picture that is left, and the line that saves it opens the next one too.
+    await sending;
+    if (wanted !== id) return;
     close();
     try {
       const sheet = await get<PictureSheet>(`/pictures/${id}`);
+      if (wanted !== id) return;
       takeSheet(sheet);
       const { pyramid, width, height, depth, channels, transfer } = sheet.picture;
       await engine().open({
@@ -87,32 +102,47 @@ export const usePicture = defineStore('picture', () => {
     showMends();
   }
 
-  function apply(steps: readonly Step[]): void {
-    worksheet.value = applySteps(worksheet.value, steps).worksheet;
-    showMends();
-  }
-
-  function takeAnswer(answer: EditAnswer): void {
+  /** Takes over what the server has carried out, and lays what still waits on top of it. */
+  function confirm(steps: readonly Step[], answer: EditAnswer): void {
     revision = answer.revision;
     done.value = answer.done;
     undone.value = answer.undone;
+    confirmed = applySteps(confirmed, steps).worksheet;
   }
 
-  /** Sends what waits, one edit after the other, until all is saved. A broken line is tried again. */
+  function showWaiting(): void {
+    worksheet.value = unsent.value.reduce(
+      (sheet, task) => (task.kind === 'edit' ? applySteps(sheet, task.edit.steps).worksheet : sheet),
+      confirmed,
+    );
+    showMends();
+  }
+
+  /** Asks the server for what waits longest. */
+  async function sendFirst(id: string, task: Task): Promise<void> {
+    const answer =
+      task.kind === 'edit'
+        ? await post<EditAnswer>(`/pictures/${id}/edits`, { revision, edit: task.edit })
+        : await post<EditAnswer>(`/pictures/${id}/${task.kind}`, { revision });
+    if (picture.value?.id !== id) return;
+    unsent.value = unsent.value.slice(1);
+    confirm(task.kind === 'edit' ? task.edit.steps : answer.steps, answer);
+    notice.value = null;
+    // An edit is on the table since it was made.
+    if (task.kind !== 'edit') showWaiting();
+  }
+
+  /** Sends what waits, one after the other, until all is saved. A broken line is tried again. */
   async function send(): Promise<void> {
     while (unsent.value.length > 0) {
       const id = picture.value?.id;
       if (!id) return;
       try {
-        const answer = await post<EditAnswer>(`/pictures/${id}/edits`, { revision, edit: unsent.value[0] });
-        if (picture.value?.id !== id) return;
-        unsent.value = unsent.value.slice(1);
-        takeAnswer(answer);
-        notice.value = null;
+        await sendFirst(id, unsent.value[0]);
       } catch (error) {
         if (!(error instanceof AnswerError)) throw error;
         notice.value = error.message;
-        if (error.status === 0 || error.status >= 500) {
+        if (isPassing(error)) {
           await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
           continue;
         }
@@ -123,46 +153,31 @@ export const usePicture = defineStore('picture', () => {
     }
   }
 
-  function flush(): Promise<void> {
+  function enqueue(task: Task): void {
+    unsent.value = [...unsent.value, task];
     sending ??= send().finally(() => {
       sending = null;
     });
-    return sending;
   }
 
   /** Carries out an edit: on the table at once, in the database as soon as the line allows. */
   function perform(edit: Edit): void {
-    apply(edit.steps);
-    unsent.value = [...unsent.value, edit];
+    worksheet.value = applySteps(worksheet.value, edit.steps).worksheet;
+    showMends();
     undone.value = [];
-    void flush();
+    enqueue({ kind: 'edit', edit });
   }
 
-  async function turn(direction: 'undo' | 'redo'): Promise<void> {
-    const id = picture.value?.id;
-    if (!id || isTurning.value) return;
-    isTurning.value = true;
-    try {
-      await flush();
-      const answer = await post<EditAnswer>(`/pictures/${id}/${direction}`, { revision });
-      if (picture.value?.id !== id) return;
-      takeAnswer(answer);
-      apply(answer.steps);
-      notice.value = null;
-    } catch (error) {
-      notice.value = error instanceof Error ? error.message : String(error);
-      if (error instanceof AnswerError && error.status === 409) await reload();
-    } finally {
-      isTurning.value = false;
-    }
-  }
-
-  const undo = (): Promise<void> => turn('undo');
-  const redo = (): Promise<void> => turn('redo');
+  const undo = (): void => {
+    if (done.value.length + unsent.value.length > 0) enqueue({ kind: 'undo' });
+  };
+  const redo = (): void => {
+    if (undone.value.length + unsent.value.length > 0) enqueue({ kind: 'redo' });
+  };
 
   /** Another window changed the picture: its edits are taken over once ours are through. */
   async function heardEdit(theirRevision: number): Promise<void> {
-    if (theirRevision <= revision || unsent.value.length > 0 || isTurning.value) return;
+    if (theirRevision <= revision || unsent.value.length > 0) return;
     await reload();
     notice.value = 'Another window changed this picture. Its mends are shown here now.';
   }

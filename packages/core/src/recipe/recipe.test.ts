@@ -8,6 +8,7 @@ import { rectsMeet } from '../raster/rect.ts';
 import { wholeWindow } from '../raster/window.ts';
 import { pixelsOf } from '../raster/pixels.ts';
 import { halveRaster, pyramidLevels } from '../raster/pyramid.ts';
+import type { Raster } from '../raster/raster.ts';
 import { cloneRaster } from '../raster/raster.ts';
 import { pictureOf } from '../testing/pictures.ts';
 import type { Step, Worksheet } from './edit.ts';
@@ -93,10 +94,19 @@ const recipeOf: fc.Arbitrary<Sheet> = fc.record({
   fences: fencesOf,
 });
 
-function rendered(sheet: Sheet): number[][] {
+function rendered(sheet: Sheet): Raster {
   const copy = cloneRaster(PICTURE);
   renderRecipe(copy, { ...emptyRecipe(PICTURE), ...sheet });
-  return copy.planes.map((plane) => [...plane]);
+  return copy;
+}
+
+/** Values in which two pictures differ. */
+function differences(one: Raster, other: Raster): number {
+  let count = 0;
+  one.planes.forEach((plane, c) => {
+    for (let i = 0; i < plane.length; i++) if (plane[i] !== other.planes[c][i]) count++;
+  });
+  return count;
 }
 
 describe('a mended picture', () => {
@@ -110,9 +120,7 @@ describe('a mended picture', () => {
             () => Promise.resolve(),
             () => undefined,
           );
-          expect(mended.pixels.window(WHOLE).raster.planes.map((plane) => [...plane])).toEqual(
-            rendered(sheet),
-          );
+          expect(differences(mended.pixels.window(WHOLE).raster, rendered(sheet))).toBe(0);
         }
       }),
       { numRuns: 30 },
@@ -138,11 +146,12 @@ describe('a mended picture', () => {
               told.fill(1, y * WIDTH + rect.left, y * WIDTH + rect.left + rect.width);
           },
         );
-        rendered(second).forEach((plane, c) =>
-          plane.forEach((value, i) => {
-            if (value !== before[c][i]) expect(told[i]).toBe(1);
-          }),
-        );
+        let untold = 0;
+        rendered(second).planes.forEach((plane, c) => {
+          for (let i = 0; i < plane.length; i++)
+            if (plane[i] !== before.planes[c][i] && told[i] === 0) untold++;
+        });
+        expect(untold).toBe(0);
         let redone = 0;
         await mended.update(
           second,
@@ -158,7 +167,7 @@ describe('a mended picture', () => {
   it('is the same on every run, value for value', () => {
     fc.assert(
       fc.property(recipeOf, (sheet) => {
-        expect(rendered(sheet)).toEqual(rendered(sheet));
+        expect(differences(rendered(sheet), rendered(sheet))).toBe(0);
       }),
       { numRuns: 20 },
     );
@@ -171,7 +180,7 @@ describe('a mended picture', () => {
         const meet = (one: Mend, other: Mend): boolean =>
           mendReads(one, shape).some((rect) => rectsMeet(rect, mendFootprint(other, shape)));
         fc.pre(!meet(a, b) && !meet(b, a));
-        expect(rendered({ mends: [a, b], fences })).toEqual(rendered({ mends: [b, a], fences }));
+        expect(differences(rendered({ mends: [a, b], fences }), rendered({ mends: [b, a], fences }))).toBe(0);
       }),
       { numRuns: 40 },
     );
@@ -187,9 +196,7 @@ describe('a mended picture', () => {
             () => Promise.resolve(),
             () => undefined,
           );
-        expect(mended.pixels.window(WHOLE).raster.planes.map((plane) => [...plane])).toEqual(
-          PICTURE.planes.map((plane) => [...plane]),
-        );
+        expect(differences(mended.pixels.window(WHOLE).raster, PICTURE)).toBe(0);
       }),
       { numRuns: 15 },
     );
