@@ -69,6 +69,16 @@ export function damage(clean: Raster, kind: DamageKind, seed: number): Damaged {
   return { clean: whole, seen: fromSheet(sheet), faults, inside };
 }
 
+/** A frame with so many specks, soft shadows and hard dust in equal parts. */
+export function specked(clean: Raster, count: number, seed: number): Omit<Damaged, 'inside' | 'clean'> {
+  const sheet = toSheet(clean);
+  const faults = [
+    ...dust(sheet, Math.ceil(count / 2), seed),
+    ...laySpecks(sheet, Math.floor(count / 2), seed + 1),
+  ];
+  return { seen: fromSheet(sheet), faults };
+}
+
 /** The pixels that lie on any of the spots, a little beyond half depth. */
 function spotPixels(faults: readonly LaidFault[], { width, height }: Raster): Uint8Array {
   const inside = new Uint8Array(width * height);
@@ -85,7 +95,7 @@ function spotPixels(faults: readonly LaidFault[], { width, height }: Raster): Ui
  * The faults as a click with a rough radius gives them: the centre off by up to 0.21 of the radius, the radius by up to
  * a fifth. Lines keep their course.
  */
-export function roughly({ faults }: Damaged, seed: number): FaultToMend[] {
+export function roughly({ faults }: Pick<Damaged, 'faults'>, seed: number): FaultToMend[] {
   const uniform = mulberry(seed);
   return faults.map(({ x, y, r, polarity, path }, i) => {
     const [byR, byX, byY] = [0.8 + 0.4 * uniform(), uniform() - 0.5, uniform() - 0.5];

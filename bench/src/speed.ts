@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { FaultToMend, Raster } from '@fennip/core';
+import type { Raster } from '@fennip/core';
 import {
   EXAMINE_DEFAULTS,
   applyMend,
@@ -8,7 +8,6 @@ import {
   cloneRaster,
   emptyRecipe,
   examinePicture,
-  mulberry,
   pixelsOf,
   proposeMend,
   proposeMends,
@@ -16,6 +15,8 @@ import {
   viewRaster,
 } from '@fennip/core';
 import { decodePicture, encodePicture } from '@fennip/files';
+import { startMendThreads } from '@fennip/cli';
+import { roughly, specked } from './damage.ts';
 import { inpaint, loadOpenCv } from './peers.ts';
 import type { Row } from './report.ts';
 import { printTable, timed } from './report.ts';
@@ -62,37 +63,34 @@ async function examineRow(frame: Raster): Promise<Row> {
   return ['examine 24 megapixels on one thread, to a 15 x 15 box', own, peer, own / peer];
 }
 
-/** Specks all over a frame. */
-function specks(frame: Raster, count: number): FaultToMend[] {
-  const uniform = mulberry(count);
-  return Array.from({ length: count }, (_, i) => ({
-    id: `m${i}`,
-    x: uniform() * frame.width,
-    y: uniform() * frame.height,
-    r: 3 + 8 * uniform(),
-    softness: 0.4,
-    polarity: 'dark',
-  }));
-}
-
 async function mendRows(frame: Raster): Promise<Row[]> {
-  const times: number[] = [];
-  for (const count of [1000, 2000]) {
-    const copy = cloneRaster(frame);
-    const start = performance.now();
-    const mends = proposeMends(specks(frame, count), pixelsOf(copy));
-    renderRecipe(copy, { ...emptyRecipe(copy), mends });
-    times.push(performance.now() - start);
+  const threads = startMendThreads();
+  try {
+    const times: number[] = [];
+    for (const count of [1000, 2000]) {
+      const { seen, faults } = specked(frame, count, count);
+      const wanted = roughly({ faults }, count);
+      // The threads stand and know their work, as those of the application do after the first mends.
+      await threads.mend(wanted.slice(0, 200), seen, undefined, 'auto');
+      const start = performance.now();
+      const mends = await threads.mend(wanted, seen, undefined, 'auto');
+      renderRecipe(seen, { ...emptyRecipe(seen), mends });
+      times.push(performance.now() - start);
+    }
+    return [
+      ['mend 1,000 specks, to the 4 s it may take', times[0], 4000, times[0] / 4000],
+      ['mend 2,000 specks, to 1,000', times[1], times[0], times[1] / times[0]],
+    ];
+  } finally {
+    await threads.close();
   }
-  return [
-    ['mend 1,000 specks, to the 4 s it may take', times[0], 4000, times[0] / 4000],
-    ['mend 2,000 specks, to 1,000', times[1], times[0], times[1] / times[0]],
-  ];
 }
 
 /** Delivery with 500 mends, against decoding and encoding the same file and nothing else. */
 async function deliverRow(frame: Raster): Promise<Row> {
-  const recipe = { ...emptyRecipe(frame), mends: proposeMends(specks(frame, 500), pixelsOf(frame)) };
+  const { seen, faults } = specked(frame, 500, 500);
+  const mends = proposeMends(roughly({ faults }, 500), pixelsOf(seen));
+  const recipe = { ...emptyRecipe(frame), mends };
   const settings = { format: 'jpeg', quality: 92, depth: 8 } as const;
   const own = await timed(3, async () => {
     const { raster, header } = await decodePicture(FRAME);

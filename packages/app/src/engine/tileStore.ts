@@ -24,29 +24,39 @@ export interface TileStore {
   readonly pixels: Pixels;
 }
 
-/** Tiles are kept up to this many bytes: a 24-megapixel picture of 16 bit with room to spare. */
-const MOST_BYTES = 384e6;
+/** Gives the samples of one tile, from the server or from another worker that has them. */
+export type TileSource = (
+  picture: TiledPicture,
+  level: number,
+  column: number,
+  row: number,
+) => Promise<SharedArrayBuffer>;
 
-async function fetchTile(picture: TiledPicture, level: number, column: number, row: number): Promise<Raster> {
-  const answer = await fetch(`/api/tiles/${picture.pyramid}/${level}/${column}/${row}`);
-  if (!answer.ok) throw new Error(`tile ${level}/${column}/${row}: ${answer.status}`);
+function tileOver(
+  buffer: SharedArrayBuffer,
+  picture: TiledPicture,
+  level: number,
+  column: number,
+  row: number,
+): Raster {
   const size = pyramidLevels(picture.width, picture.height)[level];
   const width = Math.min(TILE_SIZE, size.width - column * TILE_SIZE);
   const height = Math.min(TILE_SIZE, size.height - row * TILE_SIZE);
-  return rasterOver(await answer.arrayBuffer(), width, height, picture.channels, picture.depth);
+  return rasterOver(buffer, width, height, picture.channels, picture.depth);
 }
 
 const tileBytes = (raster: Raster, depth: Depth): number =>
   raster.width * raster.height * raster.planes.length * bytesPerSample(depth);
 
-export function createTileStore(picture: TiledPicture): TileStore {
+/** @param mostBytes tiles are kept up to this size; the ones that were used last stay */
+export function createTileStore(picture: TiledPicture, source: TileSource, mostBytes: number): TileStore {
   const tiles = new Map<string, Promise<Raster>>();
   const loaded = new Map<string, Raster>();
   let bytes = 0;
 
   function forgetOldest(): void {
     for (const [key, raster] of loaded) {
-      if (bytes <= MOST_BYTES) return;
+      if (bytes <= mostBytes) return;
       loaded.delete(key);
       tiles.delete(key);
       bytes -= tileBytes(raster, picture.depth);
@@ -65,7 +75,9 @@ export function createTileStore(picture: TiledPicture): TileStore {
       }
       return known;
     }
-    const fetched = fetchTile(picture, level, column, row);
+    const fetched = source(picture, level, column, row).then((buffer) =>
+      tileOver(buffer, picture, level, column, row),
+    );
     tiles.set(key, fetched);
     fetched.then(
       (raster) => {

@@ -1,39 +1,17 @@
-import type {
-  FaultToMend,
-  Mend,
-  MendedPicture,
-  MendSurroundings,
-  MendWish,
-  Rect,
-  SourceCandidate,
-} from '@fennip/core';
-import {
-  applyMend,
-  canvasOf,
-  createMendedPicture,
-  judgeMend,
-  mendFootprint,
-  mendReads,
-  createRaster,
-  findSources,
-  fullScale,
-  growRect,
-  mendFault,
-  faultReads,
-  proposalReads,
-  proposeMend,
-  sourcePlace,
-  searchRect,
-} from '@fennip/core';
-import type { MethodChoice, Raster, Recipe, SourceQuery, Verdict } from '@fennip/core';
+import type { MendedPicture, Raster, Recipe, Rect } from '@fennip/core';
+import { createMendedPicture, createRaster, fullScale } from '@fennip/core';
 import { expose, transfer } from 'comlink';
+import { fetchTile } from './fetchTile.ts';
+import { mendTile } from './paintTile.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
-import { mendTile } from './paintTile.ts';
 import { toBitmap } from './toBitmap.ts';
 
 /** The picture without its mends, or with them. */
 export type Side = 'before' | 'after';
+
+/** How a worker asks another for a tile. */
+export type TileLender = (level: number, column: number, row: number) => Promise<SharedArrayBuffer>;
 
 interface OpenPicture {
   readonly tiles: TileStore;
@@ -42,8 +20,8 @@ interface OpenPicture {
   turn: Promise<void>;
 }
 
-/** How far around a mend its judgement looks, in pixels: its ring and what a ring's own rectangle adds. */
-const JUDGED_AROUND = 32;
+/** Tiles are kept up to this many bytes: a 24-megapixel picture of 16 bit with room to spare. */
+const MOST_BYTES = 384e6;
 
 let open: OpenPicture | null = null;
 
@@ -80,8 +58,16 @@ async function pixelsOf(rect: Rect, side: Side): Promise<Raster> {
 const api = {
   /** Opens a picture; what was open before is let go. */
   open(picture: TiledPicture): void {
-    const tiles = createTileStore(picture);
+    const tiles = createTileStore(picture, fetchTile, MOST_BYTES);
     open = { tiles, mended: createMendedPicture(tiles.pixels), turn: Promise.resolve() };
+  },
+
+  /** Lets another worker have the tiles of the open picture; memory is shared, not copied. */
+  lendTiles(port: MessagePort): void {
+    const { tiles } = opened();
+    const lend: TileLender = async (level, column, row) =>
+      (await tiles.tile(level, column, row)).planes[0].buffer as SharedArrayBuffer;
+    expose(lend, port);
   },
 
   /** A tile as the screen takes it. */
@@ -93,7 +79,7 @@ const api = {
 
   /** A tile of any picture, for a thumbnail. */
   async thumbnail(picture: TiledPicture, level: number): Promise<ImageBitmap> {
-    return sendBitmap(await createTileStore(picture).tile(level, 0, 0));
+    return sendBitmap(await createTileStore(picture, fetchTile, 0).tile(level, 0, 0));
   },
 
   /** Takes over the mends and fences of a recipe and tells every rectangle that changes. */
@@ -105,68 +91,12 @@ const api = {
     return picture.turn;
   },
 
-  /** Makes mends for faults, on the picture without mends, so that the order of work does not matter. */
-  async proposeAll(
-    faults: readonly FaultToMend[],
-    { avoid, used }: MendSurroundings,
-    choice: MethodChoice,
-    done: (count: number) => void,
-  ): Promise<Mend[]> {
-    const { tiles } = opened();
-    const mends: Mend[] = [];
-    const places = [...used];
-    for (const fault of faults) {
-      await tiles.ready([faultReads(fault, tiles.pixels.shape)]);
-      const { mend } = mendFault(fault, { avoid, used: places }, tiles.pixels, choice);
-      const place = sourcePlace(mend);
-      if (place) places.push(place);
-      mends.push(mend);
-      if (mends.length % 10 === 0) done(mends.length);
-    }
-    return mends;
-  },
-
-  /** Makes one mend for a target set by hand. */
-  async propose(wish: MendWish, surroundings: MendSurroundings, choice: MethodChoice): Promise<Mend> {
-    const { tiles } = opened();
-    await tiles.ready([proposalReads(wish, tiles.pixels.shape)]);
-    return proposeMend(wish, surroundings, tiles.pixels, choice).mend;
-  },
-
-  /** The places a mend's texture could come from, best first. */
-  async sources(query: SourceQuery): Promise<SourceCandidate[]> {
-    const { tiles } = opened();
-    await tiles.ready([searchRect(query, tiles.pixels.shape)]);
-    return findSources(query, tiles.pixels);
-  },
-
   /** A part of the picture for the proof. */
   crop: async (rect: Rect, side: Side): Promise<ImageBitmap> => sendBitmap(await pixelsOf(rect, side)),
 
   /** What the mends changed in a part of the picture, `gain` times, around middle grey. */
   async cropDifference(rect: Rect, gain: number): Promise<ImageBitmap> {
     return sendBitmap(difference(await pixelsOf(rect, 'before'), await pixelsOf(rect, 'after'), gain));
-  },
-
-  /** What a mend thinks of itself, alone on the picture without mends; null where it covers nothing. */
-  async judge(mend: Mend): Promise<Verdict | null> {
-    const { tiles } = opened();
-    const { shape } = tiles.pixels;
-    await tiles.ready([...mendReads(mend, shape), growRect(mendFootprint(mend, shape), JUDGED_AROUND)]);
-    return judgeMend(applyMend(mend, canvasOf(tiles.pixels)), tiles.pixels);
-  },
-
-  /** What a mend would lay down, alone on the picture without mends. */
-  async preview(mend: Mend, rect: Rect): Promise<ImageBitmap> {
-    const { tiles } = opened();
-    const alone = createMendedPicture(tiles.pixels);
-    await tiles.ready([growRect(rect, 1)]);
-    await alone.update(
-      { mends: [mend] },
-      (reads) => tiles.ready(reads),
-      () => undefined,
-    );
-    return sendBitmap(alone.pixels.window(rect).raster);
   },
 
   /** The full-size samples of a part of the picture as mended, plane after plane: what a delivery must hold. */
@@ -179,6 +109,6 @@ const api = {
   },
 };
 
-export type EngineApi = typeof api;
+export type TableApi = typeof api;
 
 expose(api);

@@ -2,7 +2,7 @@
 import type { Mend, Rect, SourceCandidate, Verdict } from '@fennip/core';
 import { growRect, intersectRects, sourceOf } from '@fennip/core';
 import { computed, onBeforeUnmount, shallowRef, watch } from 'vue';
-import { engine } from '../engine/engine.ts';
+import { byHand, engine } from '../engine/engine.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { useMending } from '../work/useMending.ts';
@@ -41,7 +41,7 @@ watch(
   async (shown) => {
     const turn = ++judged;
     verdict.value = null;
-    const found = shown ? await engine().judge(shown) : null;
+    const found = shown ? await byHand((hand) => hand.judge(shown)) : null;
     if (turn === judged) verdict.value = found;
   },
   { immediate: true },
@@ -55,7 +55,7 @@ async function findCandidates(): Promise<void> {
   // A recover that leaves nothing to heal needs no source.
   if (!shown || !sourceOf(shown)) return;
   const { target, margin, edge } = shown;
-  const found = await engine().sources({ target, margin, edge, avoid: openPlaces(), used: [] });
+  const found = await byHand((hand) => hand.sources({ target, margin, edge, avoid: openPlaces(), used: [] }));
   if (turn === asked) candidates.value = found;
 }
 watch(() => [mend.value?.id, mend.value?.method], findCandidates, { immediate: true });
@@ -72,7 +72,9 @@ const change = (where: Rect) => engine().cropDifference(where, GAIN);
 const withSource = (candidate: SourceCandidate) => (where: Rect) => {
   const shown = mend.value;
   if (!shown || shown.method === 'bridge') return before(where);
-  return engine().preview({ ...shown, source: { dx: candidate.dx, dy: candidate.dy } }, where);
+  return byHand((hand) =>
+    hand.preview({ mends: [{ ...shown, source: { dx: candidate.dx, dy: candidate.dy } }] }, where),
+  );
 };
 
 const isTaken = ({ dx, dy }: SourceCandidate): boolean => {

@@ -5,7 +5,7 @@ import { proxy } from 'comlink';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { AnswerError, get, post } from '../api/http.ts';
-import { engine } from '../engine/engine.ts';
+import { engine, openPicture } from '../engine/engine.ts';
 import { ledgerEntries } from './ledgerEntry.ts';
 
 /** Pauses between attempts to send what could not be sent, in milliseconds. */
@@ -73,7 +73,7 @@ export const usePicture = defineStore('picture', () => {
       if (wanted !== id) return;
       takeSheet(sheet);
       const { pyramid, width, height, depth, channels, transfer } = sheet.picture;
-      await engine().open({
+      await openPicture({
         ...{ pyramid, width, height, depth, channels },
         ...(transfer ? { transfer } : {}),
       });

@@ -1,14 +1,25 @@
-import type { FaultToMend, Mend, MethodChoice, MethodName, Place, Shift, Step } from '@fennip/core';
-import { faultPlace, marginFor, sourceOf, sourcePlace } from '@fennip/core';
+import type {
+  FaultToMend,
+  Mend,
+  MendProposal,
+  MendSurroundings,
+  MendWish,
+  MethodChoice,
+  MethodName,
+  Place,
+  Shift,
+  Step,
+} from '@fennip/core';
+import { faultPlace, marginFor, shareMends, sourceOf, sourcePlace } from '@fennip/core';
 import { proxy } from 'comlink';
-import { engine } from '../engine/engine.ts';
+import { byHand } from '../engine/engine.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { count } from '../words/count.ts';
 
-/** Mends are worked out this many at a time, so that a long run can be stopped in between. */
-const BATCH = 25;
+/** Not 0 when the run under way is to end; the workers read it between two mends. */
+const stopped = new Int32Array(new SharedArrayBuffer(4));
 
 const newMendId = (): string => `m${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`;
 
@@ -23,11 +34,16 @@ const VERBS: Readonly<Record<MethodName, string>> = {
 const verbFor = (mends: readonly Mend[]): string =>
   mends.every(({ method }) => method === mends[0].method) ? VERBS[mends[0].method] : 'Mended';
 
+const propose = (
+  wish: MendWish,
+  surroundings: MendSurroundings,
+  choice: MethodChoice,
+): Promise<MendProposal> => byHand((hand) => hand.propose(wish, surroundings, choice));
+
 /** What the restorer does to faults: mend, dismiss, take back, choose another source. */
 export function useMending() {
   const picture = usePicture();
   const view = useView();
-  let isStopped = false;
 
   const openPlaces = (): Place[] => picture.entries.filter(({ state }) => state === 'open').map(faultPlace);
   const usedPlaces = (): Place[] =>
@@ -51,24 +67,23 @@ export function useMending() {
     const open = entries.filter(
       ({ state, mend }) => state !== 'mended' && state !== 'lessened' && mend === null,
     );
-    if (open.length === 0 || view.mending !== null) return;
-    isStopped = false;
+    const sheet = picture.picture;
+    if (open.length === 0 || view.mending !== null || !sheet) return;
+    stopped.fill(0);
     view.mending = 0;
-    const avoid = openPlaces();
-    const used = usedPlaces();
-    const mends: Mend[] = [];
+    const faults = open.map(asFault);
+    const surroundings = { avoid: openPlaces(), used: usedPlaces() };
     try {
-      for (let from = 0; from < open.length && !isStopped; from += BATCH) {
-        const part = open.slice(from, from + BATCH).map(asFault);
-        const tell = proxy((n: number) => {
-          view.mending = (from + n) / open.length;
-        });
-        const made = await engine().proposeAll(part, { avoid, used }, choice, tell);
-        mends.push(...made);
-        used.push(...made.map(sourcePlace).filter((place): place is Place => place !== null));
-        view.mending = mends.length / open.length;
-      }
-      if (mends.length > 0)
+      const made = new Map<readonly FaultToMend[], number>();
+      const mends = await shareMends(faults, surroundings, sheet, (run, around) => {
+        const tell = (n: number): void => {
+          made.set(run, n);
+          view.mending = [...made.values()].reduce((sum, each) => sum + each, 0) / open.length;
+        };
+        return byHand((hand) => hand.proposeRun(run, around, choice, stopped, proxy(tell)));
+      });
+      // Another picture may lie on the table by now.
+      if (mends.length > 0 && picture.picture?.id === sheet.id)
         picture.perform({ words: `${verbFor(mends)} ${count(mends.length, 'speck')}`, steps: putAll(mends) });
     } finally {
       view.mending = null;
@@ -76,13 +91,13 @@ export function useMending() {
   }
 
   function stop(): void {
-    isStopped = true;
+    stopped.fill(1);
   }
 
   /** Mends a place that no fault marks. */
   async function mendPlace(x: number, y: number, r: number, choice: MethodName): Promise<void> {
     const softness = 0.2;
-    const mend = await engine().propose(
+    const { mend } = await propose(
       { id: newMendId(), target: { shape: 'disc', x, y, r }, margin: marginFor({ r, softness }) },
       { avoid: openPlaces(), used: usedPlaces() },
       choice,
@@ -125,7 +140,7 @@ export function useMending() {
     const at = picture.mends.findIndex(({ id }) => id === mend.id);
     if (at < 0 || mend.method === method) return;
     const { id, target, margin, fault } = mend;
-    const made = await engine().propose(
+    const { mend: made } = await propose(
       { id, target, margin, ...(fault === undefined ? {} : { fault }) },
       { avoid: openPlaces(), used: usedPlaces() },
       method,

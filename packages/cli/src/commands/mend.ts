@@ -1,5 +1,5 @@
-import type { Fault, FaultToMend, Mend, MethodChoice, Pixels, Recipe } from '@fennip/core';
-import { emptyRecipe, maskTargets, pixelsOf, proposeMend, proposeMends, renderRecipe } from '@fennip/core';
+import type { Fault, FaultToMend, Mend, MethodChoice, Pixels, Raster, Recipe, Transfer } from '@fennip/core';
+import { emptyRecipe, maskTargets, pixelsOf, proposeMend, renderRecipe } from '@fennip/core';
 import { FaultsFileSchema } from '@fennip/contract';
 import type { FaultsFile } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
@@ -7,6 +7,7 @@ import { decodePicture, formatOfName, readMask } from '@fennip/files';
 import type { Command } from '../command.ts';
 import { choiceOption, neededOption, textOption } from '../command.ts';
 import { DELIVERY_HELP, DELIVERY_OPTIONS, deliver } from '../deliver.ts';
+import { mendInThreads } from '../threads/mendInThreads.ts';
 import { readJson } from '../readJson.ts';
 import { RefusedError, UsageError } from '../usage.ts';
 import { writeWhole } from '../writeWhole.ts';
@@ -19,8 +20,18 @@ const USUAL_SOFTNESS: Fault['softness'] = 0.4;
 /** How far a mend reaches beyond the white of a mask, in pixels: masks are drawn to cover the fault. */
 const MASK_MARGIN = 1;
 
-function mendsFor({ faults }: FaultsFile, pixels: Pixels, choice: MethodChoice): Mend[] {
-  const { width, height } = pixels.shape;
+/** A decoded picture and what its values mean in light. */
+interface Decoded {
+  readonly raster: Raster;
+  readonly transfer: readonly Transfer[] | undefined;
+}
+
+function mendsFor(
+  { faults }: FaultsFile,
+  { raster, transfer }: Decoded,
+  choice: MethodChoice,
+): Promise<Mend[]> {
+  const { width, height } = raster;
   const wanted: FaultToMend[] = faults.map((fault, index) => {
     if (fault.x < 0 || fault.y < 0 || fault.x > width || fault.y > height)
       throw new RefusedError(`faults/${index}: ${fault.x}, ${fault.y} lies outside the picture.`);
@@ -34,7 +45,7 @@ function mendsFor({ faults }: FaultsFile, pixels: Pixels, choice: MethodChoice):
       ...(fault.path ? { path: fault.path } : {}),
     };
   });
-  return proposeMends(wanted, pixels, choice);
+  return mendInThreads(wanted, raster, transfer, choice);
 }
 
 async function mendsForMask(path: string, pixels: Pixels, choice: MethodChoice): Promise<Mend[]> {
@@ -55,19 +66,20 @@ async function mendsForMask(path: string, pixels: Pixels, choice: MethodChoice):
 
 async function mendsFrom(
   values: Parameters<Command['run']>[1],
-  pixels: Pixels,
+  decoded: Decoded,
   choice: MethodChoice,
 ): Promise<Mend[]> {
   const [faults, mask] = [textOption(values, 'faults'), textOption(values, 'mask')];
   if ((faults === undefined) === (mask === undefined))
     throw new UsageError('takes either --faults or --mask');
-  if (mask !== undefined) return mendsForMask(mask, pixels, choice);
+  if (mask !== undefined) return mendsForMask(mask, pixelsOf(decoded.raster, decoded.transfer), choice);
   const list = checkFaults(await readJson(faults ?? ''));
-  if (list.picture.width !== pixels.shape.width || list.picture.height !== pixels.shape.height)
+  const { width, height } = decoded.raster;
+  if (list.picture.width !== width || list.picture.height !== height)
     throw new RefusedError(
-      `The list is for a picture of ${list.picture.width} x ${list.picture.height}, this one is ${pixels.shape.width} x ${pixels.shape.height}.`,
+      `The list is for a picture of ${list.picture.width} x ${list.picture.height}, this one is ${width} x ${height}.`,
     );
-  return mendsFor(list, pixels, choice);
+  return mendsFor(list, decoded, choice);
 }
 
 export const mend: Command = {
@@ -94,8 +106,8 @@ ${DELIVERY_HELP}`,
     const choice = choiceOption(values, 'method', METHODS, 'auto');
     const format = formatOfName(out);
     const { raster, header } = await decodePicture(input);
-    const pixels = pixelsOf(raster, header.transfer);
-    const recipe: Recipe = { ...emptyRecipe(raster), mends: await mendsFrom(values, pixels, choice) };
+    const decoded = { raster, transfer: header.transfer };
+    const recipe: Recipe = { ...emptyRecipe(raster), mends: await mendsFrom(values, decoded, choice) };
     renderRecipe(raster, recipe, header);
     const recipePath = textOption(values, 'recipe');
     if (recipePath !== undefined) await writeWhole(recipePath, `${JSON.stringify(recipe, null, 1)}\n`);

@@ -1,7 +1,7 @@
+import { boxMean } from '../filter/boxMean.ts';
 import { gaussianBlur } from '../filter/gaussian.ts';
 import { gaussian } from '../random/gaussian.ts';
 import { mulberry } from '../random/mulberry.ts';
-import type { FloatPlane } from '../raster/float.ts';
 
 /** The scale in pixels that parts texture from tone. */
 const SIGMA = 2;
@@ -13,8 +13,8 @@ const MOST_GAIN = 2.2;
 const ROOT_OF_NORMAL = 0.822;
 /** Detail so many times the usual is no grain. */
 const OUTSTANDING = 4;
-/** Texture is matched to what lies within about this many pixels. */
-const NEIGHBOURHOOD = 8;
+/** Texture is matched to what lies in a square that reaches this many pixels each way. */
+const NEIGHBOURHOOD = 14;
 
 /**
  * Gives an invented part the texture of its surroundings. What was predicted is a conditional mean and so too calm:
@@ -33,38 +33,30 @@ export function reviveTexture(
   width: number,
   seed: number,
 ): void {
-  const height = invented.length / width;
-  const asPlane = (data: Float32Array): FloatPlane => ({ width, height, data });
-  /** Mean square of a plane's detail under a mask, nearby. */
-  const energyOf = (plane: Float32Array, mask: Uint8Array): Float32Array => {
-    const detail = highPass(asPlane(plane)).map((value, i) => (mask[i] ? Math.abs(value) : 0));
-    const counts = gaussianBlur(asPlane(Float32Array.from(mask)), NEIGHBOURHOOD).data;
-    const meanNearby = (data: Float32Array): Float32Array =>
-      gaussianBlur(asPlane(data), NEIGHBOURHOOD).data.map((sum, i) =>
-        counts[i] > 1e-4 ? sum / counts[i] : 0,
-      );
-    // Another scratch nearby, or an edge, is not grain: what stands out too far counts as that far.
-    const usual = meanNearby(detail.map(Math.sqrt)).map((root) => (root / ROOT_OF_NORMAL) ** 2);
-    return meanNearby(detail.map((value, i) => Math.min(value, OUTSTANDING * usual[i]) ** 2));
-  };
-  const around = planes.map((plane) => energyOf(plane, known));
+  const learnt = neighbourhoodOf(known, width);
+  const made = neighbourhoodOf(invented, width);
+  const details = planes.map((plane) => highPass(plane, width));
+  const around = details.map((detail) => energyNearby(detail, learnt));
   planes.forEach((plane, c) => {
-    const calm = energyOf(plane, invented);
-    const detail = highPass(asPlane(plane));
+    const calm = energyNearby(details[c], made);
     for (let i = 0; i < plane.length; i++) {
       if (!invented[i]) continue;
       const wanted = Math.sqrt((around[c][i] * AIM.strengthen ** 2) / (calm[i] + 1e-3));
-      plane[i] += (Math.min(MOST_GAIN, Math.max(1, wanted)) - 1) * detail[i];
+      plane[i] += (Math.min(MOST_GAIN, Math.max(1, wanted)) - 1) * details[c][i];
     }
   });
   const uniform = mulberry(seed);
-  const noise = (): Float32Array => highPass(asPlane(Float32Array.from(invented, () => gaussian(uniform))));
+  const noise = (): Float32Array =>
+    highPass(
+      Float32Array.from(invented, () => gaussian(uniform)),
+      width,
+    );
   const common = noise();
-  const together = Math.sqrt(likenessOfChannels(planes, known, asPlane));
+  const together = Math.sqrt(likenessOfChannels(details, known));
   const apart = Math.sqrt(1 - together * together);
   planes.forEach((plane, c) => {
     const own = noise();
-    const strengthened = energyOf(plane, invented);
+    const strengthened = energyNearby(highPass(plane, width), made);
     for (let i = 0; i < plane.length; i++) {
       if (!invented[i]) continue;
       const missing = Math.sqrt(Math.max(0, around[c][i] * AIM.grain ** 2 - strengthened[i]));
@@ -73,14 +65,45 @@ export function reviveTexture(
   });
 }
 
+/** The pixels of a mask, and how many of them lie near each pixel, as a share. */
+interface Neighbourhood {
+  readonly mask: Uint8Array;
+  readonly width: number;
+  readonly shares: Float32Array;
+}
+
+const meanNearby = (data: Float32Array, width: number): Float32Array =>
+  boxMean({ width, height: data.length / width, data }, NEIGHBOURHOOD).data;
+
+const neighbourhoodOf = (mask: Uint8Array, width: number): Neighbourhood => ({
+  mask,
+  width,
+  shares: meanNearby(Float32Array.from(mask), width),
+});
+
+/** Turns means over all pixels nearby into means over those of the mask alone, in place. */
+function perPixel(means: Float32Array, shares: Float32Array): Float32Array {
+  for (let i = 0; i < means.length; i++) means[i] = shares[i] > 1e-6 ? Math.max(0, means[i] / shares[i]) : 0;
+  return means;
+}
+
+/** Mean square of a plane's detail under a mask, nearby. */
+function energyNearby(detail: Float32Array, { mask, width, shares }: Neighbourhood): Float32Array {
+  const kept = new Float32Array(detail.length);
+  for (let i = 0; i < kept.length; i++) kept[i] = mask[i] ? Math.sqrt(Math.abs(detail[i])) : 0;
+  const usual = perPixel(meanNearby(kept, width), shares);
+  // Another scratch nearby, or an edge, is not grain: what stands out too far counts as that far.
+  for (let i = 0; i < kept.length; i++) {
+    const most = OUTSTANDING * (usual[i] / ROOT_OF_NORMAL) ** 2;
+    kept[i] = mask[i] ? Math.min(Math.abs(detail[i]), most) ** 2 : 0;
+  }
+  return perPixel(meanNearby(kept, width), shares);
+}
+
 /** How the detail of the channels goes together, 0 (each for itself) to 1 (grey): their mean correlation. */
-function likenessOfChannels(
-  planes: readonly Float32Array[],
-  known: Uint8Array,
-  asPlane: (data: Float32Array) => FloatPlane,
-): number {
-  if (planes.length === 1) return 1;
-  const details = planes.map((plane) => highPass(asPlane(plane)));
+function likenessOfChannels(details: readonly Float32Array[], known: Uint8Array): number {
+  const count = details.length;
+  if (count === 1) return 1;
   let [each, mean] = [0, 0];
   for (let i = 0; i < known.length; i++) {
     if (!known[i]) continue;
@@ -92,11 +115,11 @@ function likenessOfChannels(
     mean += sum * sum;
   }
   // The square of a sum of n values of correlation r has n (1 + (n - 1) r) times the square of one.
-  const count = planes.length;
   return each > 0 ? Math.min(1, Math.max(0, (mean / each - 1) / (count - 1))) : 1;
 }
 
-function highPass(plane: FloatPlane): Float32Array {
-  const smooth = gaussianBlur(plane, SIGMA).data;
-  return plane.data.map((value, i) => value - smooth[i]);
+function highPass(data: Float32Array, width: number): Float32Array {
+  const detail = gaussianBlur({ width, height: data.length / width, data }, SIGMA).data;
+  for (let i = 0; i < detail.length; i++) detail[i] = data[i] - detail[i];
+  return detail;
 }

@@ -2,8 +2,11 @@ import type { Fault } from '../examine/fault.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
+import { growRect } from '../raster/rect.ts';
 import type { Place } from '../source/occupied.ts';
 import type { Point } from '../target/target.ts';
+import type { Runs } from './independentRuns.ts';
+import { independentRuns } from './independentRuns.ts';
 import type { Mend } from './mend.ts';
 import type { MendProposal, MendSurroundings, MendWish, MethodChoice } from './proposeMend.ts';
 import { marginFor, proposalReads, proposeMend, sourcePlace } from './proposeMend.ts';
@@ -65,21 +68,78 @@ export const mendFault = (
   choice: MethodChoice = 'auto',
 ): MendProposal => proposeMend(wishFor(fault), surroundings, pixels, choice);
 
+/** The places that are taken by faults: no source may lie on one of them. */
+export const takenPlaces = (faults: readonly FaultToMend[]): Place[] => faults.flatMap(placesOf);
+
+/** Makes mends one after the other, none from a source that was used over and over. */
+export function proposeRun(
+  faults: readonly FaultToMend[],
+  surroundings: MendSurroundings,
+  pixels: Pixels,
+  choice: MethodChoice = 'auto',
+): Mend[] {
+  const used = [...surroundings.used];
+  return faults.map((fault) => {
+    const { mend } = mendFault(fault, { ...surroundings, used }, pixels, choice);
+    const place = sourcePlace(mend);
+    if (place) used.push(place);
+    return mend;
+  });
+}
+
+/** Carries out a run of faults, here or elsewhere. */
+export type RunMaker = (faults: readonly FaultToMend[], surroundings: MendSurroundings) => Promise<Mend[]>;
+
 /**
  * A mend for each fault, in their order, no source on any of them and none used over and over. Each is made on the
- * picture without the others: what lies on another fault says nothing, so the order of work does not matter.
+ * picture without the others: what lies on another fault says nothing. Runs that cannot meet may be made at the same
+ * time; what looks across their borders comes after them. The result is that of {@link proposeMends}.
  */
+export async function shareMends(
+  faults: readonly FaultToMend[],
+  surroundings: MendSurroundings,
+  picture: PictureShape,
+  make: RunMaker,
+): Promise<Mend[]> {
+  const made: Mend[] = [];
+  for (let left = faults; left.length > 0;) {
+    const { runs, rest } = runsOf(left, picture);
+    const around = afterMends(surroundings, made);
+    made.push(...(await Promise.all(runs.map((run) => make(run, around)))).flat());
+    left = rest;
+  }
+  return inOrderOf(faults, made);
+}
+
+/** A mend for each fault, in their order: what {@link shareMends} does, on this thread. */
 export function proposeMends(
   faults: readonly FaultToMend[],
   pixels: Pixels,
   choice: MethodChoice = 'auto',
 ): Mend[] {
-  const avoid = faults.flatMap(placesOf);
-  const used: Place[] = [];
-  return faults.map((fault) => {
-    const { mend } = mendFault(fault, { avoid, used }, pixels, choice);
-    const place = sourcePlace(mend);
-    if (place) used.push(place);
-    return mend;
-  });
+  const surroundings = { avoid: takenPlaces(faults), used: [] };
+  const made: Mend[] = [];
+  for (let left = faults; left.length > 0;) {
+    const { runs, rest } = runsOf(left, pixels.shape);
+    const around = afterMends(surroundings, made);
+    made.push(...runs.flatMap((run) => proposeRun(run, around, pixels, choice)));
+    left = rest;
+  }
+  return inOrderOf(faults, made);
+}
+
+/** A source may reach a little beyond where it was looked for: refining and edge fit move it, in pixels. */
+const SOURCE_SLACK = 16;
+
+const runsOf = (faults: readonly FaultToMend[], picture: PictureShape): Runs<FaultToMend> =>
+  independentRuns(faults, (fault) => growRect(faultReads(fault, picture), SOURCE_SLACK));
+
+const afterMends = (surroundings: MendSurroundings, made: readonly Mend[]): MendSurroundings => ({
+  ...surroundings,
+  used: [...surroundings.used, ...made.map(sourcePlace).filter((place): place is Place => place !== null)],
+});
+
+function inOrderOf(faults: readonly FaultToMend[], mends: readonly Mend[]): Mend[] {
+  const byId = new Map(mends.map((mend) => [mend.id, mend]));
+  return faults.map(({ id }) => byId.get(id)).filter((mend): mend is Mend => mend !== undefined);
 }

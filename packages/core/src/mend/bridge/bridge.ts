@@ -4,6 +4,7 @@ import { fullScale } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
 import { growRect, intersectRects, isEmpty } from '../../raster/rect.ts';
 import { pictureRect } from '../../raster/window.ts';
+import { targetBounds } from '../../target/targetBounds.ts';
 import { footprintRect, targetField } from '../../target/targetField.ts';
 import type { Canvas } from '../canvas.ts';
 import type { BridgeMend } from '../mend.ts';
@@ -17,11 +18,20 @@ const LOST = 0.9;
 /** How far known pixels are looked for beyond half the line's width. */
 const SEARCH = 8;
 
+/** A small spot is told by what lies closest to it; what is farther costs time and tells it little. In pixels. */
+const SMALL = 10;
+const SMALL_BAND = 12;
+
+function bandOf({ target }: BridgeMend): number {
+  const { width, height } = targetBounds(target, 0);
+  return Math.max(width, height) <= SMALL ? SMALL_BAND : GAP_BAND;
+}
+
 /** The rectangle a bridge looks at: the line with a band of surroundings. */
 export function bridgeReads(mend: BridgeMend, picture: PictureShape): Rect[] {
   const footprint = footprintRect(mend, picture);
   if (isEmpty(footprint)) return [];
-  return [intersectRects(growRect(footprint, GAP_BAND), pictureRect(picture))];
+  return [intersectRects(growRect(footprint, bandOf(mend)), pictureRect(picture))];
 }
 
 /** The longest way from a lost pixel to a known one cannot be told before it is walked; this is enough for a line. */
@@ -35,7 +45,7 @@ function searchRadius({ target, margin, edge }: BridgeMend): number {
  * Closes what is thin, a line or a small spot, from its own sides ({@link closeGap}). Works on encoded values, as paint.
  */
 export function bridge(mend: BridgeMend, { pixels, fences }: Canvas): Patch {
-  const { rect, coverage } = targetField(mend, pixels.shape, GAP_BAND);
+  const { rect, coverage } = targetField(mend, pixels.shape, bandOf(mend));
   if (isEmpty(rect)) return EMPTY_PATCH;
   const here = pixels.window(rect).raster;
   const allowance = allowanceOn(fences, mend.zone, rect);

@@ -1,18 +1,18 @@
-import { gaussianBlur } from '../../filter/gaussian.ts';
+import { boxMean } from '../../filter/boxMean.ts';
 import { reviveTexture } from '../../grain/reviveTexture.ts';
 import { LUMA } from '../../colour/luma.ts';
 import type { Rect } from '../../raster/rect.ts';
 import { growRect, intersectRects } from '../../raster/rect.ts';
-import { measureCovariance } from './covariance.ts';
+import { knownVariance, measureCovariance } from './covariance.ts';
 import { fillLeastBending } from './leastBending.ts';
-import { offsetsWithin, predictPixel } from './predictPixel.ts';
+import { offsetsWithin, predictPixel, spanOf, witnessesOf } from './predictPixel.ts';
 
 /** The gap is closed square by square, each from its own surroundings: so it is cut where the surface changes. */
 const SQUARE = 16;
 /** Width in pixels of the surroundings that tell a square's texture. */
 export const GAP_BAND = 20;
-/** Scale in pixels of the tone that is taken off before textures are compared. */
-const TREND = 8;
+/** Tone is taken off before textures are compared, at the scale of two box means that reach so many pixels. */
+const TREND_RADIUS = 9;
 /** Share of the surface of least bending in the result: the two err in different ways, so together they err less. */
 const SMOOTH_SHARE = 0.4;
 
@@ -63,22 +63,41 @@ function cutOut<T extends Float32Array | Uint8Array>(data: T, width: number, par
   return onto;
 }
 
-/** The trend of what is known, at the scale of {@link TREND}: a mean that leaves out what is not. */
-function knownTrend(plane: Float32Array, known: Uint8Array, width: number): Float32Array {
-  const height = plane.length / width;
-  const blurred = (data: Float32Array): Float32Array => gaussianBlur({ width, height, data }, TREND).data;
-  const sums = blurred(plane.map((value, i) => (known[i] ? value : 0)));
-  const counts = blurred(Float32Array.from(known));
-  return sums.map((sum, i) => (counts[i] > 1e-6 ? sum / counts[i] : 0));
+/** Two box means come close to a Gaussian, at a cost that does not grow with its width. */
+function meanAround(data: Float32Array, width: number): Float32Array {
+  const plane = { width, height: data.length / width, data };
+  return boxMean(boxMean(plane, TREND_RADIUS), TREND_RADIUS).data;
 }
 
-const minus = (plane: Float32Array, other: Float32Array): Float32Array =>
-  plane.map((value, i) => value - other[i]);
+/** The trend of what is known: a mean that leaves out what is not. */
+function knownTrend(
+  plane: Float32Array,
+  known: Uint8Array,
+  shares: Float32Array,
+  width: number,
+): Float32Array {
+  const kept = new Float32Array(plane.length);
+  for (let i = 0; i < kept.length; i++) kept[i] = known[i] ? plane[i] : 0;
+  const trend = meanAround(kept, width);
+  for (let i = 0; i < trend.length; i++) trend[i] = shares[i] > 1e-6 ? trend[i] / shares[i] : 0;
+  return trend;
+}
+
+function minus(plane: Float32Array, other: Float32Array): Float32Array {
+  const difference = plane.slice();
+  for (let i = 0; i < difference.length; i++) difference[i] -= other[i];
+  return difference;
+}
 
 /** Luma of the planes, 0 to 1. */
 function lumaOf(values: readonly Float32Array[], top: number): Float32Array {
   const weights = values.length === 3 ? LUMA : [1];
-  return values[0].map((_, i) => values.reduce((sum, plane, c) => sum + weights[c] * plane[i], 0) / top);
+  const luma = new Float32Array(values[0].length);
+  values.forEach((plane, c) => {
+    const weight = weights[c] / top;
+    for (let i = 0; i < luma.length; i++) luma[i] += weight * plane[i];
+  });
+  return luma;
 }
 
 /** Mean square of the Laplacian where a picture is known: how far it bends by itself. */
@@ -101,27 +120,45 @@ function holdOf(
   told: Float32Array,
   width: number,
   top: number,
-): Float32Array[] {
+): Float32Array[] | undefined {
+  const isHeld = (error: number): boolean => error > 0 && error < Infinity;
+  if (!told.some(isHeld)) return undefined;
   return values.map((plane) => {
     const bending = usualBending(plane, known, width) + 1e-3;
-    return told.map((error) => (error === Infinity || error === 0 ? 0 : bending / (error * top) ** 2));
+    return told.map((error) => (isHeld(error) ? bending / (error * top) ** 2 : 0));
   });
 }
 
-/**
- * Closes a gap from its own sides: each lost pixel is predicted from the nearest known ones with the local texture's own
- * covariance, so that what runs across the gap runs on, and mixed with the surface of least bending; then the texture
- * is brought up to that of the surroundings.
- */
-export function closeGap({ values, width, top, error, barred, reach, seed }: Gap): void {
-  const isBarred = (i: number): boolean => barred !== null && barred[i] === 1;
-  const lost = Uint8Array.from(error, (one, i) => (one > 0 && !isBarred(i) ? 1 : 0));
-  const known = Uint8Array.from(error, (one, i) => (one === 0 && !isBarred(i) ? 1 : 0));
-  const told = Float32Array.from(error, (one, i) => (isBarred(i) ? Infinity : one / 255));
-  const trends = values.map((plane) => knownTrend(plane, known, width));
+/** What is to be closed, what may be learnt from, and how surely each pixel is told, as a share of full scale. */
+interface Masks {
+  readonly lost: Uint8Array;
+  readonly known: Uint8Array;
+  readonly told: Float32Array;
+}
+
+function masksOf({ error, barred }: Gap): Masks {
+  const lost = new Uint8Array(error.length);
+  const known = new Uint8Array(error.length);
+  const told = new Float32Array(error.length);
+  for (let i = 0; i < error.length; i++) {
+    const isBarred = barred !== null && barred[i] === 1;
+    lost[i] = !isBarred && error[i] > 0 ? 1 : 0;
+    known[i] = !isBarred && error[i] === 0 ? 1 : 0;
+    told[i] = isBarred ? Infinity : error[i] / 255;
+  }
+  return { lost, known, told };
+}
+
+/** Predicts every lost pixel from its witnesses, square by square. @returns the values about their trend */
+function predictLost(
+  { values, width, top, reach }: Gap,
+  { lost, known, told }: Masks,
+  trends: readonly Float32Array[],
+  shares: Float32Array,
+): Float32Array[] {
   const about = values.map((plane, c) => minus(plane, trends[c]));
   const own = lumaOf(values, top);
-  const luma = minus(own, knownTrend(own, known, width));
+  const luma = minus(own, knownTrend(own, known, shares, width));
   const offsets = offsetsWithin(reach);
   const whole = { left: 0, top: 0, width, height: lost.length / width };
   const predicted = about.map((plane) => plane.slice());
@@ -131,35 +168,55 @@ export function closeGap({ values, width, top, error, barred, reach, seed }: Gap
       whole,
     );
     const size = part.width * part.height;
-    const covariance = measureCovariance(
-      cutOut(luma, width, part, new Float32Array(size)),
-      cutOut(known, width, part, new Uint8Array(size)),
-      part.width,
-      Math.min(2 * reach, 24),
-    );
-    for (const at of members) predictPixel(about, told, width, at, offsets, covariance, predicted);
+    const texture = cutOut(luma, width, part, new Float32Array(size));
+    const mask = cutOut(known, width, part, new Uint8Array(size));
+    const variance = knownVariance(texture, mask);
+    const witnesses = members.map((at) => witnessesOf(told, width, at, offsets, variance));
+    const covariance = measureCovariance(texture, mask, part.width, Math.max(2, spanOf(witnesses)));
+    members.forEach((at, k) => predictPixel(about, width, at, witnesses[k], covariance, predicted));
   }
-  // The search for the surface starts from the trend, so that nothing of what is not known is left in it.
-  const smooth = values.map((plane, c) =>
-    plane.map((value, i) => (told[i] === Infinity ? trends[c][i] : value)),
-  );
-  fillLeastBending(
-    smooth,
-    known.map((isKnown) => 1 - isKnown),
-    width,
-    holdOf(values, known, told, width, top),
-  );
-  values.forEach((plane, c) => {
-    for (let i = 0; i < plane.length; i++)
-      if (!known[i]) plane[i] = trends[c][i] + (lost[i] ? predicted[c][i] : 0);
+  return predicted;
+}
+
+/** The surface of least bending over all that is not known. */
+function leastBent(
+  { values, width, top }: Gap,
+  { known, told }: Masks,
+  trends: readonly Float32Array[],
+): Float32Array[] {
+  // The search starts from the trend, so that nothing of what is not known is left in it.
+  const smooth = values.map((plane, c) => {
+    const start = plane.slice();
+    for (let i = 0; i < start.length; i++) if (told[i] === Infinity) start[i] = trends[c][i];
+    return start;
   });
+  const unknown = known.map((isKnown) => 1 - isKnown);
+  fillLeastBending(smooth, unknown, width, holdOf(values, known, told, width, top));
+  return smooth;
+}
+
+/**
+ * Closes a gap from its own sides: each lost pixel is predicted from the nearest known ones with the local texture's own
+ * covariance, so that what runs across the gap runs on, and mixed with the surface of least bending; then the texture
+ * is brought up to that of the surroundings.
+ */
+export function closeGap(gap: Gap): void {
+  const { values, width, seed } = gap;
+  const masks = masksOf(gap);
+  const { lost, known, told } = masks;
+  const shares = meanAround(Float32Array.from(known), width);
+  const trends = values.map((plane) => knownTrend(plane, known, shares, width));
+  const predicted = predictLost(gap, masks, trends, shares);
+  const smooth = leastBent(gap, masks, trends);
   values.forEach((plane, c) => {
     for (let i = 0; i < plane.length; i++) {
-      if (lost[i]) plane[i] += SMOOTH_SHARE * (smooth[c][i] - plane[i]);
+      if (known[i]) continue;
       // What a fence keeps is laid down nowhere, and must not be seen by the texture either.
-      else if (!known[i]) plane[i] = smooth[c][i];
+      const own = lost[i] ? trends[c][i] + predicted[c][i] : smooth[c][i];
+      plane[i] = own + SMOOTH_SHARE * (smooth[c][i] - own);
     }
   });
-  const invented = told.map((one, i) => (lost[i] && one > VAGUE ? 1 : 0));
-  reviveTexture(values, Uint8Array.from(invented), known, width, seed);
+  const invented = new Uint8Array(lost.length);
+  for (let i = 0; i < lost.length; i++) invented[i] = lost[i] && told[i] > VAGUE ? 1 : 0;
+  reviveTexture(values, invented, known, width, seed);
 }

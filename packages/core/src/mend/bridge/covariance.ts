@@ -6,6 +6,17 @@ export interface Covariance {
   at(dx: number, dy: number): number;
 }
 
+/** Mean square of the known samples, about a mean of 0: the autocovariance at no difference. */
+export function knownVariance(values: Float32Array, known: Uint8Array): number {
+  let [squares, count] = [0, 0];
+  for (let i = 0; i < values.length; i++) {
+    if (!known[i]) continue;
+    squares += values[i] * values[i];
+    count++;
+  }
+  return count > 0 ? squares / count : 0;
+}
+
 /**
  * The autocovariance of the known samples of a square, by direct sums. Structure that runs one way makes it long that
  * way: what is predicted with it continues lines and weaves along their own direction.

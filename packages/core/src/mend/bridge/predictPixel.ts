@@ -18,13 +18,78 @@ const LEAST_TOLD = 1 / 255;
 /** Variance of rounding alone, in squared shares of full scale. */
 const LEAST_VARIANCE = (0.5 / 255) ** 2;
 
+/** Sorted once for each radius: there are only a few, and every mend asks. */
+const sorted = new Map<number, readonly Offset[]>();
+
 /** Differences of columns and rows within a radius, near ones first. */
-export function offsetsWithin(reach: number): Offset[] {
+export function offsetsWithin(reach: number): readonly Offset[] {
+  const known = sorted.get(reach);
+  if (known) return known;
   const offsets: Offset[] = [];
   for (let dy = -reach; dy <= reach; dy++)
     for (let dx = -reach; dx <= reach; dx++)
       if (dx * dx + dy * dy <= reach * reach && (dx !== 0 || dy !== 0)) offsets.push({ dx, dy });
-  return offsets.sort((a, b) => a.dx ** 2 + a.dy ** 2 - b.dx ** 2 - b.dy ** 2);
+  offsets.sort((a, b) => a.dx ** 2 + a.dy ** 2 - b.dx ** 2 - b.dy ** 2);
+  sorted.set(reach, offsets);
+  return offsets;
+}
+
+/** What one pixel is predicted from: the nearest pixels that tell something, and their standard errors. */
+export interface Witnesses {
+  readonly near: readonly Offset[];
+  /** As shares of full scale. */
+  readonly errors: readonly number[];
+}
+
+/**
+ * Finds what a pixel can be predicted from.
+ *
+ * @param told standard error of each pixel as a share of full scale; infinite where it tells nothing
+ * @param offsets where pixels that tell something are looked for, near ones first
+ * @param variance of the texture
+ */
+export function witnessesOf(
+  told: Float32Array,
+  width: number,
+  at: number,
+  offsets: readonly Offset[],
+  variance: number,
+): Witnesses {
+  const height = told.length / width;
+  const x = at % width;
+  const y = Math.floor(at / width);
+  const near: Offset[] = [];
+  const errors: number[] = [];
+  // What is told less surely than the texture itself varies is not worth a place.
+  const most = Math.sqrt(variance) + LEAST_TOLD;
+  if (told[at] <= most) {
+    near.push({ dx: 0, dy: 0 });
+    errors.push(told[at]);
+  }
+  for (const offset of offsets) {
+    const [nx, ny] = [x + offset.dx, y + offset.dy];
+    if (nx < 0 || ny < 0 || nx >= width || ny >= height || told[ny * width + nx] > most) continue;
+    near.push(offset);
+    errors.push(told[ny * width + nx]);
+    if (near.length === NEIGHBOURS) break;
+  }
+  return { near, errors };
+}
+
+/** The largest difference of columns or rows between any two witnesses of a pixel, or a witness and the pixel. */
+export function spanOf(all: readonly Witnesses[]): number {
+  let most = 0;
+  for (const { near } of all) {
+    let [left, right, above, below] = [0, 0, 0, 0];
+    for (const { dx, dy } of near) {
+      left = Math.min(left, dx);
+      right = Math.max(right, dx);
+      above = Math.min(above, dy);
+      below = Math.max(below, dy);
+    }
+    most = Math.max(most, right - left, below - above);
+  }
+  return most;
 }
 
 /** The weights that predict a place from others. Null where nothing fits. */
@@ -54,37 +119,16 @@ function weightsFor(
  * covariance and mean 0. (Simple kriging: Matheron 1963; Cressie, Statistics for Spatial Data, 1993.)
  *
  * @param planes values about their trend
- * @param told standard error of each pixel as a share of full scale; infinite where it tells nothing
- * @param offsets where pixels that tell something are looked for, near ones first
  * @param onto takes the result at `at`
  */
 export function predictPixel(
   planes: readonly Float32Array[],
-  told: Float32Array,
   width: number,
   at: number,
-  offsets: readonly Offset[],
+  { near, errors }: Witnesses,
   covariance: Covariance,
   onto: readonly Float32Array[],
 ): void {
-  const height = told.length / width;
-  const x = at % width;
-  const y = Math.floor(at / width);
-  const near: Offset[] = [];
-  const errors: number[] = [];
-  // What is told less surely than the texture itself varies is not worth a place.
-  const most = Math.sqrt(covariance.at(0, 0)) + LEAST_TOLD;
-  if (told[at] <= most) {
-    near.push({ dx: 0, dy: 0 });
-    errors.push(told[at]);
-  }
-  for (const offset of offsets) {
-    const [nx, ny] = [x + offset.dx, y + offset.dy];
-    if (nx < 0 || ny < 0 || nx >= width || ny >= height || told[ny * width + nx] > most) continue;
-    near.push(offset);
-    errors.push(told[ny * width + nx]);
-    if (near.length === NEIGHBOURS) break;
-  }
   const weights = near.length > 0 ? weightsFor(near, errors, covariance) : null;
   planes.forEach((plane, c) => {
     // Where nothing is known nearby the trend alone is left.

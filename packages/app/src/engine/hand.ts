@@ -1,0 +1,121 @@
+import type {
+  FaultToMend,
+  Mend,
+  MendProposal,
+  MendSurroundings,
+  MendWish,
+  MethodChoice,
+  Recipe,
+  Rect,
+  SourceCandidate,
+  SourceQuery,
+  Verdict,
+} from '@fennip/core';
+import {
+  applyMend,
+  canvasOf,
+  createMendedPicture,
+  faultReads,
+  findSources,
+  growRect,
+  judgeMend,
+  mendFault,
+  mendFootprint,
+  mendReads,
+  proposalReads,
+  proposeMend,
+  searchRect,
+  sourcePlace,
+} from '@fennip/core';
+import { expose, transfer, wrap } from 'comlink';
+import type { TileStore, TiledPicture } from './tileStore.ts';
+import { createTileStore } from './tileStore.ts';
+import { toBitmap } from './toBitmap.ts';
+import type { TileLender } from './worker.ts';
+
+/** Tiles that are held on to, in bytes; they are shared with the worker that lends them. */
+const MOST_BYTES = 64e6;
+/** How far around a mend its judgement looks, in pixels: its ring and what a ring's own rectangle adds. */
+const JUDGED_AROUND = 32;
+
+let open: TileStore | null = null;
+
+function opened(): TileStore {
+  if (!open) throw new Error('no picture is open');
+  return open;
+}
+
+const api = {
+  /** Opens a picture whose tiles another worker lends; what was open before is let go. */
+  open(picture: TiledPicture, port: MessagePort): void {
+    const lender = wrap<TileLender>(port);
+    open = createTileStore(picture, (_, level, column, row) => lender(level, column, row), MOST_BYTES);
+  },
+
+  /**
+   * Makes mends for faults one after the other, on the picture without mends.
+   *
+   * @param stop a shared cell; where it is not 0 the run ends with what it has
+   * @param done told now and then how many are made
+   */
+  async proposeRun(
+    faults: readonly FaultToMend[],
+    surroundings: MendSurroundings,
+    choice: MethodChoice,
+    stop: Int32Array,
+    done: (count: number) => void,
+  ): Promise<Mend[]> {
+    const tiles = opened();
+    const mends: Mend[] = [];
+    const used = [...surroundings.used];
+    let told = performance.now();
+    for (const fault of faults) {
+      if (Atomics.load(stop, 0) !== 0) break;
+      await tiles.ready([faultReads(fault, tiles.pixels.shape)]);
+      const { mend } = mendFault(fault, { ...surroundings, used }, tiles.pixels, choice);
+      const place = sourcePlace(mend);
+      if (place) used.push(place);
+      mends.push(mend);
+      if (performance.now() - told < 100) continue;
+      done(mends.length);
+      told = performance.now();
+    }
+    return mends;
+  },
+
+  /** Makes one mend for a target set by hand. */
+  async propose(wish: MendWish, surroundings: MendSurroundings, choice: MethodChoice): Promise<MendProposal> {
+    const { ready, pixels } = opened();
+    await ready([proposalReads(wish, pixels.shape)]);
+    return proposeMend(wish, surroundings, pixels, choice);
+  },
+
+  /** The places a mend's texture could come from, best first. */
+  async sources(query: SourceQuery): Promise<SourceCandidate[]> {
+    const { ready, pixels } = opened();
+    await ready([searchRect(query, pixels.shape)]);
+    return findSources(query, pixels);
+  },
+
+  /** What a mend thinks of itself, alone on the picture without mends; null where it covers nothing. */
+  async judge(mend: Mend): Promise<Verdict | null> {
+    const { ready, pixels } = opened();
+    const { shape } = pixels;
+    await ready([...mendReads(mend, shape), growRect(mendFootprint(mend, shape), JUDGED_AROUND)]);
+    return judgeMend(applyMend(mend, canvasOf(pixels)), pixels);
+  },
+
+  /** What a part of the picture would look like with these mends and fences alone. */
+  async preview(recipe: Pick<Recipe, 'mends' | 'fences'>, rect: Rect): Promise<ImageBitmap> {
+    const { ready, pixels } = opened();
+    const mended = createMendedPicture(pixels);
+    await ready([growRect(rect, 1)]);
+    await mended.update(recipe, ready, () => undefined);
+    const bitmap = await toBitmap(mended.pixels.window(rect).raster);
+    return transfer(bitmap, [bitmap]);
+  },
+};
+
+export type HandApi = typeof api;
+
+expose(api);
