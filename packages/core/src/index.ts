@@ -17,6 +17,7 @@ export * from './measure/psnr.ts';
 export * from './measure/ssim.ts';
 export * from './measure/texture.ts';
 export * from './mend/applyMend.ts';
+export * from './mend/auto/because.ts';
 export * from './mend/auto/outlineSpot.ts';
 export * from './mend/auto/reason.ts';
 export * from './mend/canvas.ts';

@@ -1,4 +1,4 @@
-import { CORRECTIONS } from '@fennip/core';
+import { BECAUSE, CORRECTIONS } from '@fennip/core';
 import { Type } from '@sinclair/typebox';
 import { IdSchema } from './id.ts';
 import { tagged } from '../tagged.ts';
@@ -86,6 +86,16 @@ const base = {
   only: Type.Optional(Type.Union([Type.Literal('lighten'), Type.Literal('darken')])),
   zone: Type.Optional(IdSchema),
   fault: Type.Optional(IdSchema),
+  why: Type.Optional(
+    Type.Object(
+      {
+        because: Type.Union(BECAUSE.map((cause) => Type.Literal(cause))),
+        recoverability: Type.Optional(Type.Number({ minimum: 0, maximum: 1 })),
+      },
+      { additionalProperties: false },
+    ),
+  ),
+  locked: Type.Optional(Type.Boolean()),
 };
 
 export const MendSchema = tagged('method', [

@@ -1,8 +1,16 @@
 import type { Source } from '../source/source.ts';
 import type { Target } from '../target/target.ts';
+import type { Because } from './auto/because.ts';
 import type { Tint } from './recover/tint.ts';
 import type { LineVeil } from './recover/line/lineVeil.ts';
 import type { Veil } from './recover/veil.ts';
+
+/** Why a mend's method was taken, and how much of the fault's own detail it could keep, where that was measured. */
+export interface MendReason {
+  readonly because: Because;
+  /** 0 to 1. */
+  readonly recoverability?: number;
+}
 
 /** What every mend has, whatever its method. */
 export interface MendBase {
@@ -23,6 +31,10 @@ export interface MendBase {
   readonly zone?: string;
   /** The fault this mend answers, where there is one. */
   readonly fault?: string;
+  /** Why this method was taken; missing where a mend was written by hand. It changes no pixel. */
+  readonly why?: MendReason;
+  /** A locked mend is not to be changed or taken away by the hand; it renders like any other. */
+  readonly locked?: boolean;
 }
 
 /**

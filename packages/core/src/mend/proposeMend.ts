@@ -267,6 +267,18 @@ export function proposeMend(
   pixels: Pixels,
   choice: MethodChoice = 'auto',
 ): MendProposal {
+  const proposal = chooseMend(wish, surroundings, pixels, choice);
+  const { because, recoverability: share } = proposal.reason;
+  const why = { because, ...(share === null ? {} : { recoverability: share }) };
+  return { ...proposal, mend: { ...proposal.mend, why } };
+}
+
+function chooseMend(
+  wish: MendWish,
+  surroundings: MendSurroundings,
+  pixels: Pixels,
+  choice: MethodChoice,
+): MendProposal {
   const base = baseOf(wish);
   const stain = recoverStain(wish, base, pixels, choice);
   if (stain) return stain;

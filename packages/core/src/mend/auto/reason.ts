@@ -1,31 +1,10 @@
 import type { MethodName } from '../mend.ts';
+import type { Because } from './because.ts';
 
 /** Why a method was chosen, as data: the interface makes a sentence of it. */
 export interface Reason {
   readonly method: MethodName;
-  readonly because:
-    /** Enough light came through: the picture's own detail is undone. */
-    | 'light comes through'
-    /** A line with light in its shoulders: they are undone, its middle is closed from them. */
-    | 'light in the shoulders'
-    /** A stain: its smooth tint is taken out, the structure stays. */
-    | 'smooth tint'
-    /** A veil was found, but too little light came through to keep the detail. */
-    | 'too little light'
-    /** No shadow or lit veil explains what is seen. */
-    | 'no veil'
-    /** What is there is no soft disc: undoing the nearest one would leave a rim. */
-    | 'would leave a rim'
-    /** A thin line, closed from both sides. */
-    | 'thin line'
-    /** A small hard spot, closed from all of its sides. */
-    | 'small spot'
-    /** Not a round spot: nothing to undo. */
-    | 'no disc'
-    /** Sources were tried and none gave a good mend. */
-    | 'no source fits'
-    /** The restorer asked for this method. */
-    | 'asked for';
+  readonly because: Because;
   /** How much of the fault's own detail can be recovered, 0 to 1; null where it was not measured. */
   readonly recoverability: number | null;
   /** Log likelihood by which a veil explains the fault; null where none was fitted. */
