@@ -83,8 +83,8 @@ test('the whole pass: from files to a mended file, over a restart of the server 
   await handle.focus();
   for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowRight');
   await expect.poll(async () => Math.abs((await colourAt(page, cx, cy))[1] - dark[1])).toBeLessThan(12);
-  await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Split' }).click();
+  await page.keyboard.press('q');
+  await expect(handle).toBeHidden();
 
   // Undo and redo.
   await page.keyboard.press('Control+z');

@@ -1,12 +1,15 @@
 import type {
+  EdgeFit,
   FaultToMend,
   Mend,
   MendProposal,
   MendSurroundings,
   MendWish,
   MethodChoice,
+  Reach,
   Recipe,
   Rect,
+  Source,
   SourceCandidate,
   SourceQuery,
   Verdict,
@@ -17,6 +20,7 @@ import {
   createMendedPicture,
   faultReads,
   findSources,
+  fitEdge,
   growRect,
   judgeMend,
   mendFault,
@@ -37,6 +41,9 @@ import type { TileLender } from './worker.ts';
 const MOST_BYTES = 64e6;
 /** How far around a mend its judgement looks, in pixels: its ring and what a ring's own rectangle adds. */
 const JUDGED_AROUND = 32;
+
+/** How far beyond a mend and its source an edge fit looks, in pixels: its band and the way it may go. */
+const FITTED_AROUND = 16;
 
 let open: TileStore | null = null;
 
@@ -95,6 +102,15 @@ const api = {
     const { ready, pixels } = opened();
     await ready([searchRect(query, pixels.shape)]);
     return findSources(query, pixels);
+  },
+
+  /** The source moved so that edges which run into the target meet theirs; null where there is nothing to fit. */
+  async fit(reach: Reach, source: Source): Promise<EdgeFit | null> {
+    const { ready, pixels } = opened();
+    const { target, margin, edge } = reach;
+    const mend = { id: 'fit', target, margin, edge, share: 1, on: true, method: 'heal', source } as const;
+    await ready(mendReads(mend, pixels.shape).map((rect) => growRect(rect, FITTED_AROUND)));
+    return fitEdge(reach, source, pixels);
   },
 
   /** What a mend thinks of itself, alone on the picture without mends; null where it covers nothing. */

@@ -1,5 +1,5 @@
-import type { MendedPicture, Raster, Recipe, Rect } from '@fennip/core';
-import { createMendedPicture, createRaster, fullScale } from '@fennip/core';
+import type { Mend, MendedPicture, Raster, Recipe, Rect, Step } from '@fennip/core';
+import { applySteps, createMendedPicture, createRaster, emptyRecipe, fullScale } from '@fennip/core';
 import { expose, transfer } from 'comlink';
 import { fetchTile } from './fetchTile.ts';
 import { mendTile } from './paintTile.ts';
@@ -7,8 +7,8 @@ import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
 import { toBitmap } from './toBitmap.ts';
 
-/** The picture without its mends, or with them. */
-export type Side = 'before' | 'after';
+/** The picture without its mends or those that are compared, with all of them, or what differs between the two. */
+export type Side = 'before' | 'after' | 'difference';
 
 /** How a worker asks another for a tile. */
 export type TileLender = (level: number, column: number, row: number) => Promise<SharedArrayBuffer>;
@@ -16,6 +16,12 @@ export type TileLender = (level: number, column: number, row: number) => Promise
 interface OpenPicture {
   readonly tiles: TileStore;
   readonly mended: MendedPicture;
+  recipe: Recipe;
+  /** A mend that is being made or changed; it is no part of the recipe. */
+  draft: Mend | null;
+  /** The mends that are compared, and the picture without them. */
+  without: ReadonlySet<string> | null;
+  other: MendedPicture | null;
   /** Updates run one after the other; each sees what the one before it left. */
   turn: Promise<void>;
 }
@@ -49,7 +55,57 @@ function difference(before: Raster, after: Raster, gain: number): Raster {
   return out;
 }
 
-async function pixelsOf(rect: Rect, side: Side): Promise<Raster> {
+/** How much a difference on the table is strengthened. */
+const GAIN = 6;
+
+let tell: (rect: Rect) => void = () => undefined;
+
+/** The mends of the recipe with the draft among them. */
+function mendsShown({ recipe, draft }: OpenPicture): readonly Mend[] {
+  if (!draft) return recipe.mends;
+  return recipe.mends.some(({ id }) => id === draft.id)
+    ? recipe.mends.map((mend) => (mend.id === draft.id ? draft : mend))
+    : [...recipe.mends, draft];
+}
+
+/** Brings what is shown up to date. What changed again before its turn came is worked out once. */
+function show(picture: OpenPicture): Promise<void> {
+  const run = async (): Promise<void> => {
+    const mends = mendsShown(picture);
+    const { fences } = picture.recipe;
+    const recipe = { mends, ...(fences ? { fences } : {}) };
+    await picture.mended.update(recipe, picture.tiles.ready, tell);
+    const { without } = picture;
+    const compared = { ...recipe, mends: mends.filter(({ id }) => !without?.has(id)) };
+    await picture.other?.update(compared, picture.tiles.ready, tell);
+  };
+  picture.turn = picture.turn.then(run, run);
+  return picture.turn;
+}
+
+/** One tile of one side. */
+function tileOf(
+  picture: OpenPicture,
+  tile: Raster,
+  level: number,
+  column: number,
+  row: number,
+  side: Side,
+): Raster {
+  const { mended, other } = picture;
+  const after = (): Raster => mendTile(tile, level, column, row, mended);
+  const before = (): Raster => (other ? mendTile(tile, level, column, row, other) : tile);
+  switch (side) {
+    case 'before':
+      return before();
+    case 'after':
+      return after();
+    case 'difference':
+      return difference(before(), after(), GAIN);
+  }
+}
+
+async function pixelsOf(rect: Rect, side: 'before' | 'after'): Promise<Raster> {
   const { tiles, mended } = opened();
   await tiles.ready([rect]);
   return (side === 'before' ? tiles.pixels : mended.pixels).window(rect).raster;
@@ -59,7 +115,15 @@ const api = {
   /** Opens a picture; what was open before is let go. */
   open(picture: TiledPicture): void {
     const tiles = createTileStore(picture, fetchTile, MOST_BYTES);
-    open = { tiles, mended: createMendedPicture(tiles.pixels), turn: Promise.resolve() };
+    open = {
+      tiles,
+      mended: createMendedPicture(tiles.pixels),
+      recipe: emptyRecipe(picture),
+      draft: null,
+      without: null,
+      other: null,
+      turn: Promise.resolve(),
+    };
   },
 
   /** Lets another worker have the tiles of the open picture; memory is shared, not copied. */
@@ -72,9 +136,9 @@ const api = {
 
   /** A tile as the screen takes it. */
   async paint(level: number, column: number, row: number, side: Side): Promise<ImageBitmap> {
-    const { tiles, mended } = opened();
-    const tile = await tiles.tile(level, column, row);
-    return sendBitmap(side === 'before' ? tile : mendTile(tile, level, column, row, mended));
+    const picture = opened();
+    const tile = await picture.tiles.tile(level, column, row);
+    return sendBitmap(tileOf(picture, tile, level, column, row, side));
   },
 
   /** A tile of any picture, for a thumbnail. */
@@ -82,17 +146,45 @@ const api = {
     return sendBitmap(await createTileStore(picture, fetchTile, 0).tile(level, 0, 0));
   },
 
-  /** Takes over the mends and fences of a recipe and tells every rectangle that changes. */
-  update(recipe: Pick<Recipe, 'mends' | 'fences'>, changed: (rect: Rect) => void): Promise<void> {
+  /** Tells every rectangle of the open picture that changes from now on. */
+  listen(changed: (rect: Rect) => void): void {
+    tell = changed;
+  },
+
+  /** Takes over the mends and fences of a recipe. */
+  update(recipe: Pick<Recipe, 'mends' | 'fences'>): Promise<void> {
     const picture = opened();
-    const run = (): Promise<void> =>
-      picture.mended.update(recipe, (reads) => picture.tiles.ready(reads), changed);
-    picture.turn = picture.turn.then(run, run);
-    return picture.turn;
+    picture.recipe = { ...picture.recipe, ...recipe };
+    picture.draft = null;
+    return show(picture);
+  },
+
+  /** Carries out the steps of an edit, and lets go of the draft: a mend that was drafted is not worked out again. */
+  edit(steps: readonly Step[]): Promise<void> {
+    const picture = opened();
+    picture.recipe = applySteps({ recipe: picture.recipe, judgements: {} }, steps).worksheet.recipe;
+    picture.draft = null;
+    return show(picture);
+  },
+
+  /** Shows a mend that is being made or changed, in the place of the one with its id; none ends it. */
+  draft(mend: Mend | null): Promise<void> {
+    const picture = opened();
+    picture.draft = mend;
+    return show(picture);
+  },
+
+  /** Compares with the picture without these mends; with the picture as it came in where none are named. */
+  compareWithout(ids: readonly string[] | null): Promise<void> {
+    const picture = opened();
+    picture.without = ids && new Set(ids);
+    picture.other = ids && picture.mended.fork();
+    return show(picture);
   },
 
   /** A part of the picture for the proof. */
-  crop: async (rect: Rect, side: Side): Promise<ImageBitmap> => sendBitmap(await pixelsOf(rect, side)),
+  crop: async (rect: Rect, side: 'before' | 'after'): Promise<ImageBitmap> =>
+    sendBitmap(await pixelsOf(rect, side)),
 
   /** What the mends changed in a part of the picture, `gain` times, around middle grey. */
   async cropDifference(rect: Rect, gain: number): Promise<ImageBitmap> {

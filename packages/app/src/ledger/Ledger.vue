@@ -1,39 +1,69 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, ref, watch } from 'vue';
-import type { EntryState, LedgerEntry } from '../stores/ledgerEntry.ts';
+import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
+import { DOUBTFUL, useQuality } from '../stores/quality.ts';
+import { useRound } from '../stores/round.ts';
 import { useView } from '../stores/view.ts';
 import { useMending } from '../work/useMending.ts';
-import { count, percent } from '../words/count.ts';
+import { percent } from '../words/count.ts';
 import FindingsChart from './FindingsChart.vue';
 import LedgerLine from './LedgerLine.vue';
 
 const ROW_HEIGHT = 26;
-const SORTS = { number: 'number', size: 'size', strength: 'strength', confidence: 'confidence' } as const;
-type Sort = keyof typeof SORTS;
-const FILTERS = ['all', 'open', 'mended', 'dismissed'] as const;
+const SORTS = ['number', 'size', 'strength', 'confidence', 'quality'] as const;
+type Sort = (typeof SORTS)[number];
+const FILTERS = ['all', 'open', 'mended', 'doubtful', 'switched off', 'dismissed'] as const;
 type Filter = (typeof FILTERS)[number];
 
 const picture = usePicture();
 const view = useView();
-const { mendEntries, dismiss, takeBack, stop } = useMending();
+const round = useRound();
+const quality = useQuality();
+const { mendEntries, dismiss, takeBack, stop, switchAll, lockAll, removeAll } = useMending();
 const sort = ref<Sort>('number');
 const filter = ref<Filter>('all');
+/** Only what is at least so large, strong and sure is listed. */
+const least = ref({ size: 0, strength: 0, confidence: 0 });
+const isNarrowed = computed(() => Object.values(least.value).some((value) => value > 0));
 const list = ref<HTMLElement | null>(null);
 
-const isShown = (state: EntryState): boolean => {
-  if (filter.value === 'all') return true;
-  if (filter.value === 'mended') return state === 'mended' || state === 'lessened';
-  if (filter.value === 'dismissed') return state === 'dismissed' || state === 'set aside';
-  return state === 'open';
-};
+const qualityOfEntry = ({ mend }: LedgerEntry): number | null =>
+  mend ? (quality.quality.get(mend.id) ?? null) : null;
+
+function isInFilter(entry: LedgerEntry): boolean {
+  switch (filter.value) {
+    case 'all':
+      return true;
+    case 'open':
+      return entry.state === 'open' && entry.mend === null;
+    case 'mended':
+      return entry.state === 'mended' || entry.state === 'lessened';
+    case 'doubtful':
+      return (qualityOfEntry(entry) ?? 1) < DOUBTFUL;
+    case 'switched off':
+      return entry.mend?.on === false;
+    case 'dismissed':
+      return entry.state === 'dismissed' || entry.state === 'set aside';
+  }
+}
+const isShown = (entry: LedgerEntry): boolean =>
+  isInFilter(entry) &&
+  entry.r >= least.value.size &&
+  (entry.strength ?? 1) * 100 >= least.value.strength &&
+  (entry.confidence ?? 1) >= least.value.confidence;
+
 const ORDER: Record<Sort, (a: LedgerEntry, b: LedgerEntry) => number> = {
   number: (a, b) => a.number - b.number,
   size: (a, b) => b.r - a.r,
   strength: (a, b) => (b.strength ?? 0) - (a.strength ?? 0),
   confidence: (a, b) => (b.confidence ?? 0) - (a.confidence ?? 0),
+  quality: (a, b) => (qualityOfEntry(a) ?? 2) - (qualityOfEntry(b) ?? 2),
 };
+watch([sort, filter], () => {
+  if (sort.value === 'quality' || filter.value === 'doubtful') void quality.measure();
+});
 const groups = computed(() =>
   [
     { title: 'Dark specks', polarity: 'dark' as const },
@@ -43,7 +73,7 @@ const groups = computed(() =>
     .map(({ title, polarity }) => {
       const all = picture.entries.filter((entry) => entry.polarity === polarity);
       const settled = all.filter(({ state }) => state !== 'open').length;
-      const rows = all.filter(({ state }) => isShown(state)).sort(ORDER[sort.value]);
+      const rows = all.filter(isShown).sort(ORDER[sort.value]);
       return { title, count: all.length, share: all.length > 0 ? settled / all.length : 0, rows };
     })
     .filter((group) => group.count > 0),
@@ -81,6 +111,7 @@ const visible = computed(() =>
 
 const chosen = computed(() => view.chosenEntries);
 const chosenOpen = computed(() => chosen.value.filter(({ state }) => state === 'open'));
+const chosenMends = computed(() => chosen.value.flatMap(({ mend }) => (mend ? [mend] : [])));
 const chosenSettled = computed(() => chosen.value.filter(({ state }) => state !== 'open'));
 const openCount = computed(() => picture.entries.filter(({ state }) => state === 'open').length);
 
@@ -96,6 +127,22 @@ function press(entry: LedgerEntry, event: MouseEvent): void {
     view.choose([entry.id]);
     view.goTo(entry);
   }
+}
+
+/** A round goes through what is chosen, or through all that is listed where less than two are. */
+const roundIds = computed(() => {
+  const listed = shownEntries.value.map(({ id }) => id);
+  return chosen.value.length > 1 ? listed.filter((id) => view.chosen.has(id)) : listed;
+});
+
+/** What else can be done with the mends that are chosen. */
+function act(command: string): void {
+  const mends = chosenMends.value;
+  if (command === 'on' || command === 'off') switchAll(mends, command === 'on');
+  else if (command === 'lock' || command === 'unlock') lockAll(mends, command === 'lock');
+  else if (command === 'remove') removeAll(mends);
+  else if (command === 'all on' || command === 'all off') switchAll(picture.mends, command === 'all on');
+  else if (command === 'remove all') removeAll(picture.mends);
 }
 
 /** Goes to the next or previous line of the ledger. */
@@ -132,9 +179,52 @@ defineExpose({ step });
         <el-option v-for="choice in FILTERS" :key="choice" :value="choice" :label="choice" />
       </el-select>
       <el-select v-model="sort" size="small" aria-label="In which order">
-        <el-option v-for="(label, key) in SORTS" :key="key" :value="key" :label="`by ${label}`" />
+        <el-option v-for="key in SORTS" :key="key" :value="key" :label="`by ${key}`" />
       </el-select>
+      <el-popover trigger="click" :width="220" placement="bottom-end">
+        <template #reference>
+          <el-button size="small" :type="isNarrowed ? 'primary' : 'default'">Narrow</el-button>
+        </template>
+        <div class="narrow">
+          <span>Listed from</span>
+          <label
+            >size
+            <el-slider
+              v-model="least.size"
+              :max="60"
+              :step="0.5"
+              size="small"
+              aria-label="Least radius in pixels"
+          /></label>
+          <label
+            >strength
+            <el-slider
+              v-model="least.strength"
+              :max="100"
+              size="small"
+              aria-label="Least strength in per cent"
+          /></label>
+          <label
+            >confidence
+            <el-slider
+              v-model="least.confidence"
+              :max="1"
+              :step="0.01"
+              size="small"
+              aria-label="Least confidence"
+          /></label>
+        </div>
+      </el-popover>
       <el-button size="small" @click="view.choose(shownEntries.map(({ id }) => id))">Choose all</el-button>
+      <el-button
+        size="small"
+        :disabled="roundIds.length === 0"
+        data-testid="round"
+        @click="round.start(roundIds)"
+        >Round of {{ roundIds.length }}</el-button
+      >
+      <el-button v-if="round.canResume" size="small" @click="round.resume()">Resume</el-button>
+      <span v-if="quality.share !== null" class="soft">measuring {{ percent(quality.share) }}</span>
     </div>
     <div v-if="picture.entries.length > 0" ref="list" class="list" tabindex="0" aria-label="Faults">
       <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
@@ -185,7 +275,7 @@ defineExpose({ step });
           :disabled="chosenOpen.length === 0"
           data-testid="mend-chosen"
           @click="mendEntries(chosenOpen)"
-          >Mend {{ chosenOpen.length > 0 ? count(chosenOpen.length, 'speck') : 'chosen' }}</el-button
+          >Mend {{ chosenOpen.length > 0 ? chosenOpen.length : 'chosen' }}</el-button
         >
         <el-button size="small" :disabled="chosenOpen.length === 0" @click="dismiss(chosenOpen)"
           >Dismiss</el-button
@@ -193,6 +283,27 @@ defineExpose({ step });
         <el-button size="small" :disabled="chosenSettled.length === 0" @click="takeBack(chosenSettled)"
           >Take back</el-button
         >
+        <el-dropdown trigger="click" @command="act">
+          <el-button size="small" aria-label="More that can be done">More</el-button>
+          <template #dropdown>
+            <el-dropdown-menu>
+              <el-dropdown-item command="on" :disabled="chosenMends.length === 0">Switch on</el-dropdown-item>
+              <el-dropdown-item command="off" :disabled="chosenMends.length === 0"
+                >Switch off</el-dropdown-item
+              >
+              <el-dropdown-item command="lock" :disabled="chosenMends.length === 0">Lock</el-dropdown-item>
+              <el-dropdown-item command="unlock" :disabled="chosenMends.length === 0"
+                >Unlock</el-dropdown-item
+              >
+              <el-dropdown-item command="remove" :disabled="chosenMends.length === 0"
+                >Take away</el-dropdown-item
+              >
+              <el-dropdown-item command="all on" divided>Switch all mends on</el-dropdown-item>
+              <el-dropdown-item command="all off">Switch all mends off</el-dropdown-item>
+              <el-dropdown-item command="remove all">Take all mends away</el-dropdown-item>
+            </el-dropdown-menu>
+          </template>
+        </el-dropdown>
       </template>
     </footer>
   </section>
@@ -217,6 +328,18 @@ header {
   grid-template-columns: 1fr 1fr auto;
   gap: 6px;
   padding: 6px 10px;
+}
+.choices .el-button + .el-button {
+  margin-left: 0;
+}
+.narrow {
+  display: grid;
+  gap: 4px;
+}
+.narrow label {
+  display: grid;
+  grid-template-columns: 80px 1fr;
+  align-items: center;
 }
 .list {
   flex: 1;
@@ -262,6 +385,9 @@ footer {
   min-height: 44px;
   padding: 6px 10px;
   border-top: 1px solid var(--line);
+}
+footer .el-button {
+  padding: 0 8px;
 }
 footer .el-button + .el-button {
   margin-left: 0;

@@ -7,6 +7,7 @@ import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { useMending } from '../work/useMending.ts';
 import { percent } from '../words/count.ts';
+import MendControls from './MendControls.vue';
 import ProofCell from './ProofCell.vue';
 
 /** How much the difference is strengthened. */
@@ -16,7 +17,7 @@ const LEAST_SIDE = 44;
 
 const picture = usePicture();
 const view = useView();
-const { changeMethod, useSource, openPlaces } = useMending();
+const { fitSource, useSource, openPlaces } = useMending();
 const entry = computed(() => view.focusEntry);
 const candidates = shallowRef<readonly SourceCandidate[]>([]);
 const version = shallowRef(0);
@@ -31,13 +32,16 @@ const rect = computed((): Rect | null => {
   return intersectRects(square, { left: 0, top: 0, width: sheet.width, height: sheet.height });
 });
 
-/** Recomputed only when the mend that is shown changes, not with every edit elsewhere. */
-const mend = computed((): Mend | null => entry.value?.mend ?? null);
+/** The mend that is shown: as it is being changed, while it is. */
+const mend = computed((): Mend | null => {
+  const own = entry.value?.mend ?? null;
+  return own && picture.drafted?.id === own.id ? picture.drafted : own;
+});
 
 const verdict = shallowRef<Verdict | null>(null);
 let judged = 0;
 watch(
-  mend,
+  () => entry.value?.mend ?? null,
   async (shown) => {
     const turn = ++judged;
     verdict.value = null;
@@ -100,23 +104,17 @@ const facts = computed(() => {
   ];
 });
 
-/** What a mend without a source goes by. */
-const SOURCELESS: Readonly<Record<Mend['method'], string>> = {
-  recover: "From the picture's own light.",
-  heal: 'From the surroundings alone.',
-  clone: '',
-  bridge: 'Closed from its own sides.',
-};
-/** The methods a round mend can be made anew by. */
-const METHODS = ['recover', 'heal'] as const;
-const method = computed({
-  get: () => mend.value?.method ?? null,
-  set: (wanted) => {
-    if (mend.value && wanted) void changeMethod(mend.value, wanted);
-  },
-});
+/** Fits the source of the mend that is shown edge to edge. */
+async function fit(): Promise<void> {
+  if (!mend.value || !sourceOf(mend.value)) return;
+  const residual = await fitSource(mend.value);
+  picture.notice =
+    residual === null
+      ? 'There is no edge here to fit.'
+      : `Fitted: edges still miss each other by ${residual.toFixed(2)} px.`;
+}
 
-defineExpose({ take });
+defineExpose({ take, fit });
 </script>
 
 <template>
@@ -133,22 +131,8 @@ defineExpose({ take });
       </div>
       <ProofCell title="before" :rect="rect" :version="version" :paint="before" />
       <ProofCell title="after" :rect="rect" :version="version" :paint="after" />
-      <ProofCell :title="`difference × ${GAIN}`" :rect="rect" :version="version" :paint="change" />
-      <div v-if="mend" class="method">
-        <span class="soft">Method</span>
-        <el-select v-model="method" size="small" aria-label="Method of this mend">
-          <el-option v-for="name in METHODS" :key="name" :value="name" :label="name" />
-        </el-select>
-        <dl v-if="verdict" data-testid="verdict">
-          <dt>Verdict</dt>
-          <dd>{{ verdict.verdict }}</dd>
-          <dt>Seam</dt>
-          <dd class="figures">{{ verdict.measure.seam.toFixed(2) }}</dd>
-          <dt>Grain</dt>
-          <dd class="figures">{{ percent(verdict.measure.grain) }}</dd>
-        </dl>
-        <span v-if="candidates.length === 0" class="soft">{{ SOURCELESS[mend.method] }}</span>
-      </div>
+      <ProofCell :title="`change × ${GAIN}`" :rect="rect" :version="version" :paint="change" />
+      <MendControls v-if="mend" :mend="mend" :verdict="verdict" @fit="fit" />
       <div v-if="mend && candidates.length > 0" class="sources">
         <ProofCell
           v-for="(candidate, index) in candidates"
@@ -184,7 +168,7 @@ defineExpose({ take });
 }
 .facts {
   flex: none;
-  width: 150px;
+  width: 126px;
 }
 dl {
   display: grid;
@@ -200,20 +184,11 @@ dd {
   margin: 0;
   text-align: right;
 }
-.method {
-  display: flex;
-  flex: none;
-  flex-direction: column;
-  gap: 6px;
-  width: 150px;
-  padding-left: 8px;
-  border-left: 1px solid var(--line);
-  font-size: 13px;
-}
 .sources {
-  display: flex;
+  display: grid;
   flex: none;
-  gap: 4px;
+  grid-template-columns: repeat(3, auto);
+  gap: 2px 4px;
   padding-left: 8px;
   border-left: 1px solid var(--line);
 }

@@ -65,8 +65,8 @@ watch(
   font: inherit;
 }
 canvas {
-  width: 110px;
-  height: 110px;
+  width: 100px;
+  height: 112px;
   background: var(--surround);
   image-rendering: pixelated;
   object-fit: contain;
@@ -74,16 +74,24 @@ canvas {
 .choosable {
   cursor: pointer;
 }
+.choosable span {
+  position: absolute;
+  right: 4px;
+  bottom: 4px;
+  padding: 0 4px;
+  background: rgb(24 24 24 / 82%);
+  color: #fff;
+  font-size: 12px;
+}
 .choosable canvas {
-  width: 68px;
-  height: 68px;
+  width: 58px;
+  height: 62px;
   border: 3px solid transparent;
 }
 .taken canvas {
   border-color: var(--chosen);
 }
 .taken span {
-  color: var(--chosen);
-  font-weight: 500;
+  background: var(--chosen);
 }
 </style>

@@ -28,6 +28,7 @@ export const useJob = defineStore('job', () => {
   const work = ref(new Map<string, number>());
   const problem = ref<string | null>(null);
   const listeners = new Set<(event: JobEvent) => void>();
+  const catchingUp = new Set<() => void>();
   let stream: EventSource | null = null;
   let nextUpload = 1;
   const waiting: { id: number; file: File; jobId: string }[] = [];
@@ -93,7 +94,10 @@ export const useJob = defineStore('job', () => {
     const opened = new EventSource(`/api/jobs/${jobId}/events`);
     stream = opened;
     opened.onmessage = (message) => hear(JSON.parse(message.data as string) as JobEvent);
-    opened.onopen = () => void load(jobId).catch(() => undefined);
+    opened.onopen = () => {
+      void load(jobId).catch(() => undefined);
+      for (const catchUp of catchingUp) catchUp();
+    };
     // The browser tries again by itself after a break, but not after a refusal.
     opened.onerror = () => {
       if (opened.readyState !== EventSource.CLOSED || stream !== opened) return;
@@ -153,6 +157,12 @@ export const useJob = defineStore('job', () => {
     return () => listeners.delete(listener);
   }
 
+  /** Calls whenever the line to the server stands anew: what happened before was not heard. */
+  function onFollowing(catchUp: () => void): () => void {
+    catchingUp.add(catchUp);
+    return () => catchingUp.delete(catchUp);
+  }
+
   /** What goes on in the background, as one share; none when nothing does. */
   const backgroundShare = computed(() => {
     const shares = [
@@ -174,5 +184,6 @@ export const useJob = defineStore('job', () => {
     add,
     forgetUpload,
     listen,
+    onFollowing,
   };
 });

@@ -1,4 +1,4 @@
-import type { Edit, Rect, Step, Worksheet } from '@fennip/core';
+import type { Edit, Mend, Rect, Step, Worksheet } from '@fennip/core';
 import { applySteps, emptyRecipe } from '@fennip/core';
 import type { EditAnswer, HistoryStep, NumberedFault, Picture, PictureSheet } from '@fennip/contract';
 import { proxy } from 'comlink';
@@ -46,8 +46,26 @@ export const usePicture = defineStore('picture', () => {
     for (const repainter of repainters) repainter(rect);
   };
 
-  function showMends(): void {
-    void engine().update(worksheet.value.recipe, proxy(repaint));
+  const showMends = (): void => void engine().update(worksheet.value.recipe);
+
+  /** A mend that is being made or changed: shown, and not yet part of the recipe. */
+  const drafted = shallowRef<Mend | null>(null);
+  let isDrafting = false;
+
+  /** Shows a draft; while one is being worked out only the last of those that follow is kept. */
+  async function draft(mend: Mend | null): Promise<void> {
+    drafted.value = mend;
+    if (isDrafting) return;
+    isDrafting = true;
+    try {
+      let shown: Mend | null | undefined;
+      while (shown !== drafted.value) {
+        shown = drafted.value;
+        await engine().draft(shown);
+      }
+    } finally {
+      isDrafting = false;
+    }
   }
 
   function takeSheet(sheet: PictureSheet): void {
@@ -77,6 +95,7 @@ export const usePicture = defineStore('picture', () => {
         ...{ pyramid, width, height, depth, channels },
         ...(transfer ? { transfer } : {}),
       });
+      void engine().listen(proxy(repaint));
       opening.value++;
       showMends();
     } catch (error) {
@@ -90,6 +109,7 @@ export const usePicture = defineStore('picture', () => {
     problem.value = null;
     notice.value = null;
     unsent.value = [];
+    drafted.value = null;
   }
 
   /** Loads everything about the open picture anew: faults after an examination, or another window's edits. */
@@ -163,7 +183,8 @@ export const usePicture = defineStore('picture', () => {
   /** Carries out an edit: on the table at once, in the database as soon as the line allows. */
   function perform(edit: Edit): void {
     worksheet.value = applySteps(worksheet.value, edit.steps).worksheet;
-    showMends();
+    drafted.value = null;
+    void engine().edit(edit.steps);
     undone.value = [];
     enqueue({ kind: 'edit', edit });
   }
@@ -175,11 +196,27 @@ export const usePicture = defineStore('picture', () => {
     if (undone.value.length + unsent.value.length > 0) enqueue({ kind: 'redo' });
   };
 
-  /** Another window changed the picture: its edits are taken over once ours are through. */
-  async function heardEdit(theirRevision: number): Promise<void> {
-    if (theirRevision <= revision || unsent.value.length > 0) return;
-    await reload();
+  /** Goes so many steps forward, or back where it is negative. */
+  function goBy(steps: number): void {
+    for (let i = 0; i < Math.abs(steps); i++) (steps > 0 ? redo : undo)();
+  }
+
+  const areOthersAhead = (theirs: number): boolean => theirs > revision && unsent.value.length === 0;
+
+  /** Takes over what another window has done, once ours is through. */
+  async function catchUp(): Promise<void> {
+    const id = picture.value?.id;
+    if (!id) return;
+    const sheet = await get<PictureSheet>(`/pictures/${id}`);
+    if (picture.value?.id !== id || !areOthersAhead(sheet.revision)) return;
+    takeSheet(sheet);
+    showMends();
     notice.value = 'Another window changed this picture. Its mends are shown here now.';
+  }
+
+  /** Another window changed the picture. */
+  async function heardEdit(theirRevision: number): Promise<void> {
+    if (areOthersAhead(theirRevision)) await catchUp();
   }
 
   /** @returns a function that stops listening */
@@ -203,9 +240,13 @@ export const usePicture = defineStore('picture', () => {
     open,
     close,
     reload,
+    drafted,
+    draft,
     perform,
     undo,
     redo,
+    goBy,
+    catchUp,
     heardEdit,
     onRepaint,
   };

@@ -13,13 +13,13 @@ export interface Destination {
   readonly r: number;
 }
 
-/** Methods that a click can lay down by itself. */
-export type ArmedMethod = 'recover' | 'heal';
+/** Ways to see before and after at once, or one after the other. */
+export const COMPARISONS = ['none', 'split', 'stacked', 'side by side', 'blinking', 'difference'] as const;
+export type Comparison = (typeof COMPARISONS)[number];
 
-const SMALLEST_MARK = 1;
-const LARGEST_MARK = 400;
-/** One press of a key makes the mark larger by this factor. */
-const MARK_STEP = 1.15;
+/** What is compared: all mends, or only those that are chosen. */
+export const COMPARED = ['all mends', 'what is chosen'] as const;
+export type Compared = (typeof COMPARED)[number];
 
 /** How the restorer looks at the picture, and what is chosen on it. Nothing of this is saved with the picture. */
 export const useView = defineStore('view', () => {
@@ -28,11 +28,12 @@ export const useView = defineStore('view', () => {
   const focus = ref<string | null>(null);
   const hovered = ref<string | null>(null);
   const marks = ref<Marks>('all');
-  const isSplit = ref(false);
+  const comparison = ref<Comparison>('none');
+  const compared = ref<Compared>('all mends');
+  /** How long each side is shown while they blink, in milliseconds. */
+  const blinkMs = ref(700);
   const splitAt = ref(0.5);
   const isOriginalHeld = ref(false);
-  const method = ref<ArmedMethod | null>(null);
-  const markRadius = ref(12);
   const destination = ref<Destination | null>(null);
   /** Share done of mending many at once; none when nothing is under way. */
   const mending = ref<number | null>(null);
@@ -62,14 +63,9 @@ export const useView = defineStore('view', () => {
     destination.value = { x: entry.x, y: entry.y, r: entry.r };
   }
 
-  function resizeMark(steps: number): void {
-    const wanted = markRadius.value * MARK_STEP ** steps;
-    markRadius.value = Math.min(LARGEST_MARK, Math.max(SMALLEST_MARK, wanted));
-  }
-
-  /** Takes a method up, or lays it down if it is the one in hand. */
-  function arm(wanted: ArmedMethod): void {
-    method.value = method.value === wanted ? null : wanted;
+  /** Takes up a way to compare, or lays it down if it is the one in hand. */
+  function compareBy(wanted: Comparison): void {
+    comparison.value = comparison.value === wanted ? 'none' : wanted;
   }
 
   function turnMarks(): void {
@@ -80,7 +76,7 @@ export const useView = defineStore('view', () => {
     choose([]);
     hovered.value = null;
     isOriginalHeld.value = false;
-    method.value = null;
+    compared.value = 'all mends';
   }
 
   return {
@@ -88,11 +84,11 @@ export const useView = defineStore('view', () => {
     focus,
     hovered,
     marks,
-    isSplit,
+    comparison,
+    compared,
+    blinkMs,
     splitAt,
     isOriginalHeld,
-    method,
-    markRadius,
     destination,
     mending,
     chosenEntries,
@@ -100,8 +96,7 @@ export const useView = defineStore('view', () => {
     choose,
     toggle,
     goTo,
-    resizeMark,
-    arm,
+    compareBy,
     turnMarks,
     reset,
   };

@@ -1,22 +1,32 @@
 <script setup lang="ts">
-import { useDevicePixelRatio, useElementSize } from '@vueuse/core';
+import type { Mend, Rect } from '@fennip/core';
+import { useDevicePixelRatio, useElementSize, useIntervalFn, useThrottleFn } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { engine } from '../engine/engine.ts';
+import { useGestures } from '../hand/useGestures.ts';
+import { useHand } from '../stores/hand.ts';
+import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
-import { useMending } from '../work/useMending.ts';
 import type { MarkColours } from './drawMarks.ts';
-import { drawBrush, drawMarks, entryAt } from './drawMarks.ts';
+import { MARK_ROOM, drawBrush, drawMarks, drawPending, entryAt } from './drawMarks.ts';
 import type { Scene } from './drawPicture.ts';
-import { drawPicture, sceneLevel, tilesInSight } from './drawPicture.ts';
+import { sceneLevel, tilesInSight } from './drawPicture.ts';
+import type { Comparing } from './drawSides.ts';
+import { drawSides, panesOf, sidesOf } from './drawSides.ts';
+import { indexMarks } from './markIndex.ts';
+import MendMenu from './MendMenu.vue';
+import Overview from './Overview.vue';
 import type { TileCache } from './tileCache.ts';
 import { createTileCache } from './tileCache.ts';
+import { useHoverPreview } from './useHoverPreview.ts';
 import { usePointer } from './usePointer.ts';
 import { useViewport } from './useViewport.ts';
 import { toPicture } from './viewport.ts';
 
 const picture = usePicture();
 const view = useView();
-const { mendEntries, mendPlace } = useMending();
+const hand = useHand();
 
 const stage = ref<HTMLElement | null>(null);
 const pixels = ref<HTMLCanvasElement | null>(null);
@@ -28,7 +38,9 @@ const sides = computed(() => ({ width: picture.picture?.width ?? 1, height: pict
 const pictureId = computed(() => picture.picture?.id ?? '');
 const viewport = useViewport(pictureId, sides, table);
 const cache = shallowRef<TileCache | null>(null);
+const painted = ref(0);
 const colours = shallowRef<MarkColours>({ open: '', mended: '', chosen: '' });
+const menu = shallowRef<{ readonly entry: LedgerEntry; readonly x: number; readonly y: number } | null>(null);
 
 const shown = computed(() => {
   if (view.marks === 'none' || view.isOriginalHeld) return [];
@@ -36,28 +48,78 @@ const shown = computed(() => {
   if (view.marks === 'chosen') return view.chosenEntries;
   return picture.entries;
 });
+const index = computed(() => indexMarks(shown.value));
 
-const { pointer, isPanning } = usePointer(stage, {
+const isBlinkedBefore = ref(false);
+const blinking = useIntervalFn(
+  () => (isBlinkedBefore.value = !isBlinkedBefore.value),
+  () => view.blinkMs,
+  {
+    immediate: false,
+  },
+);
+const comparing = computed((): Comparing => ({
+  comparison: view.comparison,
+  splitAt: view.splitAt,
+  isOriginalHeld: view.isOriginalHeld,
+  isBlinkedBefore: isBlinkedBefore.value,
+}));
+const isBeside = computed(() => view.comparison === 'side by side' && !view.isOriginalHeld);
+/** Side by side the table's middle lies in the middle of each half. */
+const foldAt = (sx: number): number => {
+  if (!isBeside.value) return 0;
+  return sx < table.value.width / 2 ? -table.value.width / 4 : table.value.width / 4;
+};
+
+/** The entries whose marks meet a rectangle of the screen. */
+function marksNear(left: number, top: number, right: number, bottom: number): LedgerEntry[] {
+  const [x, y] = toPicture(viewport.view.value, table.value, left, top);
+  const [endX, endY] = toPicture(viewport.view.value, table.value, right, bottom);
+  const { scale } = viewport.view.value;
+  return index.value.within({ left: x, top: y, width: endX - x, height: endY - y }, MARK_ROOM / scale);
+}
+const markAt = (sx: number, sy: number): LedgerEntry | null => {
+  // A mark is wider than its fault by a third.
+  const reach = MARK_ROOM + 0.3 * viewport.view.value.scale * 40;
+  const near = marksNear(sx - reach, sy - reach, sx + reach, sy + reach);
+  return entryAt({ view: viewport.view.value, table: table.value }, near, sx, sy);
+};
+const entriesWithin = (rect: Rect): LedgerEntry[] => indexMarks(picture.entries).within(rect, 0);
+
+const gestures = useGestures({
   view: viewport.view,
   table,
+  entryAt: markAt,
+  entriesWithin,
+});
+
+const { pointer, isPanning, isSpaceHeld } = usePointer(stage, {
+  view: viewport.view,
+  table,
+  fold: foldAt,
   moveTo: viewport.moveTo,
-  resize: view.resizeMark,
+  resize: hand.resize,
+  begin: gestures.begin,
   click: (sx, sy, event) => {
-    const hit = entryAt(viewport.view.value, table.value, shown.value, sx, sy);
-    if (view.method === null) {
-      if (hit && (event.ctrlKey || event.metaKey)) view.toggle(hit.id);
-      else view.choose(hit ? [hit.id] : []);
-      return;
-    }
-    if (hit?.state === 'open') {
-      view.choose([hit.id]);
-      void mendEntries([hit], view.method);
-      return;
-    }
-    const [x, y] = toPicture(viewport.view.value, table.value, sx, sy);
-    if (x >= 0 && y >= 0 && x <= sides.value.width && y <= sides.value.height)
-      void mendPlace(x, y, view.markRadius, view.method);
+    menu.value = null;
+    const hit = markAt(sx, sy);
+    if (hit && (event.ctrlKey || event.metaKey)) view.toggle(hit.id);
+    else view.choose(hit ? [hit.id] : []);
   },
+  menu: (sx, sy) => {
+    const entry = markAt(sx, sy);
+    menu.value = entry && {
+      entry,
+      x: Math.min(sx + foldAt(sx), table.value.width - 180),
+      y: Math.min(sy, Math.max(0, table.value.height - 220)),
+    };
+    if (entry) view.choose([entry.id]);
+  },
+});
+
+useHoverPreview({
+  pointer: computed(() => (isPanning.value || gestures.pending.value ? null : pointer.value)),
+  toPicture: (sx, sy) => toPicture(viewport.view.value, table.value, sx, sy),
 });
 
 let frame = 0;
@@ -65,6 +127,7 @@ function redraw(): void {
   cancelAnimationFrame(frame);
   frame = requestAnimationFrame(draw);
 }
+const tellOverview = useThrottleFn(() => painted.value++, 250, true);
 
 function fitCanvas(canvas: HTMLCanvasElement): CanvasRenderingContext2D | null {
   const width = Math.round(table.value.width * pixelRatio.value);
@@ -78,21 +141,37 @@ function fitCanvas(canvas: HTMLCanvasElement): CanvasRenderingContext2D | null {
   return context;
 }
 
-function drawSides(context: CanvasRenderingContext2D, scene: Scene, tiles: TileCache): void {
+/** Tags are drawn when marks stand at least this far apart on average, in screen pixels. */
+const TAG_SPACING = 52;
+
+function hasRoomForTags(): boolean {
   const { width, height } = table.value;
-  const clip = (left: number, right: number, side: 'before' | 'after'): void => {
-    context.save();
-    context.beginPath();
-    context.rect(left, 0, right - left, height);
-    context.clip();
-    drawPicture(context, scene, tiles, side);
-    context.restore();
-  };
-  if (view.isOriginalHeld) clip(0, width, 'before');
-  else if (view.isSplit) {
-    clip(0, width * view.splitAt, 'before');
-    clip(width * view.splitAt, width, 'after');
-  } else clip(0, width, 'after');
+  const { scale } = viewport.view.value;
+  const area = Math.min(width * height, sides.value.width * sides.value.height * scale ** 2);
+  return Math.sqrt(area / Math.max(1, shown.value.length)) > TAG_SPACING;
+}
+
+function drawOverlay(context: CanvasRenderingContext2D): void {
+  const glass = { view: viewport.view.value, table: table.value };
+  const { width, height } = table.value;
+  const seen = isBeside.value ? width / 4 : 0;
+  drawMarks(context, {
+    ...glass,
+    entries: marksNear(seen, 0, width - seen, height),
+    withTags: hasRoomForTags(),
+    chosen: view.chosen,
+    focus: view.isOriginalHeld ? null : view.focusEntry,
+    hovered: view.hovered,
+    drafted: picture.drafted,
+    pointer: hand.method === null ? pointer.value : null,
+    colours: colours.value,
+  });
+  if (gestures.pending.value) drawPending(context, glass, gestures.pending.value, colours.value.chosen);
+  else if (hand.method !== null && hand.shape === 'pen' && pointer.value && !isPanning.value) {
+    if (hand.isSettingSource) context.setLineDash([3, 3]);
+    drawBrush(context, ...pointer.value, hand.current.radius * glass.view.scale, colours.value.chosen);
+    context.setLineDash([]);
+  }
 }
 
 function draw(): void {
@@ -112,30 +191,26 @@ function draw(): void {
   };
   const level = sceneLevel(scene, tiles);
   const coarsest = tiles.levels.length - 1;
-  const needed = (['after', 'before'] as const).filter(
-    (side) => side === 'after' || view.isSplit || view.isOriginalHeld,
-  );
   tiles.want(
-    needed.flatMap((side) => [
+    sidesOf(comparing.value).flatMap((side) => [
       ...tilesInSight(scene, tiles, coarsest, side),
       ...tilesInSight(scene, tiles, level, side),
     ]),
   );
   context.clearRect(0, 0, table.value.width, table.value.height);
-  drawSides(context, scene, tiles);
-  drawMarks(overlay, {
-    view: viewport.view.value,
-    table: table.value,
-    picture: sides.value,
-    entries: shown.value,
-    chosen: view.chosen,
-    focus: view.isOriginalHeld ? null : view.focus,
-    hovered: view.hovered,
-    pointer: view.method === null ? pointer.value : null,
-    colours: colours.value,
-  });
-  if (view.method !== null && pointer.value && !isPanning.value)
-    drawBrush(overlay, ...pointer.value, view.markRadius * viewport.view.value.scale, colours.value.chosen);
+  drawSides(context, scene, tiles, comparing.value);
+  overlay.clearRect(0, 0, table.value.width, table.value.height);
+  for (const { left, width } of isBeside.value
+    ? panesOf(comparing.value, table.value.width, table.value.height)
+    : [{ left: 0, width: table.value.width }]) {
+    overlay.save();
+    overlay.beginPath();
+    overlay.rect(left, 0, width, table.value.height);
+    overlay.clip();
+    overlay.translate(left + width / 2 - table.value.width / 2, 0);
+    drawOverlay(overlay);
+    overlay.restore();
+  }
 }
 
 function readColours(): void {
@@ -153,7 +228,12 @@ watch(
   () => picture.opening,
   () => {
     cache.value?.clear();
-    cache.value = picture.picture ? createTileCache(sides.value, redraw) : null;
+    cache.value = picture.picture
+      ? createTileCache(sides.value, () => {
+          redraw();
+          void tellOverview();
+        })
+      : null;
     redraw();
   },
   { immediate: true },
@@ -169,20 +249,42 @@ watch(
     pixelRatio,
     shown,
     pointer,
+    comparing,
+    gestures.pending,
     () => view.chosen,
     () => view.hovered,
-    () => view.isSplit,
-    () => view.splitAt,
-    () => view.isOriginalHeld,
-    () => view.method,
-    () => view.markRadius,
+    () => picture.drafted,
+    () => hand.method,
+    () => hand.shape,
+    () => hand.current,
+    () => hand.isSettingSource,
     () => picture.picture?.finestLevel,
   ],
   redraw,
 );
 watch(pointer, (at) => {
-  const hit = at && entryAt(viewport.view.value, table.value, shown.value, at[0], at[1]);
+  const hit = at && markAt(at[0], at[1]);
   view.hovered = hit ? hit.id : null;
+});
+watch(
+  () => view.comparison,
+  (comparison) => {
+    if (comparison === 'blinking') blinking.resume();
+    else blinking.pause();
+    isBlinkedBefore.value = false;
+  },
+);
+/** What is compared: without these mends; with none named, the picture as it came in. */
+const leftOut = computed((): readonly string[] | null => {
+  const mends = view.chosenEntries.flatMap(({ mend }): Mend[] => (mend ? [mend] : []));
+  const isUsed = view.comparison !== 'none' || view.isOriginalHeld;
+  return view.compared === 'what is chosen' && isUsed && mends.length > 0 ? mends.map(({ id }) => id) : null;
+});
+watch(leftOut, async (ids, before) => {
+  if (ids?.join() === before?.join()) return;
+  await engine().compareWithout(ids);
+  cache.value?.soil({ left: 0, top: 0, ...sides.value });
+  redraw();
 });
 watch(
   () => view.destination,
@@ -203,21 +305,41 @@ const isWaiting = computed(
 );
 
 /** Drags the handle of the split, by pointer or with the arrow keys. */
+const splitBetween = (share: number): number => Math.min(0.98, Math.max(0.02, share));
 function dragSplit(event: PointerEvent): void {
   const box = stage.value?.getBoundingClientRect();
-  if (event.buttons === 1 && box)
-    view.splitAt = Math.min(0.98, Math.max(0.02, (event.clientX - box.left) / box.width));
+  if (event.buttons !== 1 || !box) return;
+  view.splitAt = splitBetween(
+    view.comparison === 'split'
+      ? (event.clientX - box.left) / box.width
+      : (event.clientY - box.top) / box.height,
+  );
 }
 function holdSplit(event: PointerEvent): void {
   (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
 }
 function nudgeSplit(event: KeyboardEvent): void {
-  const step = { ArrowLeft: -0.02, ArrowRight: 0.02 }[event.key];
+  const step = { ArrowLeft: -0.02, ArrowRight: 0.02, ArrowUp: -0.02, ArrowDown: 0.02 }[event.key];
   if (step === undefined) return;
   event.preventDefault();
   event.stopPropagation();
-  view.splitAt = Math.min(0.98, Math.max(0.02, view.splitAt + step));
+  view.splitAt = splitBetween(view.splitAt + step);
 }
+
+/** What is seen where, in words on the table. */
+const sideNames = computed((): { before: string; after: string } => {
+  if (leftOut.value === null) return { before: 'before', after: 'after' };
+  return leftOut.value.length === 1
+    ? { before: 'without this mend', after: 'with it' }
+    : { before: `without ${leftOut.value.length} mends`, after: 'with them' };
+});
+const flag = computed((): string | null => {
+  if (view.isOriginalHeld) return sideNames.value.before;
+  if (view.comparison === 'difference') return 'difference × 6';
+  if (view.comparison === 'blinking')
+    return isBlinkedBefore.value ? sideNames.value.before : sideNames.value.after;
+  return null;
+});
 
 defineExpose({
   fit: viewport.fit,
@@ -225,11 +347,16 @@ defineExpose({
   /** At the pointer, or in the middle when the pointer is elsewhere. */
   swapFit: () => viewport.swapFit(...(pointer.value ?? [table.value.width / 2, table.value.height / 2])),
   scale: computed(() => viewport.view.value.scale),
+  closeOutline: gestures.closeOutline,
+  dropPending: gestures.dropPending,
+  holdSpace: (isHeld: boolean) => {
+    isSpaceHeld.value = isHeld;
+  },
 });
 </script>
 
 <template>
-  <div class="table" :class="{ armed: view.method !== null, panning: isPanning }">
+  <div class="table" :class="{ armed: hand.method !== null, panning: isPanning }">
     <div ref="stage" class="stage" data-testid="table">
       <canvas ref="pixels" aria-hidden="true" />
       <canvas ref="marks" aria-hidden="true" />
@@ -238,23 +365,38 @@ defineExpose({
       </span>
     </div>
     <div
-      v-if="view.isSplit && !view.isOriginalHeld"
+      v-if="(view.comparison === 'split' || view.comparison === 'stacked') && !view.isOriginalHeld"
       class="split"
+      :class="view.comparison"
       role="slider"
       tabindex="0"
       aria-label="Where before meets after"
+      :aria-orientation="view.comparison === 'split' ? 'horizontal' : 'vertical'"
       :aria-valuenow="Math.round(view.splitAt * 100)"
       aria-valuemin="2"
       aria-valuemax="98"
-      :style="{ left: `${view.splitAt * 100}%` }"
+      :style="{ [view.comparison === 'split' ? 'left' : 'top']: `${view.splitAt * 100}%` }"
       @pointerdown="holdSplit"
       @pointermove="dragSplit"
       @keydown="nudgeSplit"
     >
-      <span class="side left">before</span>
-      <span class="side right">after</span>
+      <span class="side first">{{ sideNames.before }}</span>
+      <span class="side second">{{ sideNames.after }}</span>
     </div>
-    <div v-if="view.isOriginalHeld" class="flag">before</div>
+    <div v-else-if="isBeside" class="beside" aria-hidden="true">
+      <span class="side first">{{ sideNames.before }}</span>
+      <span class="side second">{{ sideNames.after }}</span>
+    </div>
+    <div v-if="flag" class="flag" role="status">{{ flag }}</div>
+    <Overview
+      :view="viewport.view.value"
+      :table="table"
+      :picture="sides"
+      :cache="cache"
+      :version="painted"
+      @go="(x, y) => viewport.moveTo({ ...viewport.view.value, x, y })"
+    />
+    <MendMenu v-if="menu" v-bind="menu" :key="menu.entry.id" @close="menu = null" />
     <div v-if="isWaiting" class="state">The picture is being prepared.</div>
     <div v-else-if="picture.picture?.state === 'failed'" class="state">{{ picture.picture.problem }}</div>
   </div>
@@ -278,7 +420,7 @@ defineExpose({
 .panning .stage {
   cursor: grabbing;
 }
-canvas {
+.stage canvas {
   position: absolute;
   inset: 0;
   width: 100%;
@@ -286,32 +428,61 @@ canvas {
 }
 .split {
   position: absolute;
+  touch-action: none;
+}
+.split.split {
   top: 0;
   bottom: 0;
   width: 24px;
   margin-left: -12px;
   cursor: ew-resize;
-  touch-action: none;
 }
-.split::before {
+.split.stacked {
+  right: 0;
+  bottom: auto;
+  left: 0;
+  width: auto;
+  height: 24px;
+  margin: -12px 0 0;
+  cursor: ns-resize;
+}
+.split::before,
+.split::after {
   content: '';
   position: absolute;
+  background: #fff;
+  box-shadow: 0 0 0 1px rgb(0 0 0 / 50%);
+}
+.split.split::before {
   top: 0;
   bottom: 0;
   left: 11px;
   width: 2px;
-  background: #fff;
-  box-shadow: 0 0 0 1px rgb(0 0 0 / 50%);
 }
-.split::after {
-  content: '';
-  position: absolute;
+.split.split::after {
   bottom: 15%;
   left: 7px;
   width: 10px;
   height: 34px;
+}
+.split.stacked::before {
+  inset: 11px 0 auto;
+  width: auto;
+  height: 2px;
+}
+.split.stacked::after {
+  inset: 7px 15% auto auto;
+  width: 34px;
+  height: 10px;
+}
+.beside {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  left: calc(50% - 1px);
+  width: 2px;
   background: #fff;
-  box-shadow: 0 0 0 1px rgb(0 0 0 / 50%);
+  pointer-events: none;
 }
 .side,
 .flag {
@@ -321,12 +492,25 @@ canvas {
   background: rgb(24 24 24 / 80%);
   color: #fff;
   font-size: 13px;
+  white-space: nowrap;
 }
-.side.left {
+.split.split .side.first,
+.beside .side.first {
   right: 22px;
 }
-.side.right {
+.split.split .side.second,
+.beside .side.second {
   left: 22px;
+}
+.split.stacked .side {
+  left: 12px;
+}
+.split.stacked .side.first {
+  bottom: 20px;
+}
+.split.stacked .side.second {
+  top: 20px;
+  bottom: auto;
 }
 .flag {
   left: 50%;

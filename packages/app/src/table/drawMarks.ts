@@ -1,6 +1,9 @@
+import type { Mend, Shift, Target } from '@fennip/core';
 import { sourceOf } from '@fennip/core';
+import type { Pending } from '../hand/useGestures.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
-import type { Size, Viewport } from './viewport.ts';
+import type { Glass } from './drawTarget.ts';
+import { corners, strokeTwice, tracePoints, traceTarget } from './drawTarget.ts';
 import { toScreen } from './viewport.ts';
 
 /** Colours of the marks, taken from the theme. */
@@ -10,52 +13,27 @@ export interface MarkColours {
   readonly chosen: string;
 }
 
-export interface MarkScene {
-  readonly view: Viewport;
-  readonly table: Size;
-  readonly picture: Size;
+export interface MarkScene extends Glass {
+  /** The entries in sight. */
   readonly entries: readonly LedgerEntry[];
+  /** Whether there is room for their numbers. */
+  readonly withTags: boolean;
   readonly chosen: ReadonlySet<string>;
-  readonly focus: string | null;
+  readonly focus: LedgerEntry | null;
   readonly hovered: string | null;
+  /** A mend while it is changed by hand: drawn instead of the one with its id. */
+  readonly drafted: Mend | null;
   /** Where the pointer is on the screen; marks near it fade. */
   readonly pointer: readonly [number, number] | null;
   readonly colours: MarkColours;
 }
 
-/** Tags are drawn when marks stand at least this far apart on average, in screen pixels. */
-const TAG_SPACING = 52;
 const FADE_NEAR = 18;
 const FADE_FAR = 60;
 
 /** Half the side of a mark on the screen: it stands clear of the fault and never gets too small to see. */
-const markHalf = (entry: LedgerEntry, scale: number, isChosen: boolean): number =>
-  Math.max(5, entry.r * 1.3 * scale + 3) + (isChosen ? 4 : 0);
-
-/** Four corner ticks around a place. */
-function corners(context: CanvasRenderingContext2D, x: number, y: number, half: number, tick: number): void {
-  context.beginPath();
-  for (const [sx, sy] of [
-    [-1, -1],
-    [1, -1],
-    [1, 1],
-    [-1, 1],
-  ]) {
-    context.moveTo(x + sx * half, y + sy * (half - tick));
-    context.lineTo(x + sx * half, y + sy * half);
-    context.lineTo(x + sx * (half - tick), y + sy * half);
-  }
-}
-
-/** A line that reads on any ground: dark below, colour above. */
-function strokeTwice(context: CanvasRenderingContext2D, colour: string, width: number): void {
-  context.lineWidth = width + 2;
-  context.strokeStyle = 'rgba(0, 0, 0, 0.65)';
-  context.stroke();
-  context.lineWidth = width;
-  context.strokeStyle = colour;
-  context.stroke();
-}
+const markHalf = (r: number, scale: number, isChosen: boolean): number =>
+  Math.max(5, r * 1.3 * scale + 3) + (isChosen ? 4 : 0);
 
 function fadeAt(x: number, y: number, half: number, pointer: MarkScene['pointer']): number {
   if (!pointer) return 1;
@@ -63,20 +41,20 @@ function fadeAt(x: number, y: number, half: number, pointer: MarkScene['pointer'
   return Math.min(1, Math.max(0.25, (distance - FADE_NEAR) / (FADE_FAR - FADE_NEAR)));
 }
 
+const isMended = ({ state }: LedgerEntry): boolean => state === 'mended' || state === 'lessened';
+
 function colourOf(entry: LedgerEntry, isChosen: boolean, colours: MarkColours): string {
   if (isChosen) return colours.chosen;
-  return entry.state === 'mended' || entry.state === 'lessened' ? colours.mended : colours.open;
+  return isMended(entry) ? colours.mended : colours.open;
 }
 
 function drawTag(
   context: CanvasRenderingContext2D,
-  entry: LedgerEntry,
+  text: string,
   x: number,
   y: number,
   colour: string,
 ): void {
-  const isMended = entry.state === 'mended' || entry.state === 'lessened';
-  const text = `${entry.number}${isMended ? ' ✓' : ''}`;
   const width = context.measureText(text).width + 8;
   context.fillStyle = 'rgba(24, 24, 24, 0.82)';
   context.fillRect(x, y - 15, width, 15);
@@ -84,59 +62,152 @@ function drawTag(
   context.fillText(text, x + 4, y - 4);
 }
 
-function drawMark(
-  context: CanvasRenderingContext2D,
+/** The mend of an entry as it is shown: a draft stands for the one it changes. */
+const shownMend = ({ mend }: LedgerEntry, { drafted }: MarkScene): Mend | null =>
+  drafted && mend?.id === drafted.id ? drafted : mend;
+
+/** What an entry's mark is drawn around: a fault where it was found, a mend by hand where it lies now. */
+function shownTarget(entry: LedgerEntry, scene: MarkScene): Target {
+  const mend = shownMend(entry, scene);
+  const isMoved = mend !== null && mend === scene.drafted;
+  if (mend && (isMoved || entry.polarity === null || mend.target.shape === 'stroke')) return mend.target;
+  return { shape: 'disc', x: entry.x, y: entry.y, r: entry.r };
+}
+
+/** Where a mark's tag hangs on the screen: beside a spot, at the first point of a line or an outline. */
+function tagPlace(
   scene: MarkScene,
-  entry: LedgerEntry,
-  withTag: boolean,
-): void {
+  target: Target,
+  { x, y, r }: LedgerEntry,
+  shift: Shift,
+): [number, number] {
+  if (target.shape === 'stroke' || target.shape === 'outline') {
+    const [px, py] = target.points[0];
+    const [sx, sy] = toScreen(scene.view, scene.table, px + shift.dx, py + shift.dy);
+    return [sx + 8, sy + 2];
+  }
+  const at = target.shape === 'disc' ? target : { x, y, r };
+  const half = markHalf(at.r, scene.view.scale, false);
+  const [sx, sy] = toScreen(scene.view, scene.table, at.x + shift.dx, at.y + shift.dy);
+  return [sx + half + 2, sy - half + 6];
+}
+
+function drawMark(context: CanvasRenderingContext2D, scene: MarkScene, entry: LedgerEntry): void {
   const [x, y] = toScreen(scene.view, scene.table, entry.x, entry.y);
   const isChosen = scene.chosen.has(entry.id);
-  const half = markHalf(entry, scene.view.scale, isChosen);
-  if (x < -half || y < -half || x > scene.table.width + half || y > scene.table.height + half) return;
+  const half = markHalf(entry.r, scene.view.scale, isChosen);
   const colour = colourOf(entry, isChosen, scene.colours);
-  const isNamed = entry.id === scene.focus || entry.id === scene.hovered;
+  const isNamed = entry === scene.focus || entry.id === scene.hovered;
   context.globalAlpha = isNamed ? 1 : fadeAt(x, y, half, scene.pointer);
-  if (entry.state === 'dismissed' || entry.state === 'set aside') context.globalAlpha *= 0.45;
-  corners(context, x, y, half, Math.max(3, Math.min(9, half * 0.45)));
+  if (entry.state === 'dismissed' || entry.state === 'set aside' || entry.mend?.on === false)
+    context.globalAlpha *= 0.45;
+  const target = shownTarget(entry, scene);
+  traceTarget(context, scene, target, { room: isChosen ? 4 : 0 });
   strokeTwice(context, colour, isChosen ? 2 : 1.25);
-  if (withTag || isNamed) drawTag(context, entry, x + half + 2, y - half + 6, colour);
+  if (scene.withTags || isNamed)
+    drawTag(
+      context,
+      `${entry.number}${isMended(entry) ? ' ✓' : ''}`,
+      ...tagPlace(scene, target, entry, { dx: 0, dy: 0 }),
+      colour,
+    );
   context.globalAlpha = 1;
 }
 
-/** The source of a mend: the same shape in dashes, with the same number, and a thread while it is hovered. */
+/** The source of the chosen mend: the same shape in dashes, with the same number. */
 function drawSource(context: CanvasRenderingContext2D, scene: MarkScene, entry: LedgerEntry): void {
-  const source = entry.mend ? sourceOf(entry.mend) : null;
+  const mend = shownMend(entry, scene);
+  const source = mend && sourceOf(mend);
   if (!source) return;
-  const [x, y] = toScreen(scene.view, scene.table, entry.x, entry.y);
-  const [sx, sy] = toScreen(scene.view, scene.table, entry.x + source.dx, entry.y + source.dy);
-  const half = markHalf(entry, scene.view.scale, true);
+  const { target } = mend;
   context.setLineDash([3, 3]);
-  corners(context, sx, sy, half, half * 0.8);
+  traceTarget(context, scene, target, { room: 4, shift: source });
   strokeTwice(context, scene.colours.chosen, 1.25);
-  if (scene.hovered === entry.id) {
+  const here = shownTarget(entry, scene);
+  const [dx, dy] = here.shape === 'disc' ? [here.x - entry.x, here.y - entry.y] : [0, 0];
+  const [x, y] = toScreen(scene.view, scene.table, entry.x + dx, entry.y + dy);
+  const [sx, sy] = toScreen(scene.view, scene.table, entry.x + dx + source.dx, entry.y + dy + source.dy);
+  // The thread is there only while one of the two is hovered or moved.
+  if (scene.hovered === entry.id || mend === scene.drafted) {
     context.beginPath();
     context.moveTo(x, y);
     context.lineTo(sx, sy);
     strokeTwice(context, scene.colours.chosen, 0.75);
   }
   context.setLineDash([]);
-  drawTag(context, { ...entry, state: 'open' }, sx + half + 2, sy - half + 6, scene.colours.chosen);
+  drawTag(context, `${entry.number}`, ...tagPlace(scene, target, entry, source), scene.colours.chosen);
+}
+
+/** The points of the chosen line or outline, to be taken hold of. */
+function drawHandles(context: CanvasRenderingContext2D, scene: MarkScene, entry: LedgerEntry): void {
+  const target = shownMend(entry, scene)?.target;
+  if (target?.shape !== 'stroke' && target?.shape !== 'outline') return;
+  for (const [x, y] of target.points) {
+    const [sx, sy] = toScreen(scene.view, scene.table, x, y);
+    context.fillStyle = 'rgba(0, 0, 0, 0.65)';
+    context.fillRect(sx - 3, sy - 3, 6, 6);
+    context.fillStyle = scene.colours.chosen;
+    context.fillRect(sx - 2, sy - 2, 4, 4);
+  }
 }
 
 /** Draws the marks of what is in sight; chosen ones last, on top of the others. */
 export function drawMarks(context: CanvasRenderingContext2D, scene: MarkScene): void {
   context.clearRect(0, 0, scene.table.width, scene.table.height);
   context.font = '500 11px "IBM Plex Mono", monospace';
-  const { table, picture, view } = scene;
-  const area = Math.min(table.width * table.height, picture.width * picture.height * view.scale ** 2);
-  const withTags = Math.sqrt(area / Math.max(1, scene.entries.length)) > TAG_SPACING;
-  for (const entry of scene.entries)
-    if (!scene.chosen.has(entry.id)) drawMark(context, scene, entry, withTags);
-  for (const entry of scene.entries)
-    if (scene.chosen.has(entry.id)) drawMark(context, scene, entry, withTags);
-  const focus = scene.entries.find(({ id }) => id === scene.focus);
-  if (focus) drawSource(context, scene, focus);
+  for (const entry of scene.entries) if (!scene.chosen.has(entry.id)) drawMark(context, scene, entry);
+  for (const entry of scene.entries) if (scene.chosen.has(entry.id)) drawMark(context, scene, entry);
+  if (!scene.focus) return;
+  drawSource(context, scene, scene.focus);
+  drawHandles(context, scene, scene.focus);
+}
+
+/** What is being drawn: the course of the pen with its width at the end, a border, or a frame around marks. */
+export function drawPending(
+  context: CanvasRenderingContext2D,
+  glass: Glass,
+  pending: Pending,
+  colour: string,
+): void {
+  switch (pending.kind) {
+    case 'pen': {
+      tracePoints(
+        context,
+        glass,
+        pending.points.map(({ x, y }) => [x, y]),
+        { dx: 0, dy: 0 },
+      );
+      strokeTwice(context, colour, 1.25);
+      const end = pending.points[pending.points.length - 1];
+      drawBrush(
+        context,
+        ...toScreen(glass.view, glass.table, end.x, end.y),
+        pending.radius * glass.view.scale,
+        colour,
+      );
+      return;
+    }
+    case 'outline': {
+      tracePoints(
+        context,
+        glass,
+        pending.points.map(({ x, y }) => [x, y]),
+        { dx: 0, dy: 0 },
+      );
+      strokeTwice(context, colour, 1.25);
+      const [first] = pending.points;
+      corners(context, ...toScreen(glass.view, glass.table, first.x, first.y), 5, 4);
+      strokeTwice(context, colour, 1.25);
+      return;
+    }
+    case 'frame': {
+      const [left, top] = toScreen(glass.view, glass.table, pending.from.x, pending.from.y);
+      const [right, bottom] = toScreen(glass.view, glass.table, pending.to.x, pending.to.y);
+      context.beginPath();
+      context.rect(left, top, right - left, bottom - top);
+      strokeTwice(context, colour, 1);
+    }
+  }
 }
 
 /** The mark of the mend to come, under the pointer. */
@@ -151,19 +222,21 @@ export function drawBrush(
   strokeTwice(context, colour, 1.5);
 }
 
-/** The smallest mark under a point of the screen. */
+/** The smallest mark under a point of the screen, among those near it. */
 export function entryAt(
-  view: Viewport,
-  table: Size,
-  entries: readonly LedgerEntry[],
+  { view, table }: Glass,
+  near: readonly LedgerEntry[],
   sx: number,
   sy: number,
 ): LedgerEntry | null {
   let best: LedgerEntry | null = null;
-  for (const entry of entries) {
+  for (const entry of near) {
     const [x, y] = toScreen(view, table, entry.x, entry.y);
-    const half = markHalf(entry, view.scale, false) + 2;
+    const half = markHalf(entry.r, view.scale, false) + 2;
     if (Math.abs(sx - x) <= half && Math.abs(sy - y) <= half && (!best || entry.r < best.r)) best = entry;
   }
   return best;
 }
+
+/** How far beyond its own place a mark may reach, in screen pixels. */
+export const MARK_ROOM = 16;

@@ -80,7 +80,7 @@ export function drawPicture(
     }
   }
   for (const key of tilesInSight(scene, cache, level, side)) {
-    const bitmap = cache.get(key) ?? (side === 'before' ? null : cache.get({ ...key, side: 'before' }));
+    const bitmap = cache.get(key) ?? (side === 'after' ? cache.get({ ...key, side: 'before' }) : null);
     if (bitmap) drawTile(context, scene, key, bitmap);
   }
 }

@@ -28,7 +28,7 @@ export interface TileCache {
   get(key: TileKey): ImageBitmap | null;
   /** Asks for these, first ones first, and for nothing else any more. */
   want(keys: readonly TileKey[]): void;
-  /** The pixels in a rectangle of the full-size picture have changed on the mended side. */
+  /** The pixels in a rectangle of the full-size picture have changed, on one side or another. */
   soil(rect: Rect): void;
   clear(): void;
 }
@@ -103,8 +103,7 @@ export function createTileCache(picture: { width: number; height: number }, arri
       paintNext();
     },
     soil(rect) {
-      for (const tile of tiles.values())
-        if (tile.key.side === 'after' && rectsMeet(coveredRect(tile.key), rect)) tile.isStale = true;
+      for (const tile of tiles.values()) if (rectsMeet(coveredRect(tile.key), rect)) tile.isStale = true;
       paintNext();
     },
     clear() {

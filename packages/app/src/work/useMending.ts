@@ -8,31 +8,45 @@ import type {
   MethodName,
   Place,
   Shift,
+  Source,
   Step,
+  Target,
 } from '@fennip/core';
-import { faultPlace, marginFor, shareMends, sourceOf, sourcePlace } from '@fennip/core';
+import { faultPlace, marginFor, shareMends, sourceOf, sourcePlace, targetBounds } from '@fennip/core';
 import { proxy } from 'comlink';
 import { byHand } from '../engine/engine.ts';
+import type { ArmedMethod } from '../stores/hand.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { count } from '../words/count.ts';
+import { DONE } from '../words/mendWords.ts';
 
 /** Not 0 when the run under way is to end; the workers read it between two mends. */
 const stopped = new Int32Array(new SharedArrayBuffer(4));
 
 const newMendId = (): string => `m${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`;
 
-const VERBS: Readonly<Record<MethodName, string>> = {
-  recover: 'Recovered',
-  heal: 'Healed',
-  clone: 'Cloned',
-  bridge: 'Bridged',
-};
+/** Softness taken for a place that the hand marks: it is marked a little larger than it is. */
+const HAND_SOFTNESS = 0.2;
+
+/** How the hand wants a mend to be laid down. */
+export interface HandChoice {
+  readonly edge: number;
+  readonly share: number;
+  /** The source that was set; none leaves the choice to the program. */
+  readonly source: Source | null;
+  readonly isEdgeFitted: boolean;
+  readonly reads: 'mended' | 'original';
+  readonly laying: 'along' | 'fixed';
+}
 
 /** What was done, in one word. */
 const verbFor = (mends: readonly Mend[]): string =>
-  mends.every(({ method }) => method === mends[0].method) ? VERBS[mends[0].method] : 'Mended';
+  mends.every(({ method }) => method === mends[0].method) ? DONE[mends[0].method] : 'Mended';
+
+/** Ends when the runs that were asked for have ended. */
+let running: Promise<void> = Promise.resolve();
 
 const propose = (
   wish: MendWish,
@@ -63,12 +77,24 @@ export function useMending() {
   });
 
   /** Mends every entry that is open, each for itself, as one step of history. What is done when stopped stays. */
-  async function mendEntries(entries: readonly LedgerEntry[], choice: MethodChoice = 'auto'): Promise<void> {
+  function mendEntries(entries: readonly LedgerEntry[], choice: MethodChoice = 'auto'): Promise<void> {
+    const ids = entries.map(({ id }) => id);
+    // Runs wait for each other: what a later one is meant for may have been mended by then.
+    running = running
+      .then(() => mendRun(ids, choice))
+      .catch((error: unknown) => {
+        picture.notice = error instanceof Error ? error.message : String(error);
+      });
+    return running;
+  }
+
+  async function mendRun(ids: readonly string[], choice: MethodChoice): Promise<void> {
+    const entries = ids.flatMap((id) => picture.entryById.get(id) ?? []);
     const open = entries.filter(
       ({ state, mend }) => state !== 'mended' && state !== 'lessened' && mend === null,
     );
     const sheet = picture.picture;
-    if (open.length === 0 || view.mending !== null || !sheet) return;
+    if (open.length === 0 || !sheet) return;
     stopped.fill(0);
     view.mending = 0;
     const faults = open.map(asFault);
@@ -94,16 +120,85 @@ export function useMending() {
     stopped.fill(1);
   }
 
-  /** Mends a place that no fault marks. */
-  async function mendPlace(x: number, y: number, r: number, choice: MethodName): Promise<void> {
-    const softness = 0.2;
+  /** Makes a mend for what the hand drew; the source is the one that was set, or the program's choice. */
+  async function mendFor(target: Target, method: ArmedMethod, by: HandChoice): Promise<Mend> {
+    const margin = target.shape === 'disc' ? marginFor({ r: target.r, softness: HAND_SOFTNESS }) : 1;
+    const id = newMendId();
+    const { source, edge, share } = by;
+    if (source && (method === 'heal' || method === 'clone')) {
+      const base = { id, target, margin, edge, share, on: true, why: { because: 'asked for' as const } };
+      const fitted = by.isEdgeFitted ? await byHand((hand) => hand.fit(base, source)) : null;
+      const taken = fitted?.source ?? source;
+      if (method === 'heal') return { ...base, method, source: taken };
+      return { ...base, method, source: taken, reads: by.reads, laying: by.laying, buildUp: false };
+    }
     const { mend } = await propose(
-      { id: newMendId(), target: { shape: 'disc', x, y, r }, margin: marginFor({ r, softness }) },
+      { id, target, margin },
       { avoid: openPlaces(), used: usedPlaces() },
-      choice,
+      method,
     );
-    picture.perform({ words: `${verbFor([mend])} a place by hand`, steps: putAll([mend]) });
+    // What a recover or a bridge leaves of its border is measured, not chosen.
+    return mend.method === 'heal' || mend.method === 'clone' ? { ...mend, edge, share } : { ...mend, share };
+  }
+
+  /** Lays down what the hand drew, as one step of history, and chooses it. */
+  async function mendDrawn(target: Target, method: ArmedMethod, by: HandChoice): Promise<Mend> {
+    const mend = await mendFor(target, method, by);
+    const what = { disc: 'a place', stroke: 'along a stroke', outline: 'an outline', mask: 'an area' };
+    picture.perform({ words: `${verbFor([mend])} ${what[target.shape]}`, steps: putAll([mend]) });
+    tellIfSourceLeaves(mend);
     view.choose([mend.id]);
+    return mend;
+  }
+
+  /** A source that leaves the picture lays nothing down there, and that is said. */
+  function tellIfSourceLeaves(mend: Mend): void {
+    const source = sourceOf(mend);
+    const sheet = picture.picture;
+    if (!source || !sheet) return;
+    const { left, top, width, height } = targetBounds(mend.target, mend.margin + mend.edge);
+    const isOut = (from: number, length: number, shift: number, most: number): boolean =>
+      from + shift < 0 || from + shift + length > most;
+    if (isOut(left, width, source.dx, sheet.width) || isOut(top, height, source.dy, sheet.height))
+      picture.notice = 'Part of the source lies outside the picture. Nothing is laid down there.';
+  }
+
+  /** Puts a changed mend in the place of the one with its id. Locked mends stay as they are. */
+  function change(mend: Mend, words: string): void {
+    const at = picture.mends.findIndex(({ id }) => id === mend.id);
+    if (at < 0 || picture.mends[at].locked) return void picture.draft(null);
+    picture.perform({ words, steps: [{ op: 'put', mend, at }] });
+    tellIfSourceLeaves(mend);
+  }
+
+  /** Changes all of these mends by one step of history; locked ones only where that is what changes. */
+  function changeAll(mends: readonly Mend[], words: string, changed: (mend: Mend) => Mend): void {
+    const steps = mends.flatMap((mend): Step[] => {
+      const at = picture.mends.findIndex(({ id }) => id === mend.id);
+      const next = changed(mend);
+      if (at < 0 || (mend.locked && next.locked)) return [];
+      return [{ op: 'put', mend: next, at }];
+    });
+    if (steps.length > 0) picture.perform({ words, steps });
+  }
+
+  const switchAll = (mends: readonly Mend[], on: boolean): void =>
+    changeAll(
+      mends.filter((mend) => mend.on !== on),
+      `Switched ${count(mends.length, 'mend')} ${on ? 'on' : 'off'}`,
+      (mend) => ({ ...mend, on }),
+    );
+
+  const lockAll = (mends: readonly Mend[], locked: boolean): void =>
+    changeAll(mends, `${locked ? 'Locked' : 'Unlocked'} ${count(mends.length, 'mend')}`, (mend) => ({
+      ...mend,
+      locked,
+    }));
+
+  /** Takes mends away; locked ones stay. */
+  function removeAll(mends: readonly Mend[]): void {
+    const steps = mends.filter(({ locked }) => !locked).map(({ id }): Step => ({ op: 'drop', id }));
+    if (steps.length > 0) picture.perform({ words: `Took away ${count(steps.length, 'mend')}`, steps });
   }
 
   function dismiss(entries: readonly LedgerEntry[]): void {
@@ -126,30 +221,47 @@ export function useMending() {
 
   /** Gives a mend another source. */
   function useSource(mend: Mend, { dx, dy }: Shift): void {
-    const at = picture.mends.findIndex(({ id }) => id === mend.id);
     const source = sourceOf(mend);
-    if (at < 0 || mend.method === 'bridge' || (source?.dx === dx && source.dy === dy)) return;
-    picture.perform({
-      words: 'Took another source',
-      steps: [{ op: 'put', mend: { ...mend, source: { dx, dy } }, at }],
-    });
+    if (mend.method === 'bridge' || (source?.dx === dx && source.dy === dy)) return;
+    change({ ...mend, source: { dx, dy } }, 'Took another source');
+  }
+
+  /** Moves a mend's source by up to a few pixels so that edges meet. @returns by how many pixels they still miss */
+  async function fitSource(mend: Mend): Promise<number | null> {
+    const source = sourceOf(mend);
+    if (!source || mend.method === 'bridge') return null;
+    const fitted = await byHand((hand) => hand.fit(mend, source));
+    if (!fitted) return null;
+    change({ ...mend, source: { ...source, ...fitted.source } }, 'Fitted the source edge to edge');
+    return fitted.residual;
   }
 
   /** Makes a mend anew by another method, at the same place in the recipe. */
   async function changeMethod(mend: Mend, method: MethodName): Promise<void> {
-    const at = picture.mends.findIndex(({ id }) => id === mend.id);
-    if (at < 0 || mend.method === method) return;
-    const { id, target, margin, fault } = mend;
+    if (mend.method === method || mend.locked) return;
+    const { id, target, margin, fault, share } = mend;
     const { mend: made } = await propose(
       { id, target, margin, ...(fault === undefined ? {} : { fault }) },
       { avoid: openPlaces(), used: usedPlaces() },
       method,
     );
-    picture.perform({
-      words: `Took ${made.method} instead of ${mend.method}`,
-      steps: [{ op: 'put', mend: made, at }],
-    });
+    change({ ...made, share }, `Took ${made.method} instead of ${mend.method}`);
   }
 
-  return { changeMethod, mendEntries, mendPlace, dismiss, takeBack, useSource, stop, openPlaces };
+  return {
+    change,
+    changeMethod,
+    dismiss,
+    fitSource,
+    lockAll,
+    mendDrawn,
+    mendEntries,
+    mendFor,
+    openPlaces,
+    removeAll,
+    stop,
+    switchAll,
+    takeBack,
+    useSource,
+  };
 }

@@ -28,6 +28,8 @@ export interface MendedPicture {
   ): Promise<void>;
   /** The pixels with all mends on them. */
   readonly pixels: Pixels;
+  /** The same picture with the same mends, to be changed by itself; what was worked out is not worked out again. */
+  fork(): MendedPicture;
   /** The patches that meet a rectangle, in their order. */
   patchesOn(rect: Rect): LaidPatch[];
 }
@@ -73,10 +75,18 @@ function pixelsWith(base: Pixels, patchesOn: (rect: Rect) => LaidPatch[]): Pixel
   };
 }
 
+/** What a mended picture starts from. */
+interface Start {
+  readonly laid: readonly LaidPatch[];
+  readonly fenced: readonly Fence[];
+}
+
 /** @param base the picture without mends; asked only for what `ready` was awaited for */
-export function createMendedPicture(base: Pixels): MendedPicture {
-  let laid: readonly LaidPatch[] = [];
-  let fenced: readonly Fence[] = [];
+export const createMendedPicture = (base: Pixels): MendedPicture =>
+  mendedFrom(base, { laid: [], fenced: [] });
+
+function mendedFrom(base: Pixels, start: Start): MendedPicture {
+  let { laid, fenced } = start;
   const meeting = (patches: readonly LaidPatch[], rect: Rect): LaidPatch[] =>
     patches.filter((patch) => rectsMeet(patch.rect, rect));
 
@@ -132,5 +142,6 @@ export function createMendedPicture(base: Pixels): MendedPicture {
   }
 
   const patchesOn = (rect: Rect): LaidPatch[] => meeting(laid, rect);
-  return { update, patchesOn, pixels: pixelsWith(base, patchesOn) };
+  const fork = (): MendedPicture => mendedFrom(base, { laid, fenced });
+  return { update, patchesOn, fork, pixels: pixelsWith(base, patchesOn) };
 }

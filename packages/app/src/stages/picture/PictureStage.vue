@@ -8,6 +8,9 @@ import { usePicture } from '../../stores/picture.ts';
 import { useView } from '../../stores/view.ts';
 import PictureTable from '../../table/PictureTable.vue';
 import TableBar from '../../table/TableBar.vue';
+import RoundBar from '../../round/RoundBar.vue';
+import { useHand } from '../../stores/hand.ts';
+import { useRound } from '../../stores/round.ts';
 import ExamineBar from './ExamineBar.vue';
 import HandOver from './HandOver.vue';
 import KeyHelp from './KeyHelp.vue';
@@ -17,6 +20,8 @@ const route = useRoute();
 const job = useJob();
 const picture = usePicture();
 const view = useView();
+const hand = useHand();
+const round = useRound();
 const table = ref<InstanceType<typeof PictureTable> | null>(null);
 const ledger = ref<InstanceType<typeof Ledger> | null>(null);
 const proof = ref<InstanceType<typeof Proof> | null>(null);
@@ -29,6 +34,7 @@ watch(
   (id) => {
     if (typeof id !== 'string') return;
     view.reset();
+    hand.reset();
     void picture.open(id);
   },
   { immediate: true },
@@ -47,7 +53,11 @@ watch(known, (now) => {
   picture.picture = now;
   if (now.examined === 'done' && !wasExamined) void picture.reload();
 });
-onBeforeUnmount(stopListening);
+const stopFollowing = job.onFollowing(() => void picture.catchUp());
+onBeforeUnmount(() => {
+  stopListening();
+  stopFollowing();
+});
 
 /** A page that is left while edits are on their way would lose them. */
 function warn(event: BeforeUnloadEvent): void {
@@ -62,6 +72,10 @@ const { isHelpOpen } = useKeys({
   farther: () => table.value?.zoomBy(1 / 1.5),
   step: (by) => ledger.value?.step(by),
   takeSource: (number) => proof.value?.take(number),
+  fitSource: () => void proof.value?.fit(),
+  closeOutline: () => table.value?.closeOutline() ?? false,
+  dropPending: () => table.value?.dropPending() ?? false,
+  holdSpace: (isHeld) => table.value?.holdSpace(isHeld),
 });
 </script>
 
@@ -88,6 +102,7 @@ const { isHelpOpen } = useKeys({
         {{ picture.notice }}
         <el-button size="small" text @click="picture.notice = null">Close</el-button>
       </p>
+      <RoundBar v-if="round.isOn" />
       <PictureTable ref="table" class="table" />
       <Proof v-if="isProofOpen" ref="proof" />
       <div class="folds">

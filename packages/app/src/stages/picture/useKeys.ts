@@ -2,23 +2,33 @@ import { onBeforeUnmount, onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useJob } from '../../stores/job.ts';
 import { usePicture } from '../../stores/picture.ts';
+import type { ArmedMethod } from '../../stores/hand.ts';
+import { useHand } from '../../stores/hand.ts';
+import { useRound } from '../../stores/round.ts';
 import { useView } from '../../stores/view.ts';
 import { useMending } from '../../work/useMending.ts';
 
 /** What the keys do, for the help. Every key has a button as well. */
 export const KEY_HELP: readonly (readonly [keys: string, what: string])[] = [
-  ['W', 'take up recover, or lay it down'],
-  ['E', 'take up heal, or lay it down'],
+  ['W E R T', 'take up recover, heal, clone, bridge, or lay it down'],
+  ['A', 'while held, a click sets the source'],
   ['S D', 'make the mark smaller, larger'],
+  ['O', 'draw with the pen, or around an area'],
+  ['Shift', 'with a method: straight on from the last place; without: frame marks'],
+  ['Alt', 'with an outline: drag the good piece onto the fault'],
   ['F', 'whole picture, or 1:1 at the pointer'],
   ['+ −', 'closer, farther'],
   ['X', 'show the original while held'],
   ['Q', 'split between before and after'],
+  ['B', 'blink between before and after'],
   ['V', 'which marks are shown: all, open, chosen, none'],
   ['↓ ↑', 'next, previous fault'],
   ['Enter', 'mend what is chosen and go on'],
   ['Backspace', 'dismiss what is chosen and go on'],
   ['1 2 3 4 5 6', 'take a source'],
+  ['L', 'fit the source edge to edge'],
+  ['Del', 'take the chosen mends away'],
+  ['Space', 'while held, dragging pans'],
   ['Ctrl+Z', 'undo'],
   ['Ctrl+Shift+Z', 'redo'],
   ['PgUp PgDn', 'previous, next picture'],
@@ -32,6 +42,10 @@ export interface KeyActions {
   readonly farther: () => void;
   readonly step: (by: 1 | -1) => void;
   readonly takeSource: (number: number) => void;
+  readonly fitSource: () => void;
+  readonly closeOutline: () => boolean;
+  readonly dropPending: () => boolean;
+  readonly holdSpace: (isHeld: boolean) => void;
 }
 
 /** Where keys mean text or a control's own business. */
@@ -39,7 +53,7 @@ function isTyping(target: EventTarget | null): boolean {
   return (
     target instanceof HTMLElement &&
     target.closest(
-      'input, textarea, select, [role="slider"], [role="dialog"], [role="listbox"], [role="combobox"]',
+      'input, textarea, select, [role="dialog"], [role="menu"], [role="listbox"], [role="combobox"]',
     ) !== null
   );
 }
@@ -54,7 +68,9 @@ export function useKeys(actions: KeyActions) {
   const job = useJob();
   const picture = usePicture();
   const view = useView();
-  const { mendEntries, dismiss } = useMending();
+  const hand = useHand();
+  const round = useRound();
+  const { mendEntries, dismiss, removeAll } = useMending();
   const isHelpOpen = ref(false);
 
   function turnPage(by: 1 | -1): void {
@@ -71,11 +87,33 @@ export function useKeys(actions: KeyActions) {
     void act(entries);
   }
 
+  const step = (by: 1 | -1): void => {
+    if (round.isOn) round.step(by);
+    else actions.step(by);
+  };
+
+  /** In a round a method's key makes the current fault's mend by it; else it takes the method up. */
+  function armOrRemake(method: ArmedMethod): void {
+    if (round.isOn) void round.makeBy(method);
+    else hand.arm(method);
+  }
+
   const plain: Readonly<Record<string, () => void>> = {
-    w: () => view.arm('recover'),
-    e: () => view.arm('heal'),
-    s: () => view.resizeMark(-1),
-    d: () => view.resizeMark(1),
+    w: () => armOrRemake('recover'),
+    e: () => armOrRemake('heal'),
+    r: () => armOrRemake('clone'),
+    t: () => armOrRemake('bridge'),
+    a: () => {
+      hand.isSettingSource = hand.method !== null;
+    },
+    s: () => hand.resize(-1),
+    d: () => hand.resize(1),
+    o: () => {
+      hand.shape = hand.shape === 'pen' ? 'outline' : 'pen';
+    },
+    l: actions.fitSource,
+    delete: () => removeAll(view.chosenEntries.flatMap(({ mend }) => (mend ? [mend] : []))),
+    ' ': () => actions.holdSpace(true),
     f: actions.swapFit,
     '+': actions.closer,
     '=': actions.closer,
@@ -83,20 +121,27 @@ export function useKeys(actions: KeyActions) {
     x: () => {
       view.isOriginalHeld = true;
     },
-    q: () => {
-      view.isSplit = !view.isSplit;
-    },
+    q: () => view.compareBy('split'),
+    b: () => view.compareBy('blinking'),
     v: view.turnMarks,
-    arrowdown: () => actions.step(1),
-    arrowright: () => actions.step(1),
-    arrowup: () => actions.step(-1),
-    arrowleft: () => actions.step(-1),
-    enter: () => settle((entries) => mendEntries(entries)),
-    backspace: () => settle(dismiss),
+    arrowdown: () => step(1),
+    arrowright: () => step(1),
+    arrowup: () => step(-1),
+    arrowleft: () => step(-1),
+    enter: () => {
+      if (actions.closeOutline()) return;
+      if (round.isOn) round.accept();
+      else settle((entries) => mendEntries(entries));
+    },
+    backspace: () => {
+      if (round.isOn) round.dismissCurrent();
+      else settle(dismiss);
+    },
     pageup: () => turnPage(-1),
     pagedown: () => turnPage(1),
     escape: () => {
-      if (view.method !== null) view.method = null;
+      if (actions.dropPending() || hand.layDown()) return;
+      if (round.isOn) round.leave();
       else view.choose([]);
     },
     '?': () => {
@@ -105,7 +150,8 @@ export function useKeys(actions: KeyActions) {
   };
 
   function down(event: KeyboardEvent): void {
-    if (isTyping(event.target)) return;
+    // A control that has a use for the key has taken it.
+    if (event.defaultPrevented || isTyping(event.target)) return;
     const key = event.key.toLowerCase();
     if ((event.ctrlKey || event.metaKey) && key === 'z') {
       event.preventDefault();
@@ -114,7 +160,12 @@ export function useKeys(actions: KeyActions) {
     }
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     // Enter on a button presses it; on a line of the ledger it mends that line.
-    if (key === 'enter' && isControl(event.target) && !(event.target as HTMLElement).dataset['entry']) return;
+    if (
+      (key === 'enter' || key === ' ') &&
+      isControl(event.target) &&
+      !(event.target as HTMLElement).dataset['entry']
+    )
+      return;
     if (/^[1-6]$/.test(key)) actions.takeSource(Number(key));
     else if (Object.hasOwn(plain, key)) plain[key]();
     else return;
@@ -122,10 +173,15 @@ export function useKeys(actions: KeyActions) {
   }
 
   function up(event: KeyboardEvent): void {
-    if (event.key.toLowerCase() === 'x') view.isOriginalHeld = false;
+    const key = event.key.toLowerCase();
+    if (key === 'x') view.isOriginalHeld = false;
+    if (key === 'a') hand.isSettingSource = false;
+    if (key === ' ') actions.holdSpace(false);
   }
   const letGo = (): void => {
     view.isOriginalHeld = false;
+    hand.isSettingSource = false;
+    actions.holdSpace(false);
   };
 
   onMounted(() => {

@@ -1,0 +1,87 @@
+import type { Mend, Point, Shift, Target } from '@fennip/core';
+
+const moveAll = (points: readonly Point[], { dx, dy }: Shift): Point[] =>
+  points.map(([x, y]) => [x + dx, y + dy]);
+
+/** A target somewhere else. */
+export function movedTarget(target: Target, shift: Shift): Target {
+  switch (target.shape) {
+    case 'disc':
+      return { ...target, x: target.x + shift.dx, y: target.y + shift.dy };
+    case 'stroke':
+      return { ...target, points: moveAll(target.points, shift) };
+    case 'outline':
+      return { ...target, points: moveAll(target.points, shift) };
+    case 'mask':
+      return {
+        ...target,
+        left: target.left + Math.round(shift.dx),
+        top: target.top + Math.round(shift.dy),
+      };
+  }
+}
+
+/** A target so many times as large, around its own middle; a stroke gets wider. A mask stays as it is. */
+export function resizedTarget(target: Target, factor: number): Target {
+  switch (target.shape) {
+    case 'disc':
+      return { ...target, r: Math.max(0.5, target.r * factor) };
+    case 'stroke':
+      return { ...target, width: Math.max(0.5, target.width * factor) };
+    case 'outline': {
+      const [x, y] = middleOf(target.points);
+      return {
+        ...target,
+        points: target.points.map(([px, py]): Point => [x + (px - x) * factor, y + (py - y) * factor]),
+      };
+    }
+    case 'mask':
+      return target;
+  }
+}
+
+function middleOf(points: readonly Point[]): Point {
+  const xs = points.map(([x]) => x);
+  const ys = points.map(([, y]) => y);
+  return [(Math.min(...xs) + Math.max(...xs)) / 2, (Math.min(...ys) + Math.max(...ys)) / 2];
+}
+
+/** A point of a stroke or an outline somewhere else. */
+export function withPoint(target: Target, index: number, place: Point): Target {
+  if (target.shape !== 'stroke' && target.shape !== 'outline') return target;
+  return { ...target, points: target.points.map((point, i) => (i === index ? place : point)) };
+}
+
+/** A mend whose target was moved; its source stays where it was, and what was fitted to the place moves along. */
+export function movedMend(mend: Mend, shift: Shift): Mend {
+  const target = movedTarget(mend.target, shift);
+  switch (mend.method) {
+    case 'bridge':
+      return { ...mend, target };
+    case 'recover':
+      return mend.veil.kind === 'disc'
+        ? { ...mend, target, veil: { ...mend.veil, x: mend.veil.x + shift.dx, y: mend.veil.y + shift.dy } }
+        : mend;
+    case 'heal':
+      return mend.source
+        ? {
+            ...mend,
+            target,
+            source: { ...mend.source, dx: mend.source.dx - shift.dx, dy: mend.source.dy - shift.dy },
+          }
+        : { ...mend, target };
+    case 'clone':
+      return {
+        ...mend,
+        target,
+        source: { ...mend.source, dx: mend.source.dx - shift.dx, dy: mend.source.dy - shift.dy },
+      };
+  }
+}
+
+/** A mend that takes its source from elsewhere; none without a source changes. */
+export function withSourceMoved(mend: Mend, shift: Shift): Mend {
+  if (mend.method === 'bridge' || !mend.source) return mend;
+  const source = { ...mend.source, dx: mend.source.dx + shift.dx, dy: mend.source.dy + shift.dy };
+  return { ...mend, source };
+}

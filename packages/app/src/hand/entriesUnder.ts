@@ -1,0 +1,43 @@
+import type { Point, Target } from '@fennip/core';
+
+/** What lies on the picture at a place. */
+interface Placed {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** The square of the distance from a point to a piece of line. */
+function distance2(x: number, y: number, [ax, ay]: Point, [bx, by]: Point): number {
+  const [ux, uy] = [bx - ax, by - ay];
+  const length2 = ux * ux + uy * uy;
+  const t = length2 > 0 ? Math.min(1, Math.max(0, ((x - ax) * ux + (y - ay) * uy) / length2)) : 0;
+  return (x - ax - t * ux) ** 2 + (y - ay - t * uy) ** 2;
+}
+
+/** Whether a point lies inside a polygon (even-odd). */
+function isInside(x: number, y: number, points: readonly Point[]): boolean {
+  let inside = false;
+  points.forEach(([ax, ay], i) => {
+    const [bx, by] = points[(i + 1) % points.length];
+    if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) inside = !inside;
+  });
+  return inside;
+}
+
+/** Those whose middle a drawn shape covers: what a sweep is meant for. */
+export function entriesUnder<T extends Placed>(target: Target, entries: readonly T[]): T[] {
+  switch (target.shape) {
+    case 'disc':
+      return entries.filter(({ x, y }) => Math.hypot(x - target.x, y - target.y) <= target.r);
+    case 'stroke': {
+      const reach2 = (target.width / 2) ** 2;
+      return entries.filter(({ x, y }) =>
+        target.points.some((to, i) => distance2(x, y, target.points[Math.max(0, i - 1)], to) <= reach2),
+      );
+    }
+    case 'outline':
+      return entries.filter(({ x, y }) => isInside(x, y, target.points));
+    case 'mask':
+      return [];
+  }
+}

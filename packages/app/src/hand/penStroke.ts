@@ -1,0 +1,75 @@
+import type { DiscTarget, OutlineTarget, Point, StrokeTarget } from '@fennip/core';
+import { LazyBrush } from 'lazy-brush';
+import simplify from 'simplify-js';
+
+/** One place of the pen, in pixels of the picture. */
+export interface PenPoint {
+  readonly x: number;
+  readonly y: number;
+  /** 0 to 1. */
+  readonly pressure: number;
+}
+
+/** The line lags behind the pen by this many screen pixels, which takes the tremor out of it. */
+const SMOOTHING = 3;
+/** The kept line strays from the drawn one by at most this many screen pixels. */
+const TOLERANCE = 0.35;
+
+/** A line while it is drawn. */
+export interface PenStroke {
+  add(point: PenPoint): void;
+  /** The line so far, ending where the pen is. */
+  points(): PenPoint[];
+}
+
+/** @param scale screen pixels to one of the picture */
+export function startStroke(first: PenPoint, scale: number): PenStroke {
+  const brush = new LazyBrush({ radius: SMOOTHING / scale, enabled: true, initialPoint: first });
+  const drawn: PenPoint[] = [first];
+  let pen = first;
+  return {
+    add(point) {
+      pen = point;
+      if (!brush.update(point)) return;
+      const { x, y } = brush.getBrushCoordinates();
+      const last = drawn[drawn.length - 1];
+      if (Math.hypot(x - last.x, y - last.y) > 0.25 / scale) drawn.push({ x, y, pressure: point.pressure });
+    },
+    points: () => (drawn.length > 1 || pen !== first ? [...drawn, pen] : drawn),
+  };
+}
+
+/** The same line with as few points as it needs. */
+export const fewestPoints = (points: readonly PenPoint[], scale: number): PenPoint[] =>
+  simplify([...points], TOLERANCE / scale, true) as PenPoint[];
+
+const round = (value: number): number => Math.round(value * 100) / 100;
+const asPoint = ({ x, y }: PenPoint): Point => [round(x), round(y)];
+
+/** What a drawn line is aimed at: a disc where the pen only touched, else a stroke. */
+export function penTarget(
+  points: readonly PenPoint[],
+  radius: number,
+  withPressure: boolean,
+): DiscTarget | StrokeTarget {
+  if (points.length === 1) return { shape: 'disc', x: round(points[0].x), y: round(points[0].y), r: radius };
+  const pressure = points.map((point) => Math.max(0.05, round(point.pressure)));
+  const isEven = pressure.every((one) => one === pressure[0]);
+  return {
+    shape: 'stroke',
+    points: points.map(asPoint),
+    width: 2 * radius * (withPressure && isEven ? pressure[0] : 1),
+    ...(withPressure && !isEven ? { pressure } : {}),
+  };
+}
+
+/** The inside of a drawn line; null where it holds none. */
+export function outlineTarget(points: readonly PenPoint[]): OutlineTarget | null {
+  const corners = points.map(asPoint);
+  let doubleArea = 0;
+  corners.forEach(([x, y], i) => {
+    const [nextX, nextY] = corners[(i + 1) % corners.length];
+    doubleArea += x * nextY - nextX * y;
+  });
+  return corners.length >= 3 && Math.abs(doubleArea) >= 2 ? { shape: 'outline', points: corners } : null;
+}

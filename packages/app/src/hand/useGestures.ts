@@ -1,0 +1,322 @@
+import type { Mend, Point, Rect, Shift, Target } from '@fennip/core';
+import { shiftForStroke, sourceOf, targetBounds } from '@fennip/core';
+import type { Ref } from 'vue';
+import { shallowRef } from 'vue';
+import { useHand } from '../stores/hand.ts';
+import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import { usePicture } from '../stores/picture.ts';
+import { useView } from '../stores/view.ts';
+import type { Gesture, PointerPlace } from '../table/usePointer.ts';
+import type { Size, Viewport } from '../table/viewport.ts';
+import { toPicture, toScreen } from '../table/viewport.ts';
+import type { HandChoice } from '../work/useMending.ts';
+import { useMending } from '../work/useMending.ts';
+import { movedMend, resizedTarget, withPoint, withSourceMoved } from './changeTarget.ts';
+import { entriesUnder } from './entriesUnder.ts';
+import type { PenPoint } from './penStroke.ts';
+import { fewestPoints, outlineTarget, penTarget, startStroke } from './penStroke.ts';
+
+/** What is being drawn, for the marks' layer. */
+export type Pending =
+  | { readonly kind: 'pen'; readonly points: readonly PenPoint[]; readonly radius: number }
+  | { readonly kind: 'outline'; readonly points: readonly PenPoint[] }
+  | { readonly kind: 'frame'; readonly from: PenPoint; readonly to: PenPoint };
+
+export interface GestureTable {
+  readonly view: Ref<Viewport>;
+  readonly table: Ref<Size>;
+  /** The entry whose mark lies under a point of the screen. */
+  readonly entryAt: (sx: number, sy: number) => LedgerEntry | null;
+  /** The entries whose marks meet a part of the picture. */
+  readonly entriesWithin: (rect: Rect) => LedgerEntry[];
+}
+
+/** A handle is caught this far away, in screen pixels. */
+const HANDLE_SLOP = 8;
+/** A polygon closes when its first corner is clicked within this distance, in screen pixels. */
+const CLOSE_SLOP = 9;
+
+/** What presses on the table begin: drawing with an armed method, setting a source, moving a mend, framing marks. */
+export function useGestures({ view, table, entryAt, entriesWithin }: GestureTable) {
+  const picture = usePicture();
+  const looking = useView();
+  const hand = useHand();
+  const { change, mendDrawn, mendEntries } = useMending();
+  const pending = shallowRef<Pending | null>(null);
+  /** Where the last stroke ended: a click with shift goes on from there. */
+  let lastEnd: PenPoint | null = null;
+
+  const onPicture = ({ sx, sy, pressure }: PointerPlace): PenPoint => {
+    const [x, y] = toPicture(view.value, table.value, sx, sy);
+    return { x, y, pressure };
+  };
+
+  /** How the mend to come is laid down, when it begins at a point. */
+  function choiceAt(start: Point): HandChoice {
+    const { edge, share } = hand.current;
+    const source: Shift | null = hand.source && shiftForStroke(hand.way, hand.source, start);
+    return {
+      ...{ edge, share, source, reads: hand.reads, isEdgeFitted: hand.isEdgeFitted },
+      laying: hand.way === 'stays fixed' ? 'fixed' : 'along',
+    };
+  }
+
+  const liesOnPicture = ({ left, top, width, height }: Rect): boolean => {
+    const sheet = picture.picture;
+    return sheet !== null && left < sheet.width && top < sheet.height && left + width > 0 && top + height > 0;
+  };
+
+  /** Lays down what was drawn. A sweep with recover or heal mends every open fault under it, each for itself. */
+  async function lay(target: Target, start: PenPoint, pressed: number): Promise<void> {
+    const { method } = hand;
+    if (method === null || !liesOnPicture(targetBounds(target, 0))) return;
+    if (method !== 'clone' && target.shape !== 'outline') {
+      const near = entriesWithin(targetBounds(target, 0)).filter(({ state }) => state === 'open');
+      const under = entriesUnder(target, near);
+      if (under.length > 0 && (target.shape === 'disc' || method !== 'bridge')) {
+        looking.choose(under.map(({ id }) => id));
+        return mendEntries(under, method);
+      }
+    }
+    const by = choiceAt([start.x, start.y]);
+    const share = hand.pressure === 'share' ? Math.max(0.05, pressed) * by.share : by.share;
+    await mendDrawn(target, method, { ...by, share });
+    if (by.source) hand.usedSource(by.source);
+  }
+
+  function drawPen(place: PointerPlace, event: PointerEvent): Gesture {
+    const { scale } = view.value;
+    const { radius } = hand.current;
+    const start = onPicture(place);
+    const straightFrom = event.shiftKey ? lastEnd : null;
+    const stroke = startStroke(straightFrom ?? start, scale);
+    if (straightFrom) stroke.add(start);
+    const strongest = (points: readonly PenPoint[]): number =>
+      Math.max(...points.map(({ pressure }) => pressure));
+    const show = (): void => {
+      pending.value = { kind: 'pen', points: straightFrom ? [straightFrom, start] : stroke.points(), radius };
+    };
+    show();
+    return {
+      move(places) {
+        if (straightFrom) return;
+        for (const one of places) stroke.add(onPicture(one));
+        show();
+      },
+      end() {
+        const drawn = straightFrom ? [straightFrom, start] : fewestPoints(stroke.points(), scale);
+        const [first] = drawn;
+        lastEnd = drawn[drawn.length - 1];
+        pending.value = null;
+        const target = penTarget(drawn, radius, hand.pressure === 'size');
+        void lay(hit(target, place), first, strongest(drawn));
+      },
+      cancel() {
+        pending.value = null;
+      },
+    };
+  }
+
+  /** A touch on the mark of an open fault means that fault, wherever on the mark it is. */
+  function hit(target: Target, { sx, sy }: PointerPlace): Target {
+    if (target.shape !== 'disc' || hand.method === 'clone') return target;
+    const entry = entryAt(sx, sy);
+    return entry?.state === 'open' ? { ...target, x: entry.x, y: entry.y } : target;
+  }
+
+  /** Closes the polygon or the free line that was drawn, and lays it down. */
+  function closeOutline(): boolean {
+    const drawn = pending.value;
+    if (drawn?.kind !== 'outline') return false;
+    pending.value = null;
+    const target = outlineTarget(drawn.points);
+    if (!target) return false;
+    void lay(target, { ...drawn.points[0] }, 1);
+    return true;
+  }
+
+  function drawOutline(place: PointerPlace): Gesture {
+    const { scale } = view.value;
+    const before = pending.value?.kind === 'outline' ? pending.value.points : [];
+    const start = onPicture(place);
+    const stroke = startStroke(start, scale);
+    let isFree = false;
+    return {
+      move(places) {
+        isFree = true;
+        for (const one of places) stroke.add(onPicture(one));
+        pending.value = { kind: 'outline', points: [...before, ...stroke.points()] };
+      },
+      end() {
+        if (isFree) {
+          pending.value = { kind: 'outline', points: [...before, ...fewestPoints(stroke.points(), scale)] };
+          if (before.length === 0) closeOutline();
+          return;
+        }
+        const [first] = before;
+        const [fx, fy] = first ? toScreen(view.value, table.value, first.x, first.y) : [NaN, NaN];
+        if (before.length >= 3 && Math.hypot(place.sx - fx, place.sy - fy) < CLOSE_SLOP) closeOutline();
+        else pending.value = { kind: 'outline', points: [...before, start] };
+      },
+      cancel() {
+        pending.value = before.length > 0 ? { kind: 'outline', points: before } : null;
+      },
+    };
+  }
+
+  /** Drags something about a mend, shown as it would be all the while; one step of history when it is let go. */
+  function dragMend(mend: Mend, words: string, changed: (to: PenPoint) => Mend): Gesture {
+    let latest: Mend | null = null;
+    return {
+      move(places) {
+        latest = changed(onPicture(places[places.length - 1]));
+        void picture.draft(latest);
+      },
+      end() {
+        if (latest) change(latest, words);
+        else looking.choose([mend.fault ?? mend.id]);
+      },
+      cancel() {
+        void picture.draft(null);
+      },
+    };
+  }
+
+  const shiftFrom = (start: PenPoint, to: PenPoint): Shift => ({
+    dx: Math.round(to.x - start.x),
+    dy: Math.round(to.y - start.y),
+  });
+
+  /** The outline that was laid last, while its method is in hand: dragging it shows it where the good texture is. */
+  function lastOutline(start: PenPoint): Mend | null {
+    const mend = looking.focusEntry?.mend;
+    if (hand.shape !== 'outline' || mend?.target.shape !== 'outline' || pending.value !== null) return null;
+    if (mend.locked || (mend.method !== 'heal' && mend.method !== 'clone')) return null;
+    return entriesUnder(mend.target, [start]).length > 0 ? mend : null;
+  }
+
+  /** Drags an outline onto good texture, or, with Alt, the good piece in it onto the fault. */
+  function dragOutline(mend: Mend, start: PenPoint, isPiece: boolean): Gesture {
+    const before = sourceOf(mend) ?? { dx: 0, dy: 0 };
+    if (!isPiece)
+      return dragMend(mend, 'Dragged an outline to its source', (to) => {
+        const { dx, dy } = shiftFrom(start, to);
+        return mend.method === 'bridge' ? mend : { ...mend, source: { ...before, dx, dy } };
+      });
+    return dragMend(mend, 'Dragged a piece onto a fault', (to) => {
+      const shift = shiftFrom(start, to);
+      const moved = movedMend(mend, shift);
+      const source = { ...before, dx: -shift.dx, dy: -shift.dy };
+      return moved.method === 'bridge' ? moved : { ...moved, source };
+    });
+  }
+
+  const boxOnScreen = (
+    bounds: Rect,
+    shift: Shift,
+  ): { left: number; top: number; right: number; bottom: number } => {
+    const [left, top] = toScreen(view.value, table.value, bounds.left + shift.dx, bounds.top + shift.dy);
+    const [right, bottom] = toScreen(
+      view.value,
+      table.value,
+      bounds.left + bounds.width + shift.dx,
+      bounds.top + bounds.height + shift.dy,
+    );
+    return { left, top, right, bottom };
+  };
+
+  /** What of the chosen mend a press takes hold of: its source, a corner, a point of its line, or all of it. */
+  function takeHold(place: PointerPlace): Gesture | null {
+    const mend = looking.focusEntry?.mend;
+    if (!mend || mend.locked || looking.chosen.size !== 1) return null;
+    const start = onPicture(place);
+    const bounds = targetBounds(mend.target, mend.margin);
+    const { sx, sy } = place;
+    const isIn = ({ left, top, right, bottom }: ReturnType<typeof boxOnScreen>, slop: number): boolean =>
+      sx >= left - slop && sx <= right + slop && sy >= top - slop && sy <= bottom + slop;
+    const source = sourceOf(mend);
+    if (source && isIn(boxOnScreen(bounds, source), 2))
+      return dragMend(mend, 'Moved a source', (to) => withSourceMoved(mend, shiftFrom(start, to)));
+    if (mend.target.shape === 'stroke' || mend.target.shape === 'outline') {
+      const index = mend.target.points.findIndex(([x, y]) => {
+        const [px, py] = toScreen(view.value, table.value, x, y);
+        return Math.hypot(px - sx, py - sy) <= HANDLE_SLOP;
+      });
+      if (index >= 0) return dragMend(mend, 'Reshaped a mend', ({ x, y }) => reshaped(mend, index, [x, y]));
+    }
+    const box = boxOnScreen(bounds, { dx: 0, dy: 0 });
+    const [midX, midY] = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
+    const isCorner =
+      Math.abs(Math.abs(sx - midX) - (box.right - box.left) / 2) <= HANDLE_SLOP &&
+      Math.abs(Math.abs(sy - midY) - (box.bottom - box.top) / 2) <= HANDLE_SLOP;
+    if (isCorner && mend.method !== 'recover') {
+      const away = (x: number, y: number): number => Math.max(1, Math.hypot(x - midX, y - midY));
+      return dragMend(mend, 'Resized a mend', (to) => {
+        const [tx, ty] = toScreen(view.value, table.value, to.x, to.y);
+        return { ...mend, target: resizedTarget(mend.target, away(tx, ty) / away(sx, sy)) };
+      });
+    }
+    if (!isIn(box, 0)) return null;
+    return dragMend(mend, 'Moved a mend', (to) => movedMend(mend, shiftFrom(start, to)));
+  }
+
+  /** A point of a line or an outline elsewhere; what was fitted to a line does not follow its points. */
+  const reshaped = (mend: Mend, index: number, place: Point): Mend =>
+    mend.method === 'recover' ? mend : { ...mend, target: withPoint(mend.target, index, place) };
+
+  /** Frames marks and chooses them. */
+  function frameMarks(place: PointerPlace): Gesture {
+    const from = onPicture(place);
+    let to = from;
+    return {
+      move(places) {
+        to = onPicture(places[places.length - 1]);
+        pending.value = { kind: 'frame', from, to };
+      },
+      end(event) {
+        pending.value = null;
+        const [left, top] = [Math.min(from.x, to.x), Math.min(from.y, to.y)];
+        const rect = { left, top, width: Math.abs(to.x - from.x), height: Math.abs(to.y - from.y) };
+        const framed = entriesWithin(rect).map(({ id }) => id);
+        looking.choose(event.ctrlKey || event.metaKey ? [...looking.chosen, ...framed] : framed);
+      },
+      cancel() {
+        pending.value = null;
+      },
+    };
+  }
+
+  function setSource(place: PointerPlace): Gesture {
+    const { x, y } = onPicture(place);
+    const done = (): void => undefined;
+    hand.setSource([Math.round(x), Math.round(y)]);
+    return { move: done, end: done, cancel: done };
+  }
+
+  /** What a press begins; null where moving on pans. */
+  function begin(place: PointerPlace, event: PointerEvent): Gesture | null {
+    if (event.pointerType === 'pen') hand.hasPen = true;
+    if (event.pointerType === 'touch' && hand.hasPen) return null;
+    if (hand.method === null) {
+      if (event.shiftKey) return frameMarks(place);
+      return event.ctrlKey || event.metaKey ? null : takeHold(place);
+    }
+    if (hand.isSettingSource) {
+      if (event.pointerType === 'touch') hand.isSettingSource = false;
+      return setSource(place);
+    }
+    const start = onPicture(place);
+    const outline = lastOutline(start);
+    if (outline) return dragOutline(outline, start, event.altKey);
+    return hand.shape === 'outline' ? drawOutline(place) : drawPen(place, event);
+  }
+
+  /** Forgets what is half drawn. @returns whether there was anything */
+  function dropPending(): boolean {
+    const had = pending.value !== null;
+    pending.value = null;
+    return had;
+  }
+
+  return { begin, closeOutline, dropPending, pending };
+}

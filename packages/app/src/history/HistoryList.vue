@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { usePicture } from '../stores/picture.ts';
+
+/** All steps of a picture in words, the last one first; a click goes back or forward to it. */
+const picture = usePicture();
+
+interface Line {
+  readonly words: string;
+  /** How many steps lie between here and now; forward ones are positive. */
+  readonly away: number;
+}
+
+const lines = computed((): Line[] => [
+  ...picture.undone.map(({ words }, i) => ({ words, away: i + 1 })).reverse(),
+  ...picture.done.map(({ words }, i) => ({ words, away: i + 1 - picture.done.length })).reverse(),
+  { words: 'The picture as it came in', away: -picture.done.length },
+]);
+</script>
+
+<template>
+  <ol class="history" aria-label="History">
+    <li v-for="{ words, away } in lines" :key="away">
+      <button
+        type="button"
+        :class="{ ahead: away > 0 }"
+        :aria-current="away === 0 ? 'step' : undefined"
+        @click="picture.goBy(away)"
+      >
+        {{ words }}
+      </button>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.history {
+  max-height: 320px;
+  margin: 0;
+  padding: 0;
+  overflow-y: auto;
+  list-style: none;
+}
+button {
+  width: 100%;
+  min-height: 26px;
+  padding: 2px 8px;
+  border: 0;
+  border-left: 3px solid transparent;
+  background: none;
+  color: inherit;
+  font: inherit;
+  font-size: 13px;
+  text-align: left;
+  cursor: pointer;
+}
+button:hover {
+  background: var(--ground);
+}
+.ahead {
+  color: var(--text-soft);
+}
+[aria-current] {
+  border-left-color: var(--chosen);
+  font-weight: 600;
+}
+</style>

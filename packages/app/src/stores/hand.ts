@@ -1,0 +1,121 @@
+import type { MethodName, Point, Shift, SourceWay } from '@fennip/core';
+import { useLocalStorage } from '@vueuse/core';
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef } from 'vue';
+
+/** The methods in the order of their keys. */
+export const ARMED_METHODS = ['recover', 'heal', 'clone', 'bridge'] as const satisfies readonly MethodName[];
+export type ArmedMethod = (typeof ARMED_METHODS)[number];
+
+/** How the hand draws: with the round pen, or around an area. */
+export const DRAWN_SHAPES = ['pen', 'outline'] as const;
+export type DrawnShape = (typeof DRAWN_SHAPES)[number];
+
+/** What the pressure of a pen changes. */
+export const PRESSURES = ['size', 'share', 'nothing'] as const;
+export type Pressure = (typeof PRESSURES)[number];
+
+export const SOURCE_WAYS: readonly SourceWay[] = ['keeps its offset', 'starts anew', 'stays fixed'];
+
+/** How a method's next mend is laid down. */
+export interface HandSettings {
+  /** Radius of the mark, in pixels of the picture. */
+  readonly radius: number;
+  /** Width of the soft border, in pixels. */
+  readonly edge: number;
+  /** How much of the fault is taken away, 0 to 1. */
+  readonly share: number;
+}
+
+/** The source that was pointed at. */
+export interface SetSource {
+  readonly place: Point;
+  readonly lastShift: Shift | null;
+}
+
+const SMALLEST_MARK = 0.5;
+const LARGEST_MARK = 400;
+/** One press of a key makes the mark larger by this factor. */
+const MARK_STEP = 1.15;
+
+const USUAL: Readonly<Record<ArmedMethod, HandSettings>> = {
+  recover: { radius: 12, edge: 1, share: 1 },
+  heal: { radius: 12, edge: 1.5, share: 1 },
+  clone: { radius: 16, edge: 4, share: 1 },
+  bridge: { radius: 2, edge: 0.5, share: 1 },
+};
+
+/** What the hand works with: the armed method, the mark to come, and the source it was given. */
+export const useHand = defineStore('hand', () => {
+  const method = ref<ArmedMethod | null>(null);
+  const shape = ref<DrawnShape>('pen');
+  const settings = useLocalStorage<Record<ArmedMethod, HandSettings>>('fennip hand', { ...USUAL });
+  const pressure = useLocalStorage<Pressure>('fennip pressure', 'size');
+  const way = useLocalStorage<SourceWay>('fennip source way', 'keeps its offset');
+  const reads = useLocalStorage<'mended' | 'original'>('fennip source reads', 'mended');
+  /** Whether a source is moved by up to a few pixels so that edges meet. */
+  const isEdgeFitted = ref(false);
+  const source = shallowRef<SetSource | null>(null);
+  /** A pen was seen: a finger pans from then on. */
+  const hasPen = ref(false);
+  /** While held, a click sets the source. */
+  const isSettingSource = ref(false);
+
+  const current = computed((): HandSettings => settings.value[method.value ?? 'heal'] ?? USUAL.heal);
+
+  function set(changed: Partial<HandSettings>): void {
+    const at = method.value ?? 'heal';
+    const next = { ...current.value, ...changed };
+    const radius = Math.min(LARGEST_MARK, Math.max(SMALLEST_MARK, next.radius));
+    settings.value = { ...settings.value, [at]: { ...next, radius } };
+  }
+
+  const resize = (steps: number): void => set({ radius: current.value.radius * MARK_STEP ** steps });
+
+  /** Takes a method up, or lays it down if it is the one in hand. */
+  function arm(wanted: ArmedMethod): void {
+    method.value = method.value === wanted ? null : wanted;
+  }
+
+  /** Lays down what is in hand: first the source being set, then the method. @returns whether there was anything */
+  function layDown(): boolean {
+    if (method.value === null) return false;
+    method.value = null;
+    return true;
+  }
+
+  function setSource(place: Point): void {
+    source.value = { place, lastShift: null };
+  }
+
+  /** A stroke was made from the source: the next one may keep its offset. */
+  function usedSource(lastShift: Shift): void {
+    if (source.value) source.value = { ...source.value, lastShift };
+  }
+
+  function reset(): void {
+    method.value = null;
+    source.value = null;
+    isSettingSource.value = false;
+  }
+
+  return {
+    method,
+    shape,
+    pressure,
+    way,
+    reads,
+    isEdgeFitted,
+    source,
+    hasPen,
+    isSettingSource,
+    current,
+    set,
+    resize,
+    arm,
+    layDown,
+    setSource,
+    usedSource,
+    reset,
+  };
+});

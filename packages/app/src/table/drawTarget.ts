@@ -1,0 +1,88 @@
+import type { Point, Shift, Target } from '@fennip/core';
+import { targetBounds } from '@fennip/core';
+import type { Size, Viewport } from './viewport.ts';
+import { toScreen } from './viewport.ts';
+
+/** Where a picture's places lie on the screen. */
+export interface Glass {
+  readonly view: Viewport;
+  readonly table: Size;
+}
+
+/** Four corner ticks around a place. */
+export function corners(
+  context: CanvasRenderingContext2D,
+  x: number,
+  y: number,
+  half: number,
+  tick: number,
+): void {
+  context.beginPath();
+  for (const [sx, sy] of [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ]) {
+    context.moveTo(x + sx * half, y + sy * (half - tick));
+    context.lineTo(x + sx * half, y + sy * half);
+    context.lineTo(x + sx * (half - tick), y + sy * half);
+  }
+}
+
+/** A line that reads on any ground: dark below, colour above. */
+export function strokeTwice(context: CanvasRenderingContext2D, colour: string, width: number): void {
+  context.lineWidth = width + 2;
+  context.strokeStyle = 'rgba(0, 0, 0, 0.65)';
+  context.stroke();
+  context.lineWidth = width;
+  context.strokeStyle = colour;
+  context.stroke();
+}
+
+/** A run of points as a line on the screen. */
+export function tracePoints(
+  context: CanvasRenderingContext2D,
+  { view, table }: Glass,
+  points: readonly Point[],
+  shift: Shift,
+): void {
+  context.beginPath();
+  points.forEach(([x, y], i) => {
+    const [sx, sy] = toScreen(view, table, x + shift.dx, y + shift.dy);
+    if (i === 0) context.moveTo(sx, sy);
+    else context.lineTo(sx, sy);
+  });
+}
+
+const HERE: Shift = { dx: 0, dy: 0 };
+
+/** Traces a target's own shape: ticks around a spot, the course of a stroke, the border of an area. */
+export function traceTarget(
+  context: CanvasRenderingContext2D,
+  glass: Glass,
+  target: Target,
+  { room, shift = HERE }: { readonly room: number; readonly shift?: Shift },
+): void {
+  switch (target.shape) {
+    case 'disc': {
+      const [x, y] = toScreen(glass.view, glass.table, target.x + shift.dx, target.y + shift.dy);
+      const half = Math.max(5, target.r * 1.3 * glass.view.scale + 3) + room;
+      corners(context, x, y, half, Math.max(3, Math.min(9, half * 0.45)));
+      return;
+    }
+    case 'stroke':
+      tracePoints(context, glass, target.points, shift);
+      return;
+    case 'outline':
+      tracePoints(context, glass, target.points, shift);
+      context.closePath();
+      return;
+    case 'mask': {
+      const { left, top, width, height } = targetBounds(target, 0);
+      const [x, y] = toScreen(glass.view, glass.table, left + shift.dx, top + shift.dy);
+      context.beginPath();
+      context.rect(x, y, width * glass.view.scale, height * glass.view.scale);
+    }
+  }
+}

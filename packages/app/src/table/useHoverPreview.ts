@@ -1,0 +1,44 @@
+import type { Mend } from '@fennip/core';
+import type { Ref } from 'vue';
+import { watch } from 'vue';
+import { useHand } from '../stores/hand.ts';
+import { usePicture } from '../stores/picture.ts';
+import { useMending } from '../work/useMending.ts';
+import { shiftForStroke } from '@fennip/core';
+
+export interface HoverTable {
+  /** Where the pointer is on the screen, while nothing is being done with it. */
+  readonly pointer: Ref<readonly [number, number] | null>;
+  readonly toPicture: (sx: number, sy: number) => readonly [number, number];
+}
+
+/** Shows under the pointer what a click would lay down, while a source is set for the method in hand. */
+export function useHoverPreview({ pointer, toPicture }: HoverTable): void {
+  const hand = useHand();
+  const picture = usePicture();
+  const { mendFor } = useMending();
+  const PREVIEW = 'preview';
+
+  function previewAt(place: readonly [number, number]): Promise<Mend> | null {
+    const { method, source } = hand;
+    if (!source || hand.shape !== 'pen' || hand.isSettingSource) return null;
+    if (method !== 'clone' && method !== 'heal') return null;
+    const [x, y] = toPicture(...place);
+    const { edge, share, radius } = hand.current;
+    return mendFor({ shape: 'disc', x, y, r: radius }, method, {
+      ...{ edge, share, source: shiftForStroke(hand.way, source, [x, y]), reads: hand.reads },
+      // A fit takes longer than a look; it is made when the mend is.
+      isEdgeFitted: false,
+      laying: 'along',
+    });
+  }
+
+  watch([pointer, () => hand.current, () => hand.source, () => hand.method], async () => {
+    const isShown = picture.drafted?.id === PREVIEW;
+    const wanted = pointer.value && (await previewAt(pointer.value));
+    // Something else is being drafted by now.
+    if (picture.drafted !== null && picture.drafted.id !== PREVIEW) return;
+    if (wanted && pointer.value) await picture.draft({ ...wanted, id: PREVIEW });
+    else if (isShown) await picture.draft(null);
+  });
+}
