@@ -1,12 +1,17 @@
 <script setup lang="ts">
+import { onMounted, ref } from 'vue';
 import { useRound } from '../stores/round.ts';
 
 /** A round under way: how many are left, and what can be decided. Every button has its key. */
 const round = useRound();
+const bar = ref<HTMLElement | null>(null);
+
+// The button that began the round must not be pressed again by the first Enter.
+onMounted(() => bar.value?.focus());
 </script>
 
 <template>
-  <div class="round" role="toolbar" aria-label="Round">
+  <div ref="bar" class="round" role="toolbar" aria-label="Round" tabindex="-1">
     <strong>Round</strong>
     <span class="figures" data-testid="round-left">{{ round.left }} left of {{ round.size }}</span>
     <el-progress

@@ -27,7 +27,7 @@ export const usePicture = defineStore('picture', () => {
   const problem = ref<string | null>(null);
   /** What the restorer should know about saving; none while all is well. */
   const notice = ref<string | null>(null);
-  const unsent = ref<readonly Task[]>([]);
+  const unsent = shallowRef<readonly Task[]>([]);
   /** Grows when all tiles must be painted anew. */
   const opening = ref(0);
   const repainters = new Set<(rect: Rect) => void>();

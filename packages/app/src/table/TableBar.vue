@@ -44,7 +44,13 @@ const share = computed({
   <div class="bars">
     <div class="bar" role="toolbar" aria-label="Table">
       <div class="group">
-        <el-tooltip v-for="method in ARMED_METHODS" :key="method" :content="METHODS[method]">
+        <el-tooltip
+          placement="top"
+          :enterable="false"
+          v-for="method in ARMED_METHODS"
+          :key="method"
+          :content="METHODS[method]"
+        >
           <el-button
             size="small"
             :type="hand.method === method ? 'primary' : 'default'"
@@ -55,10 +61,18 @@ const share = computed({
         </el-tooltip>
       </div>
       <div class="group">
-        <el-tooltip :content="nextUndo ? `Undo: ${nextUndo} (Ctrl Z)` : 'Nothing to undo'">
+        <el-tooltip
+          placement="top"
+          :enterable="false"
+          :content="nextUndo ? `Undo: ${nextUndo} (Ctrl Z)` : 'Nothing to undo'"
+        >
           <el-button size="small" :disabled="!nextUndo" @click="picture.undo()">Undo</el-button>
         </el-tooltip>
-        <el-tooltip :content="nextRedo ? `Redo: ${nextRedo} (Ctrl Shift Z)` : 'Nothing to redo'">
+        <el-tooltip
+          placement="top"
+          :enterable="false"
+          :content="nextRedo ? `Redo: ${nextRedo} (Ctrl Shift Z)` : 'Nothing to redo'"
+        >
           <el-button size="small" :disabled="!nextRedo" @click="picture.redo()">Redo</el-button>
         </el-tooltip>
         <el-popover trigger="click" :width="280" placement="bottom-start">
@@ -69,7 +83,7 @@ const share = computed({
         </el-popover>
       </div>
       <div class="group">
-        <el-tooltip content="Show the original while held (X)">
+        <el-tooltip placement="top" :enterable="false" content="Show the original while held (X)">
           <el-button
             size="small"
             @pointerdown="view.isOriginalHeld = true"
@@ -124,19 +138,19 @@ const share = computed({
             <el-option v-for="choice in MARK_CHOICES" :key="choice" :value="choice" :label="choice" />
           </el-select>
         </label>
-        <el-tooltip content="Farther (−)">
+        <el-tooltip placement="top" :enterable="false" content="Farther (−)">
           <el-button size="small" aria-label="Farther" @click="emit('farther')">−</el-button>
         </el-tooltip>
         <span class="figures zoom" data-testid="zoom"
           >{{ (scale * 100).toFixed(scale < 0.1 ? 1 : 0) }} %</span
         >
-        <el-tooltip content="Closer (+)">
+        <el-tooltip placement="top" :enterable="false" content="Closer (+)">
           <el-button size="small" aria-label="Closer" @click="emit('closer')">+</el-button>
         </el-tooltip>
-        <el-tooltip content="Whole picture">
+        <el-tooltip placement="top" :enterable="false" content="Whole picture">
           <el-button size="small" @click="emit('whole')">Whole</el-button>
         </el-tooltip>
-        <el-tooltip content="Whole picture or 1:1 at the pointer (F)">
+        <el-tooltip placement="top" :enterable="false" content="Whole picture or 1:1 at the pointer (F)">
           <el-button size="small" @click="emit('fit')">1:1</el-button>
         </el-tooltip>
       </div>
@@ -184,7 +198,11 @@ const share = computed({
         <span class="soft">%</span>
       </label>
       <template v-if="hasSource">
-        <el-tooltip content="Then click the place to take from (A held and a click)">
+        <el-tooltip
+          placement="top"
+          :enterable="false"
+          content="Then click the place to take from (A held and a click)"
+        >
           <el-button
             size="small"
             :type="hand.isSettingSource ? 'primary' : 'default'"
@@ -228,7 +246,7 @@ const share = computed({
           <el-option v-for="what in PRESSURES" :key="what" :value="what" :label="what" />
         </el-select>
       </label>
-      <el-tooltip content="Lay the method down (Esc)">
+      <el-tooltip placement="top" :enterable="false" content="Lay the method down (Esc)">
         <el-button size="small" class="right" @click="hand.layDown()">Lay down</el-button>
       </el-tooltip>
     </div>

@@ -1,0 +1,51 @@
+import type { Locator, Page } from '@playwright/test';
+import { addFiles, expect, makeJob } from './fixtures.ts';
+
+/** The table of an open picture, with a way from the picture's pixels to the screen's. */
+export interface Desk {
+  readonly table: Locator;
+  /** Where a pixel of the picture lies in the window, while the whole picture is shown. */
+  at(x: number, y: number): [number, number];
+  /** Screen pixels to one of the picture, while the whole picture is shown. */
+  readonly scale: number;
+}
+
+/** Brings a picture through intake and examination and opens it for mending. */
+export async function openForMending(
+  page: Page,
+  { job, name, buffer }: { job: string; name: string; buffer: Buffer },
+): Promise<void> {
+  await makeJob(page, job);
+  await addFiles(page, [{ name, buffer }]);
+  await expect(page.getByText('Not examined')).toBeVisible();
+  await page.locator(`[data-picture="${name}"]`).click();
+  await page.getByText('Dark specks', { exact: true }).first().click();
+  await page.getByTestId('examine').click();
+  await expect(page.locator('[data-entry]').first()).toBeVisible();
+  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+}
+
+/** @param size of the picture; the margin left around a whole picture is the table's own */
+export async function deskOf(page: Page, size: { width: number; height: number }): Promise<Desk> {
+  const table = page.getByTestId('table');
+  const box = await table.boundingBox();
+  if (!box) throw new Error('there is no table');
+  const scale = Math.min((box.width - 48) / size.width, (box.height - 48) / size.height);
+  return {
+    table,
+    scale,
+    at: (x, y) => [
+      box.x + box.width / 2 + (x - size.width / 2) * scale,
+      box.y + box.height / 2 + (y - size.height / 2) * scale,
+    ],
+  };
+}
+
+/** Drags the pressed pointer through places of the window. */
+export async function drag(page: Page, places: readonly (readonly [number, number])[]): Promise<void> {
+  const [first, ...others] = places;
+  await page.mouse.move(...first);
+  await page.mouse.down();
+  for (const place of others) await page.mouse.move(...place, { steps: 4 });
+  await page.mouse.up();
+}
