@@ -8,22 +8,25 @@ import { useMending } from '../work/useMending.ts';
 import { figuresOf, reasonLine } from '../words/mendWords.ts';
 
 /** All that can be changed about one live mend, with its reason and its figures. */
-const props = defineProps<{ mend: Mend; verdict: Verdict | null }>();
+const props = defineProps<{ mend: Mend | null; verdict: Verdict | null }>();
 const emit = defineEmits<{ fit: [] }>();
 const picture = usePicture();
 const { change, changeMethod, lockAll, removeAll, switchAll } = useMending();
 
 const method = computed({
-  get: (): MethodName => props.mend.method,
-  set: (wanted) => void changeMethod(props.mend, wanted),
+  get: (): MethodName | null => props.mend?.method ?? null,
+  set: (wanted) => {
+    if (props.mend && wanted) void changeMethod(props.mend, wanted);
+  },
 });
-const source = computed(() => sourceOf(props.mend));
-const isLocked = computed(() => props.mend.locked === true);
+const source = computed(() => props.mend && sourceOf(props.mend));
+const isLocked = computed(() => props.mend?.locked === true);
+const canTurn = computed(() => source.value !== null && props.mend?.method !== 'recover');
 
 const wear = computed((): number | null => {
-  const place = sourcePlace(props.mend);
+  const place = props.mend && sourcePlace(props.mend);
   if (!place) return null;
-  const others = picture.mends.filter(({ id }) => id !== props.mend.id).map(sourcePlace);
+  const others = picture.mends.filter(({ id }) => id !== props.mend?.id).map(sourcePlace);
   return (
     Math.round(
       wearOf(
@@ -35,114 +38,130 @@ const wear = computed((): number | null => {
 });
 const figures = computed(() => (props.verdict ? figuresOf(props.verdict.measure, wear.value) : []));
 
+/** One number of a mend that can be changed. */
 interface Field {
   readonly name: string;
   readonly unit: string;
-  readonly value: number;
   readonly least: number;
   readonly most: number;
   readonly step: number;
-  readonly changed: (value: number) => Mend;
+  /** What changing it is called in the history. */
   readonly words: string;
+  readonly isUsed: (mend: Mend) => boolean;
+  readonly read: (mend: Mend) => number;
+  readonly write: (mend: Mend, value: number) => Mend;
 }
 
 /** A mend with something about its source changed; one without a source stays as it is. */
 const withSource = (mend: Mend, changed: Partial<Source>): Mend =>
   mend.method === 'bridge' || !mend.source ? mend : { ...mend, source: { ...mend.source, ...changed } };
 const degrees = (radians: number): number => Math.round((radians * 180) / Math.PI);
+const isFree = ({ method: name }: Mend): boolean => name !== 'recover';
+const hasFreeSource = (mend: Mend): boolean => isFree(mend) && sourceOf(mend) !== null;
 
-const fields = computed((): Field[] => {
-  const { mend } = props;
-  const own: Field[] = [
-    {
-      ...{ name: 'Share', unit: '%', least: 0, most: 100, step: 5, words: 'Changed the share of a mend' },
-      value: Math.round(mend.share * 100),
-      changed: (value) => ({ ...mend, share: value / 100 }),
-    },
-  ];
-  if (mend.method !== 'recover')
-    own.push(
-      {
-        ...{
-          name: 'Margin',
-          unit: 'px',
-          least: 0,
-          most: 200,
-          step: 0.5,
-          words: 'Changed the margin of a mend',
-        },
-        value: Number(mend.margin.toFixed(1)),
-        changed: (margin) => ({ ...mend, margin }),
-      },
-      {
-        ...{ name: 'Edge', unit: 'px', least: 0, most: 200, step: 0.5, words: 'Changed the edge of a mend' },
-        value: Number(mend.edge.toFixed(1)),
-        changed: (edge) => ({ ...mend, edge }),
-      },
-    );
-  const from = source.value;
-  if (from && mend.method !== 'recover')
-    own.push(
-      {
-        ...{ name: 'Turn', unit: '°', least: -180, most: 180, step: 1, words: 'Turned a source' },
-        value: degrees(from.turn ?? 0),
-        changed: (value) => withSource(mend, { turn: (value * Math.PI) / 180 }),
-      },
-      {
-        ...{ name: 'Scale', unit: '%', least: 10, most: 400, step: 1, words: 'Scaled a source' },
-        value: Math.round(100 * (from.scale ?? 1)),
-        changed: (value) => withSource(mend, { scale: value / 100 }),
-      },
-    );
-  return own;
-});
+const FIELDS: readonly Field[] = [
+  {
+    ...{ name: 'Share', unit: '%', least: 0, most: 100, step: 5, words: 'Changed the share of a mend' },
+    isUsed: () => true,
+    read: ({ share }) => Math.round(share * 100),
+    write: (mend, value) => ({ ...mend, share: value / 100 }),
+  },
+  {
+    ...{ name: 'Margin', unit: 'px', least: 0, most: 200, step: 0.5, words: 'Changed the margin of a mend' },
+    isUsed: isFree,
+    read: ({ margin }) => Number(margin.toFixed(1)),
+    write: (mend, margin) => ({ ...mend, margin }),
+  },
+  {
+    ...{ name: 'Edge', unit: 'px', least: 0, most: 200, step: 0.5, words: 'Changed the edge of a mend' },
+    isUsed: isFree,
+    read: ({ edge }) => Number(edge.toFixed(1)),
+    write: (mend, edge) => ({ ...mend, edge }),
+  },
+  {
+    ...{ name: 'Turn', unit: '°', least: -180, most: 180, step: 1, words: 'Turned a source' },
+    isUsed: hasFreeSource,
+    read: (mend) => degrees(sourceOf(mend)?.turn ?? 0),
+    write: (mend, value) => withSource(mend, { turn: (value * Math.PI) / 180 }),
+  },
+  {
+    ...{ name: 'Scale', unit: '%', least: 10, most: 400, step: 1, words: 'Scaled a source' },
+    isUsed: hasFreeSource,
+    read: (mend) => Math.round(100 * (sourceOf(mend)?.scale ?? 1)),
+    write: (mend, value) => withSource(mend, { scale: value / 100 }),
+  },
+];
+
+const isUsable = (field: Field): boolean =>
+  props.mend !== null && !isLocked.value && field.isUsed(props.mend);
+const valueOf = (field: Field): number => (props.mend ? field.read(props.mend) : field.least);
 
 function set(field: Field, value: number | undefined): void {
-  if (value !== undefined && value !== field.value) change(field.changed(value), field.words);
+  if (props.mend && value !== undefined && value !== field.read(props.mend))
+    change(field.write(props.mend, value), field.words);
 }
+
+function mirror(): void {
+  if (!props.mend) return;
+  change(withSource(props.mend, { mirror: source.value?.mirror !== true }), 'Mirrored a source');
+}
+
+/** Does something with the mend that is shown. */
+const withMend = (act: (mend: Mend) => void): void => {
+  if (props.mend) act(props.mend);
+};
 </script>
 
 <template>
   <div class="controls">
-    <p class="reason" data-testid="reason">{{ reasonLine(mend) }}</p>
+    <p class="reason" data-testid="reason">{{ mend ? reasonLine(mend) : '' }}</p>
     <div class="row">
       <el-select v-model="method" size="small" :disabled="isLocked" aria-label="Method of this mend">
         <el-option v-for="name in ARMED_METHODS" :key="name" :value="name" :label="name" />
       </el-select>
-      <el-button size="small" @click="switchAll([mend], !mend.on)">{{ mend.on ? 'Off' : 'On' }}</el-button>
-      <el-button size="small" :aria-pressed="isLocked" @click="lockAll([mend], !isLocked)">{{
-        isLocked ? 'Unlock' : 'Lock'
+      <el-button size="small" @click="withMend((one) => switchAll([one], !one.on))">{{
+        mend?.on === false ? 'On' : 'Off'
       }}</el-button>
-      <el-button size="small" :disabled="isLocked" @click="removeAll([mend])">Take away</el-button>
+      <el-button
+        size="small"
+        :aria-pressed="isLocked"
+        @click="withMend((one) => lockAll([one], one.locked !== true))"
+        >{{ isLocked ? 'Unlock' : 'Lock' }}</el-button
+      >
+      <el-button size="small" :disabled="isLocked" @click="withMend((one) => removeAll([one]))"
+        >Take away</el-button
+      >
     </div>
     <div class="fields">
-      <label v-for="field in fields" :key="field.name">
+      <label v-for="field in FIELDS" :key="field.name" :class="{ unused: mend && !field.isUsed(mend) }">
         <span>{{ field.name }}</span>
         <el-input-number
-          :model-value="field.value"
+          :model-value="valueOf(field)"
           size="small"
           :min="field.least"
           :max="field.most"
           :step="field.step"
           :controls="false"
-          :disabled="isLocked"
+          :disabled="!isUsable(field)"
           :aria-label="`${field.name} of this mend in ${field.unit}`"
           @change="(value: number | undefined) => set(field, value)"
         />
         <span class="soft">{{ field.unit }}</span>
       </label>
-      <template v-if="source && mend.method !== 'recover'">
-        <el-button
-          size="small"
-          :disabled="isLocked"
-          :aria-pressed="source.mirror === true"
-          @click="change(withSource(mend, { mirror: source.mirror !== true }), 'Mirrored a source')"
-          >Mirror</el-button
-        >
-        <el-tooltip content="Move the source by up to a few pixels so that edges meet (L)">
-          <el-button size="small" :disabled="isLocked" @click="emit('fit')">Fit edges</el-button>
-        </el-tooltip>
-      </template>
+      <el-button
+        size="small"
+        :disabled="isLocked || !canTurn"
+        :aria-pressed="source?.mirror === true"
+        @click="mirror"
+        >Mirror</el-button
+      >
+      <el-button
+        size="small"
+        :disabled="isLocked || !canTurn"
+        title="Move the source by up to a few pixels so that edges meet (L)"
+        @click="emit('fit')"
+        >Fit edges</el-button
+      >
     </div>
     <dl v-if="verdict" data-testid="verdict">
       <div>
@@ -188,6 +207,9 @@ function set(field: Field, value: number | undefined): void {
 .fields .el-button {
   margin: 0;
   padding: 0 6px;
+}
+label.unused {
+  visibility: hidden;
 }
 label {
   display: flex;

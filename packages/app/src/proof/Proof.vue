@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Mend, Rect, SourceCandidate, Verdict } from '@fennip/core';
-import { growRect, intersectRects, sourceOf } from '@fennip/core';
+import { MOST_SOURCES, growRect, intersectRects, sourceOf } from '@fennip/core';
 import { computed, onBeforeUnmount, shallowRef, watch } from 'vue';
 import { byHand, engine } from '../engine/engine.ts';
 import { usePicture } from '../stores/picture.ts';
@@ -20,6 +20,7 @@ const view = useView();
 const { fitSource, useSource, openPlaces } = useMending();
 const entry = computed(() => view.focusEntry);
 const candidates = shallowRef<readonly SourceCandidate[]>([]);
+const candidatesVersion = shallowRef(0);
 const version = shallowRef(0);
 
 /** The square of the picture that the cells show. */
@@ -60,7 +61,9 @@ async function findCandidates(): Promise<void> {
   if (!shown || !sourceOf(shown)) return;
   const { target, margin, edge } = shown;
   const found = await byHand((hand) => hand.sources({ target, margin, edge, avoid: openPlaces(), used: [] }));
-  if (turn === asked) candidates.value = found;
+  if (turn !== asked) return;
+  candidates.value = found;
+  candidatesVersion.value++;
 }
 watch(() => [mend.value?.id, mend.value?.method], findCandidates, { immediate: true });
 
@@ -73,17 +76,18 @@ onBeforeUnmount(stop);
 const before = (where: Rect) => engine().crop(where, 'before');
 const after = (where: Rect) => engine().crop(where, 'after');
 const change = (where: Rect) => engine().cropDifference(where, GAIN);
-const withSource = (candidate: SourceCandidate) => (where: Rect) => {
+/** What the mend would look like with a source of that number. */
+function paintCandidate(number: number, where: Rect): Promise<ImageBitmap> {
   const shown = mend.value;
-  if (!shown || shown.method === 'bridge') return before(where);
-  return byHand((hand) =>
-    hand.preview({ mends: [{ ...shown, source: { dx: candidate.dx, dy: candidate.dy } }] }, where),
-  );
-};
+  const candidate = candidates.value[number - 1];
+  if (!shown || shown.method === 'bridge' || !candidate) return before(where);
+  const { dx, dy } = candidate;
+  return byHand((hand) => hand.preview({ mends: [{ ...shown, source: { dx, dy } }] }, where));
+}
 
-const isTaken = ({ dx, dy }: SourceCandidate): boolean => {
+const isTaken = (candidate: SourceCandidate | undefined): boolean => {
   const source = mend.value ? sourceOf(mend.value) : null;
-  return source?.dx === dx && source.dy === dy;
+  return candidate !== undefined && source?.dx === candidate.dx && source.dy === candidate.dy;
 };
 
 /** Takes a candidate by its number, 1 to 6. */
@@ -118,39 +122,41 @@ defineExpose({ take, fit });
 </script>
 
 <template>
+  <!-- All of it stays mounted: what changes with every mend must not be built anew with every mend. -->
   <section class="proof" aria-label="Proof">
-    <template v-if="entry && rect">
-      <div class="facts">
-        <h2>{{ entry.number }} · {{ entry.polarity === null ? 'by hand' : `${entry.polarity} speck` }}</h2>
-        <dl>
-          <template v-for="[name, value] in facts" :key="name">
-            <dt>{{ name }}</dt>
-            <dd class="figures">{{ value }}</dd>
-          </template>
-        </dl>
-      </div>
-      <ProofCell title="before" :rect="rect" :version="version" :paint="before" />
-      <ProofCell title="after" :rect="rect" :version="version" :paint="after" />
-      <ProofCell :title="`change × ${GAIN}`" :rect="rect" :version="version" :paint="change" />
-      <MendControls v-if="mend" :mend="mend" :verdict="verdict" @fit="fit" />
-      <div v-if="mend && candidates.length > 0" class="sources">
-        <ProofCell
-          v-for="(candidate, index) in candidates"
-          :key="`${mend.id} ${candidate.dx} ${candidate.dy}`"
-          :title="`${index + 1}`"
-          :rect="rect"
-          :version="0"
-          :paint="withSource(candidate)"
-          :is-taken="isTaken(candidate)"
-          choosable
-          @choose="take(index + 1)"
-        />
-      </div>
-      <p v-else-if="!mend" class="soft hint">Enter mends it. Backspace dismisses it.</p>
-    </template>
-    <p v-else class="soft hint">
+    <div v-show="rect" class="facts">
+      <h2 v-if="entry">
+        {{ entry.number }} · {{ entry.polarity === null ? 'by hand' : `${entry.polarity} speck` }}
+      </h2>
+      <dl>
+        <template v-for="[name, value] in facts" :key="name">
+          <dt>{{ name }}</dt>
+          <dd class="figures">{{ value }}</dd>
+        </template>
+      </dl>
+    </div>
+    <ProofCell v-show="rect" title="before" :rect="rect" :version="version" :paint="before" />
+    <ProofCell v-show="rect" title="after" :rect="rect" :version="version" :paint="after" />
+    <ProofCell v-show="rect" :title="`change × ${GAIN}`" :rect="rect" :version="version" :paint="change" />
+    <MendControls v-show="mend" :mend="mend" :verdict="verdict" @fit="fit" />
+    <div v-show="mend && candidates.length > 0" class="sources">
+      <ProofCell
+        v-for="number in MOST_SOURCES"
+        v-show="candidates[number - 1]"
+        :key="number"
+        :title="`${number}`"
+        :rect="candidates[number - 1] ? rect : null"
+        :version="candidatesVersion"
+        :paint="(where: Rect) => paintCandidate(number, where)"
+        :is-taken="isTaken(candidates[number - 1])"
+        choosable
+        @choose="take(number)"
+      />
+    </div>
+    <p v-if="!rect" class="soft hint">
       Choose a fault on the picture or in the ledger, and it is shown here close up, before and after.
     </p>
+    <p v-else-if="!mend" class="soft hint">Enter mends it. Backspace dismisses it.</p>
   </section>
 </template>
 

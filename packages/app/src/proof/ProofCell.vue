@@ -6,7 +6,8 @@ import { ref, watch } from 'vue';
 const props = withDefaults(
   defineProps<{
     title: string;
-    rect: Rect;
+    /** Nothing is painted while there is none. */
+    rect: Rect | null;
     /** Grows when the pixels have changed. */
     version: number;
     paint: (rect: Rect) => Promise<ImageBitmap>;
@@ -23,7 +24,7 @@ watch(
   [() => props.rect, () => props.version, canvas],
   async () => {
     const mine = ++turn;
-    if (!canvas.value) return;
+    if (!canvas.value || !props.rect) return;
     const bitmap = await props.paint(props.rect).catch(() => null);
     if (mine === turn && canvas.value && bitmap) {
       canvas.value.width = bitmap.width;

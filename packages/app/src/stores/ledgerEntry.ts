@@ -26,15 +26,17 @@ const stateOf = (mend: Mend | null, judgement: Judgement | undefined): EntryStat
   return judgement ?? 'open';
 };
 
-const faultEntry = (
-  fault: NumberedFault,
-  mend: Mend | null,
-  judgement: Judgement | undefined,
-): LedgerEntry => ({
-  ...fault,
-  state: stateOf(mend, judgement),
-  mend,
-});
+/** The entry a fault had last: one that has not changed stays the same object, so that nothing draws it anew. */
+const lastEntries = new WeakMap<NumberedFault, LedgerEntry>();
+
+function faultEntry(fault: NumberedFault, mend: Mend | null, judgement: Judgement | undefined): LedgerEntry {
+  const state = stateOf(mend, judgement);
+  const last = lastEntries.get(fault);
+  if (last?.mend === mend && last.state === state) return last;
+  const entry = { ...fault, state, mend };
+  lastEntries.set(fault, entry);
+  return entry;
+}
 
 /** Softness assumed where nothing was measured. */
 const HAND_SOFTNESS: Fault['softness'] = 0.3;

@@ -14,3 +14,5 @@ export const megapixels = (width: number, height: number): string => {
 };
 
 export const percent = (share: number): string => `${Math.round(100 * share)} %`;
+
+export const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);

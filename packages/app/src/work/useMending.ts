@@ -27,6 +27,9 @@ const stopped = new Int32Array(new SharedArrayBuffer(4));
 
 const newMendId = (): string => `m${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`;
 
+/** Work that takes longer than this shows how far it is, in milliseconds. */
+const SHOWN_AFTER_MS = 250;
+
 /** Softness taken for a place that the hand marks: it is marked a little larger than it is. */
 const HAND_SOFTNESS = 0.2;
 
@@ -96,7 +99,11 @@ export function useMending() {
     const sheet = picture.picture;
     if (open.length === 0 || !sheet) return;
     stopped.fill(0);
-    view.mending = 0;
+    let share = 0;
+    // What is done at once needs no bar.
+    const showing = setTimeout(() => {
+      view.mending = share;
+    }, SHOWN_AFTER_MS);
     const faults = open.map(asFault);
     const surroundings = { avoid: openPlaces(), used: usedPlaces() };
     try {
@@ -104,7 +111,8 @@ export function useMending() {
       const mends = await shareMends(faults, surroundings, sheet, (run, around) => {
         const tell = (n: number): void => {
           made.set(run, n);
-          view.mending = [...made.values()].reduce((sum, each) => sum + each, 0) / open.length;
+          share = [...made.values()].reduce((sum, each) => sum + each, 0) / open.length;
+          if (view.mending !== null) view.mending = share;
         };
         return byHand((hand) => hand.proposeRun(run, around, choice, stopped, proxy(tell)));
       });
@@ -112,6 +120,7 @@ export function useMending() {
       if (mends.length > 0 && picture.picture?.id === sheet.id)
         picture.perform({ words: `${verbFor(mends)} ${count(mends.length, 'speck')}`, steps: putAll(mends) });
     } finally {
+      clearTimeout(showing);
       view.mending = null;
     }
   }

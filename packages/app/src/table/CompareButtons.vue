@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { COMPARED, COMPARISONS, useView } from '../stores/view.ts';
+
+/** How before and after are seen, and of what. */
+const view = useView();
+</script>
+
+<template>
+  <div class="group">
+    <el-tooltip placement="top" :enterable="false" content="Show the original while held (X)">
+      <el-button
+        size="small"
+        @pointerdown="view.isOriginalHeld = true"
+        @pointerup="view.isOriginalHeld = false"
+        @pointerleave="view.isOriginalHeld = false"
+        >Original</el-button
+      >
+    </el-tooltip>
+    <el-popover trigger="click" :width="220" placement="bottom-start">
+      <template #reference>
+        <el-button size="small" :type="view.comparison === 'none' ? 'default' : 'primary'">Compare</el-button>
+      </template>
+      <fieldset>
+        <legend>Before and after</legend>
+        <el-radio-group v-model="view.comparison" aria-label="How before and after are compared">
+          <el-radio v-for="way in COMPARISONS" :key="way" :value="way">{{ way }}</el-radio>
+        </el-radio-group>
+      </fieldset>
+      <fieldset>
+        <legend>Of what</legend>
+        <el-radio-group v-model="view.compared" aria-label="What is compared">
+          <el-radio v-for="what in COMPARED" :key="what" :value="what">{{ what }}</el-radio>
+        </el-radio-group>
+      </fieldset>
+      <label v-if="view.comparison === 'blinking'" class="field">
+        <span>Each side for</span>
+        <el-input-number
+          v-model="view.blinkMs"
+          size="small"
+          :min="150"
+          :max="4000"
+          :step="50"
+          :controls="false"
+          aria-label="Milliseconds each side is shown"
+        />
+        <span class="soft">ms</span>
+      </label>
+    </el-popover>
+  </div>
+</template>
+
+<style scoped>
+.group {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+}
+.group .el-button + .el-button {
+  margin-left: 0;
+}
+.field {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-size: 13px;
+}
+.field .el-input-number {
+  width: 58px;
+}
+fieldset {
+  margin: 0 0 8px;
+  padding: 0;
+  border: 0;
+}
+legend {
+  padding: 0;
+  color: var(--text-soft);
+  font-size: 13px;
+}
+</style>

@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import HistoryList from '../history/HistoryList.vue';
+import { usePicture } from '../stores/picture.ts';
+
+/** One step back or forward, and the list of all. */
+const picture = usePicture();
+const nextUndo = computed(() => picture.done.at(-1)?.words);
+const nextRedo = computed(() => picture.undone[0]?.words);
+</script>
+
+<template>
+  <div class="group">
+    <el-tooltip
+      placement="top"
+      :enterable="false"
+      :content="nextUndo ? `Undo: ${nextUndo} (Ctrl Z)` : 'Nothing to undo'"
+    >
+      <el-button size="small" :disabled="!nextUndo" @click="picture.undo()">Undo</el-button>
+    </el-tooltip>
+    <el-tooltip
+      placement="top"
+      :enterable="false"
+      :content="nextRedo ? `Redo: ${nextRedo} (Ctrl Shift Z)` : 'Nothing to redo'"
+    >
+      <el-button size="small" :disabled="!nextRedo" @click="picture.redo()">Redo</el-button>
+    </el-tooltip>
+    <el-popover trigger="click" :width="280" placement="bottom-start">
+      <template #reference>
+        <el-button size="small">History</el-button>
+      </template>
+      <HistoryList />
+    </el-popover>
+  </div>
+</template>
+
+<style scoped>
+.group {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+}
+.group .el-button + .el-button {
+  margin-left: 0;
+}
+</style>
