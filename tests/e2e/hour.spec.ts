@@ -59,7 +59,9 @@ test('a restorer’s hour in small: everything done by hand stays, and comes bac
     await page.mouse.click(...desk.at(x, y));
   await expect(page.getByText('Marked by hand', { exact: true })).toBeVisible();
   await drag(page, [desk.at(330, 205), desk.at(420, 195), desk.at(450, 195)]);
-  await expect.poll(async () => (await saved(page)).done.at(-1)?.words).toBe('Dragged an outline to its source');
+  await expect
+    .poll(async () => (await saved(page)).done.at(-1)?.words)
+    .toBe('Dragged an outline to its source');
   const outline = (await saved(page)).recipe.mends.at(-1);
   expect(outline).toMatchObject({ method: 'heal', target: { shape: 'outline' } });
   const { dx, dy } = outline?.['source'] as { dx: number; dy: number };

@@ -53,6 +53,21 @@ test('every view reads well for everyone and fits the window', async ({ quietPag
   await expect(page.locator('[data-state=mended]')).toHaveCount(1);
   await page.waitForTimeout(300);
   expect(await violations(page)).toEqual([]);
+  // With a method in hand, in a round, and with what unfolds.
+  await page.keyboard.press('r');
+  await expect(page.getByRole('toolbar', { name: 'Method in hand' })).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Compare' }).click();
+  await expect(page.getByRole('radio', { name: 'blinking' })).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'History' }).click();
+  await expect(page.getByRole('list', { name: 'History' })).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page.getByTestId('round').click();
+  await expect(page.getByTestId('round-left')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
   for (const [width, height] of [
     [1024, 700],
     [1280, 800],
@@ -63,6 +78,7 @@ test('every view reads well for everyone and fits the window', async ({ quietPag
     expect(await overflow(page)).toBeLessThanOrEqual(0);
   }
   await page.setViewportSize({ width: 1280, height: 800 });
+  await page.getByRole('button', { name: 'Leave' }).click();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toBeVisible();
   expect(await violations(page)).toEqual([]);

@@ -174,14 +174,18 @@ defineExpose({ take, fit });
 }
 .facts {
   flex: none;
-  width: 126px;
+  width: 132px;
 }
 dl {
   display: grid;
   grid-template-columns: auto 1fr;
-  gap: 1px 10px;
+  gap: 1px 6px;
   margin: 6px 0 0;
   font-size: 13px;
+  white-space: nowrap;
+}
+dd.figures {
+  letter-spacing: -0.03em;
 }
 dt {
   color: var(--text-soft);

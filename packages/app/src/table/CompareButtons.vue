@@ -1,8 +1,11 @@
 <script setup lang="ts">
+import { ref } from 'vue';
 import { COMPARED, COMPARISONS, useView } from '../stores/view.ts';
 
 /** How before and after are seen, and of what. */
 const view = useView();
+/** Esc closes the list before it does anything else. */
+const isOpen = ref(false);
 </script>
 
 <template>
@@ -16,9 +19,14 @@ const view = useView();
         >Original</el-button
       >
     </el-tooltip>
-    <el-popover trigger="click" :width="220" placement="bottom-start">
+    <el-popover v-model:visible="isOpen" trigger="click" :width="220" placement="bottom-start">
       <template #reference>
-        <el-button size="small" :type="view.comparison === 'none' ? 'default' : 'primary'">Compare</el-button>
+        <el-button
+          size="small"
+          :type="view.comparison === 'none' ? 'default' : 'primary'"
+          @keydown.esc.stop.prevent="isOpen = false"
+          >Compare</el-button
+        >
       </template>
       <fieldset>
         <legend>Before and after</legend>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import HistoryList from '../history/HistoryList.vue';
 import { usePicture } from '../stores/picture.ts';
 
@@ -7,6 +7,8 @@ import { usePicture } from '../stores/picture.ts';
 const picture = usePicture();
 const nextUndo = computed(() => picture.done.at(-1)?.words);
 const nextRedo = computed(() => picture.undone[0]?.words);
+/** Esc closes the list before it does anything else. */
+const isOpen = ref(false);
 </script>
 
 <template>
@@ -25,9 +27,9 @@ const nextRedo = computed(() => picture.undone[0]?.words);
     >
       <el-button size="small" :disabled="!nextRedo" @click="picture.redo()">Redo</el-button>
     </el-tooltip>
-    <el-popover trigger="click" :width="280" placement="bottom-start">
+    <el-popover v-model:visible="isOpen" trigger="click" :width="280" placement="bottom-start">
       <template #reference>
-        <el-button size="small">History</el-button>
+        <el-button size="small" @keydown.esc.stop.prevent="isOpen = false">History</el-button>
       </template>
       <HistoryList />
     </el-popover>
