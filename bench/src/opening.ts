@@ -116,6 +116,27 @@ async function clicksToPixels(page: Page, count: number): Promise<number[]> {
   return times;
 }
 
+/** A hundred decisions of a round by key, each as soon as the next fault is chosen, in milliseconds. */
+async function hundredDecisions(page: Page): Promise<number> {
+  await page.getByTestId('round').click();
+  const line = page.locator('[data-entry][aria-pressed=true]');
+  const start = performance.now();
+  for (let i = 0; i < 100; i++) {
+    const before = await line.getAttribute('data-entry');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(
+      (last) =>
+        document.querySelector('[data-entry][aria-pressed=true]')?.getAttribute('data-entry') !== last,
+      before,
+      { polling: 'raf' },
+    );
+  }
+  await page.getByText('saving', { exact: true }).waitFor({ state: 'hidden' });
+  const time = performance.now() - start;
+  await page.getByRole('button', { name: 'Leave' }).click();
+  return time;
+}
+
 /** Counts what holds the page's main thread up. As text, so that no build tool touches it. */
 const WATCH_TASKS = `(() => {
   window.longTasks = [];
@@ -225,6 +246,7 @@ export async function benchOpening(): Promise<void> {
   await page.evaluate(WATCH_TASKS);
   const clicks = (await clicksToPixels(page, 20)).sort((a, b) => a - b);
   const heldByMends = await longestTask(page);
+  const decisions = await hundredDecisions(page);
   await page.goto(large);
   await page.waitForTimeout(1500);
   await page.evaluate(WATCH_TASKS);
@@ -240,6 +262,7 @@ export async function benchOpening(): Promise<void> {
     ['first view of 100 megapixels, to that of 24', ofLarge, first, ofLarge / first],
     ['a command on a fault to mended pixels, 95 %, to 80 ms', clicks[18], 80, clicks[18] / 80],
     ['main thread held up while mending, to 50 ms', heldByMends, 50, heldByMends / 50],
+    ['a hundred decisions of a round, to 100 s', decisions, 100_000, decisions / 100_000],
     ['100 megapixels: pen to the next frame, 95 %, to two frames', late, 33, late / 33],
     ['100 megapixels: a stroke of 180 places, to 3 s', 1000 * seconds, 3000, seconds / 3],
     ['main thread held up by the stroke, to 50 ms', heldByStroke, 50, heldByStroke / 50],

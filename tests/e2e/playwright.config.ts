@@ -12,6 +12,7 @@ export default defineConfig({
   outputDir: '../../test-results',
   use: {
     viewport: { width: 1280, height: 800 },
+    actionTimeout: 60_000,
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',

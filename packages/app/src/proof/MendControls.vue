@@ -92,8 +92,9 @@ const FIELDS: readonly Field[] = [
   },
 ];
 
+// Usable while nothing is shown: the number field tells screen readers of `disabled` only when it is mounted.
 const isUsable = (field: Field): boolean =>
-  props.mend !== null && !isLocked.value && field.isUsed(props.mend);
+  props.mend === null || (!isLocked.value && field.isUsed(props.mend));
 const valueOf = (field: Field): number => (props.mend ? field.read(props.mend) : field.least);
 
 function set(field: Field, value: number | undefined): void {

@@ -39,6 +39,7 @@ export const usePicture = defineStore('picture', () => {
   let confirmed = worksheet.value;
 
   const mends = computed(() => worksheet.value.recipe.mends);
+  const fences = computed(() => worksheet.value.recipe.fences ?? []);
   const entries = computed(() => ledgerEntries(faults.value, mends.value, worksheet.value.judgements));
   const entryById = computed(() => new Map(entries.value.map((entry) => [entry.id, entry])));
 
@@ -229,6 +230,7 @@ export const usePicture = defineStore('picture', () => {
     picture,
     faults,
     mends,
+    fences,
     entries,
     entryById,
     done,

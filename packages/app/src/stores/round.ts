@@ -34,6 +34,7 @@ export const useRound = defineStore('round', () => {
     () => round.value?.ids.filter((id) => !decided.value.has(id) && picture.entryById.has(id)).length ?? 0,
   );
   const size = computed(() => round.value?.ids.filter((id) => picture.entryById.has(id)).length ?? 0);
+  const entries = computed(() => round.value?.ids.flatMap((id) => picture.entryById.get(id) ?? []) ?? []);
   const canResume = computed(() => round.value !== null && !isOn.value && left.value > 0);
   const current = computed((): LedgerEntry | null => {
     const id = round.value?.ids[round.value.at];
@@ -121,6 +122,7 @@ export const useRound = defineStore('round', () => {
 
   return {
     isOn,
+    entries,
     left,
     size,
     current,

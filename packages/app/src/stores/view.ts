@@ -3,7 +3,7 @@ import { computed, ref } from 'vue';
 import { usePicture } from './picture.ts';
 import type { LedgerEntry } from './ledgerEntry.ts';
 
-export const MARK_CHOICES = ['all', 'open', 'chosen', 'none'] as const;
+export const MARK_CHOICES = ['all', 'open', 'this round', 'none'] as const;
 export type Marks = (typeof MARK_CHOICES)[number];
 
 /** A place the table should go to. */

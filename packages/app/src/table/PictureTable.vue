@@ -7,6 +7,7 @@ import { useGestures } from '../hand/useGestures.ts';
 import { useHand } from '../stores/hand.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
+import { useRound } from '../stores/round.ts';
 import { useView } from '../stores/view.ts';
 import type { MarkColours } from './drawMarks.ts';
 import { MARK_ROOM, drawBrush, drawMarks, drawPending, entryAt } from './drawMarks.ts';
@@ -27,6 +28,7 @@ import { toPicture } from './viewport.ts';
 const picture = usePicture();
 const view = useView();
 const hand = useHand();
+const round = useRound();
 
 const stage = ref<HTMLElement | null>(null);
 const pixels = ref<HTMLCanvasElement | null>(null);
@@ -45,7 +47,7 @@ const menu = shallowRef<{ readonly entry: LedgerEntry; readonly x: number; reado
 const shown = computed(() => {
   if (view.marks === 'none' || view.isOriginalHeld) return [];
   if (view.marks === 'open') return picture.entries.filter(({ state }) => state === 'open');
-  if (view.marks === 'chosen') return view.chosenEntries;
+  if (view.marks === 'this round') return round.isOn ? round.entries : view.chosenEntries;
   return picture.entries;
 });
 const index = computed(() => indexMarks(shown.value));

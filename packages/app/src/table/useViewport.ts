@@ -1,3 +1,4 @@
+import { useDebounceFn } from '@vueuse/core';
 import type { Ref } from 'vue';
 import { ref, watch } from 'vue';
 import type { Size, Viewport } from './viewport.ts';
@@ -9,8 +10,27 @@ const GLIDE_MS = 130;
 const ROOM_AROUND = 14;
 const LARGEST_GLIDE_SCALE = 4;
 
-/** Where each picture was left, for as long as the page is open. */
-const leftAt = new Map<string, Viewport>();
+/** Where so many pictures were left is remembered; the oldest is forgotten first. */
+const MOST_PLACES = 60;
+/** Writing waits until the table rests, in milliseconds. */
+const KEEP_AFTER_MS = 400;
+const KEPT_AS = 'fennip places';
+
+function keptPlaces(): Map<string, Viewport> {
+  try {
+    return new Map(JSON.parse(localStorage.getItem(KEPT_AS) ?? '[]') as [string, Viewport][]);
+  } catch {
+    // What cannot be read was written by something else: each picture is shown whole.
+    return new Map();
+  }
+}
+
+/** Where each picture was left. */
+const leftAt = keptPlaces();
+const keepPlaces = useDebounceFn(
+  () => localStorage.setItem(KEPT_AS, JSON.stringify([...leftAt].slice(-MOST_PLACES))),
+  KEEP_AFTER_MS,
+);
 
 /** Where the picture lies on the table, kept for each picture. */
 export function useViewport(id: Ref<string>, picture: Ref<Size>, table: Ref<Size>) {
@@ -21,7 +41,10 @@ export function useViewport(id: Ref<string>, picture: Ref<Size>, table: Ref<Size
   function place(wanted: Viewport): void {
     isFitted = false;
     view.value = clampViewport(wanted, picture.value, table.value);
+    // The one that was moved last stands last.
+    leftAt.delete(id.value);
     leftAt.set(id.value, view.value);
+    void keepPlaces();
   }
 
   /** Moves at once; a glide that is under way ends where it is. */
@@ -34,6 +57,7 @@ export function useViewport(id: Ref<string>, picture: Ref<Size>, table: Ref<Size
     cancelAnimationFrame(glide);
     view.value = fitViewport(picture.value, table.value);
     leftAt.delete(id.value);
+    void keepPlaces();
     isFitted = true;
   }
 

@@ -12,7 +12,15 @@ import type {
   Step,
   Target,
 } from '@fennip/core';
-import { faultPlace, marginFor, shareMends, sourceOf, sourcePlace, targetBounds } from '@fennip/core';
+import {
+  allowanceOn,
+  faultPlace,
+  marginFor,
+  shareMends,
+  sourceOf,
+  sourcePlace,
+  targetBounds,
+} from '@fennip/core';
 import { proxy } from 'comlink';
 import { byHand } from '../engine/engine.ts';
 import type { ArmedMethod } from '../stores/hand.ts';
@@ -66,6 +74,13 @@ export function useMending() {
   const usedPlaces = (): Place[] =>
     picture.mends.map(sourcePlace).filter((place): place is Place => place !== null);
 
+  /** What a new mend must keep clear of. */
+  const surroundings = (): MendSurroundings => ({
+    avoid: openPlaces(),
+    used: usedPlaces(),
+    ...(picture.fences.length > 0 ? { fences: picture.fences } : {}),
+  });
+
   const putAll = (mends: readonly Mend[]): Step[] =>
     mends.map((mend, index) => ({ op: 'put', mend, at: picture.mends.length + index }));
 
@@ -105,16 +120,16 @@ export function useMending() {
       view.mending = share;
     }, SHOWN_AFTER_MS);
     const faults = open.map(asFault);
-    const surroundings = { avoid: openPlaces(), used: usedPlaces() };
+    const around = surroundings();
     try {
       const made = new Map<readonly FaultToMend[], number>();
-      const mends = await shareMends(faults, surroundings, sheet, (run, around) => {
+      const mends = await shareMends(faults, around, sheet, (run, runAround) => {
         const tell = (n: number): void => {
           made.set(run, n);
           share = [...made.values()].reduce((sum, each) => sum + each, 0) / open.length;
           if (view.mending !== null) view.mending = share;
         };
-        return byHand((hand) => hand.proposeRun(run, around, choice, stopped, proxy(tell)));
+        return byHand((hand) => hand.proposeRun(run, runAround, choice, stopped, proxy(tell)));
       });
       // Another picture may lie on the table by now.
       if (mends.length > 0 && picture.picture?.id === sheet.id)
@@ -141,11 +156,7 @@ export function useMending() {
       if (method === 'heal') return { ...base, method, source: taken };
       return { ...base, method, source: taken, reads: by.reads, laying: by.laying, buildUp: false };
     }
-    const { mend } = await propose(
-      { id, target, margin },
-      { avoid: openPlaces(), used: usedPlaces() },
-      method,
-    );
+    const { mend } = await propose({ id, target, margin }, surroundings(), method);
     // What a recover or a bridge leaves of its border is measured, not chosen.
     return mend.method === 'heal' || mend.method === 'clone' ? { ...mend, edge, share } : { ...mend, share };
   }
@@ -155,21 +166,24 @@ export function useMending() {
     const mend = await mendFor(target, method, by);
     const what = { disc: 'a place', stroke: 'along a stroke', outline: 'an outline', mask: 'an area' };
     picture.perform({ words: `${verbFor([mend])} ${what[target.shape]}`, steps: putAll([mend]) });
-    tellIfSourceLeaves(mend);
+    tellWhatIsMissing(mend);
     view.choose([mend.id]);
     return mend;
   }
 
-  /** A source that leaves the picture lays nothing down there, and that is said. */
-  function tellIfSourceLeaves(mend: Mend): void {
+  /** Where a source leaves the picture, or a fence stops a mend, nothing is laid down, and that is said. */
+  function tellWhatIsMissing(mend: Mend): void {
     const source = sourceOf(mend);
     const sheet = picture.picture;
-    if (!source || !sheet) return;
-    const { left, top, width, height } = targetBounds(mend.target, mend.margin + mend.edge);
+    if (!sheet) return;
+    const bounds = targetBounds(mend.target, mend.margin + mend.edge);
+    const { left, top, width, height } = bounds;
     const isOut = (from: number, length: number, shift: number, most: number): boolean =>
       from + shift < 0 || from + shift + length > most;
-    if (isOut(left, width, source.dx, sheet.width) || isOut(top, height, source.dy, sheet.height))
+    if (source && (isOut(left, width, source.dx, sheet.width) || isOut(top, height, source.dy, sheet.height)))
       picture.notice = 'Part of the source lies outside the picture. Nothing is laid down there.';
+    if (allowanceOn(picture.fences, mend.zone, bounds)?.some((share) => share < 1))
+      picture.notice = 'A fence stops part of this mend. Nothing is laid down beyond it.';
   }
 
   /** Puts a changed mend in the place of the one with its id. Locked mends stay as they are. */
@@ -177,7 +191,7 @@ export function useMending() {
     const at = picture.mends.findIndex(({ id }) => id === mend.id);
     if (at < 0 || picture.mends[at].locked) return void picture.draft(null);
     picture.perform({ words, steps: [{ op: 'put', mend, at }] });
-    tellIfSourceLeaves(mend);
+    tellWhatIsMissing(mend);
   }
 
   /** Changes all of these mends by one step of history; locked ones only where that is what changes. */
@@ -251,7 +265,7 @@ export function useMending() {
     const { id, target, margin, fault, share } = mend;
     const { mend: made } = await propose(
       { id, target, margin, ...(fault === undefined ? {} : { fault }) },
-      { avoid: openPlaces(), used: usedPlaces() },
+      surroundings(),
       method,
     );
     change({ ...made, share }, `Took ${made.method} instead of ${mend.method}`);

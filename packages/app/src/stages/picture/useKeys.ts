@@ -21,7 +21,7 @@ export const KEY_HELP: readonly (readonly [keys: string, what: string])[] = [
   ['X', 'show the original while held'],
   ['Q', 'split between before and after'],
   ['B', 'blink between before and after'],
-  ['V', 'which marks are shown: all, open, chosen, none'],
+  ['V', 'which marks are shown: all, open, of this round, none'],
   ['↓ ↑', 'next, previous fault'],
   ['Enter', 'mend what is chosen and go on'],
   ['Backspace', 'dismiss what is chosen and go on'],

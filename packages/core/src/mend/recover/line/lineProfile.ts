@@ -10,7 +10,6 @@ import {
   correctionPlace,
   readBetween,
   shoulderOf,
-  slitAt,
 } from './lineVeil.ts';
 
 /** What is seen around a line, sample by sample, and what the surroundings lead one to expect there. */
@@ -176,24 +175,23 @@ export function correctProfile(
   for (let i = 0; i < across.length; i++) {
     const away = Math.abs(across[i]);
     const half = scale * readBetween(halves, place[i]);
-    const a = depth * slitAt(away, half, shoulder);
-    const slope =
-      (depth * (slitAt(away + 0.1, half, shoulder) - slitAt(Math.abs(away - 0.1), half, shoulder))) / 0.2;
     const at = correctionPlace(away - half);
     if (at >= CORRECTIONS) continue;
+    const [near, far] = [(half - away) / shoulder, (-half - away) / shoulder];
+    const a = depth * (penumbraFast(near) - penumbraFast(far));
+    const slope = (depth * (penumbraSlope(near) - penumbraSlope(far))) / shoulder;
     const k = Math.floor(at);
+    const share = at - k;
     for (let c = 0; c < seen.length; c++) {
       const rest = light[c] - expected[c][i];
-      const variance = ((1 - a) * doubt[c]) ** 2 + leastVariance(rest);
+      const through = (1 - a) * doubt[c];
+      const weight = TEMPER / (through * through + leastVariance(rest));
       const off = seen[c][i] - expected[c][i] - a * rest;
-      for (const [bin, share] of [
-        [k, 1 - (at - k)],
-        [k + 1, at - k],
-      ]) {
-        pull[bin] += (TEMPER * share * off * rest) / variance;
-        stiff[bin] += (TEMPER * share * rest * rest) / variance;
-      }
-      sideways += (TEMPER * (slope * rest) ** 2) / variance;
+      pull[k] += (1 - share) * weight * off * rest;
+      pull[k + 1] += share * weight * off * rest;
+      stiff[k] += (1 - share) * weight * rest * rest;
+      stiff[k + 1] += share * weight * rest * rest;
+      sideways += weight * (slope * rest) ** 2;
     }
   }
   const prior = 1 / USUAL_CORRECTION ** 2;
