@@ -85,10 +85,15 @@ function paintCandidate(number: number, where: Rect): Promise<ImageBitmap> {
   return byHand((hand) => hand.preview({ mends: [{ ...shown, source: { dx, dy } }] }, where));
 }
 
-const isTaken = (candidate: SourceCandidate | undefined): boolean => {
-  const source = mend.value ? sourceOf(mend.value) : null;
-  return candidate !== undefined && source?.dx === candidate.dx && source.dy === candidate.dy;
-};
+/** An edge fit moves a source by so many pixels at most; it is still the candidate it was. */
+const FITTED_AWAY = 8;
+const taken = computed((): SourceCandidate | null => {
+  const source = mend.value && sourceOf(mend.value);
+  if (!source) return null;
+  const away = ({ dx, dy }: SourceCandidate): number => Math.hypot(dx - source.dx, dy - source.dy);
+  const nearest = [...candidates.value].sort((a, b) => away(a) - away(b)).at(0);
+  return nearest && away(nearest) <= FITTED_AWAY ? nearest : null;
+});
 
 /** Takes a candidate by its number, 1 to 6. */
 function take(number: number): void {
@@ -148,7 +153,7 @@ defineExpose({ take, fit });
         :rect="candidates[number - 1] ? rect : null"
         :version="candidatesVersion"
         :paint="(where: Rect) => paintCandidate(number, where)"
-        :is-taken="isTaken(candidates[number - 1])"
+        :is-taken="taken !== null && candidates[number - 1] === taken"
         choosable
         @choose="take(number)"
       />

@@ -1,4 +1,5 @@
 import type { Because, Mend, MendMeasure, MethodName } from '@fennip/core';
+import { VISIBLE_GRAIN, VISIBLE_SEAM } from '@fennip/core';
 
 /** What was done, in one word. */
 export const DONE: Readonly<Record<MethodName, string>> = {
@@ -39,19 +40,19 @@ export interface Figure {
   readonly meaning: string;
 }
 
-/** From this multiple of the surroundings' own steps on a seam is seen (measured on the bench's hard places). */
-const SEEN_SEAM = 1.5;
-/** Grain within this range of the surroundings' passes for it. */
-const USUAL_GRAIN = [0.75, 1.35] as const;
+/** Grain within this range of the surroundings' passes for it without a second look. */
+const USUAL_GRAIN = { least: 0.8, most: 1.25 };
 
-const grainMeaning = (grain: number): string => {
-  if (grain < USUAL_GRAIN[0]) return 'too calm';
-  return grain > USUAL_GRAIN[1] ? 'too rough' : 'as around it';
-};
+function grainMeaning(grain: number): string {
+  if (grain < VISIBLE_GRAIN.least) return 'too calm';
+  if (grain > VISIBLE_GRAIN.most) return 'too rough';
+  if (grain < USUAL_GRAIN.least) return 'a little calm';
+  return grain > USUAL_GRAIN.most ? 'a little rough' : 'as around it';
+}
 
 /** Seam, grain and wear of a mend, each with a plain word. `wear` counts the other mends that take from its source. */
 export const figuresOf = ({ seam, grain }: MendMeasure, wear: number | null): Figure[] => [
-  { name: 'Seam', value: seam.toFixed(2), meaning: seam > SEEN_SEAM ? 'shows' : 'not seen' },
+  { name: 'Seam', value: seam.toFixed(2), meaning: seam > VISIBLE_SEAM ? 'shows' : 'not seen' },
   { name: 'Grain', value: `${Math.round(100 * grain)} %`, meaning: grainMeaning(grain) },
   ...(wear === null
     ? []

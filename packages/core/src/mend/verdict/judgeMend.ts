@@ -19,11 +19,11 @@ const AROUND = 5;
 /** A mean change below this is not seen: less than one code of 255. */
 const UNSEEN = 0.7 / 255;
 /** A seam so many times the ring's own steps shows. */
-const VISIBLE_SEAM = 1.7;
+export const VISIBLE_SEAM = 1.7;
 /** A middle that departs so many spreads of the ring shows. */
 const VISIBLE_DEPARTURE = 1.5;
 /** Grain beyond these shares of the surroundings' shows as a smear, or as rough. */
-const GRAIN = { least: 0.5, most: 2 };
+export const VISIBLE_GRAIN = { least: 0.5, most: 2 };
 const STRUCTURE = 0.5;
 /** More than this share of the edges around that stop at the mend shows as a patch. */
 const UNMET = 0.5;
@@ -34,7 +34,7 @@ function judge(measure: MendMeasure): Verdict['verdict'] {
   if (structureLost >= STRUCTURE) return 'structure lost';
   const hasSeam = seam > VISIBLE_SEAM && seam > 0.9 * seamBefore;
   const departs = departure > VISIBLE_DEPARTURE && departure > 0.8 * departureBefore;
-  const isSmeared = grain < GRAIN.least || grain > GRAIN.most;
+  const isSmeared = grain < VISIBLE_GRAIN.least || grain > VISIBLE_GRAIN.most;
   return hasSeam || departs || isSmeared || edgesUnmet > UNMET ? 'worse' : 'good';
 }
 
