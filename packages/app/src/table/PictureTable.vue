@@ -16,6 +16,7 @@ import { sceneLevel, tilesInSight } from './drawPicture.ts';
 import type { Comparing } from './drawSides.ts';
 import { drawSides, panesOf, sidesOf } from './drawSides.ts';
 import { indexMarks } from './markIndex.ts';
+import ComparePanes from './ComparePanes.vue';
 import MendMenu from './MendMenu.vue';
 import Overview from './Overview.vue';
 import type { TileCache } from './tileCache.ts';
@@ -125,9 +126,15 @@ useHoverPreview({
 });
 
 let frame = 0;
-function redraw(): void {
+/** Whether the picture itself must be drawn anew with the next frame, not only the marks over it. */
+let isPictureStale = true;
+function redrawMarks(): void {
   cancelAnimationFrame(frame);
   frame = requestAnimationFrame(draw);
+}
+function redraw(): void {
+  isPictureStale = true;
+  redrawMarks();
 }
 const tellOverview = useThrottleFn(() => painted.value++, 250, true);
 
@@ -176,14 +183,10 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
   }
 }
 
-function draw(): void {
-  const finestLevel = picture.picture?.finestLevel;
-  const tiles = cache.value;
-  if (!pixels.value || !marks.value || !tiles || finestLevel === null || finestLevel === undefined) return;
-  if (table.value.width === 0) return;
-  const context = fitCanvas(pixels.value);
-  const overlay = fitCanvas(marks.value);
-  if (!context || !overlay) return;
+/** Draws the picture from its tiles, and asks for those that are missing. */
+function drawTiles(canvas: HTMLCanvasElement, tiles: TileCache, finestLevel: number): void {
+  const context = fitCanvas(canvas);
+  if (!context) return;
   const scene: Scene = {
     view: viewport.view.value,
     table: table.value,
@@ -201,18 +204,34 @@ function draw(): void {
   );
   context.clearRect(0, 0, table.value.width, table.value.height);
   drawSides(context, scene, tiles, comparing.value);
-  overlay.clearRect(0, 0, table.value.width, table.value.height);
-  for (const { left, width } of isBeside.value
-    ? panesOf(comparing.value, table.value.width, table.value.height)
-    : [{ left: 0, width: table.value.width }]) {
+  isPictureStale = false;
+}
+
+/** Draws the marks, on both sides where the table is shown twice. */
+function drawAllMarks(canvas: HTMLCanvasElement): void {
+  const overlay = fitCanvas(canvas);
+  if (!overlay) return;
+  const { width: whole, height } = table.value;
+  overlay.clearRect(0, 0, whole, height);
+  const panes = isBeside.value ? panesOf(comparing.value, whole, height) : [{ left: 0, width: whole }];
+  for (const { left, width } of panes) {
     overlay.save();
     overlay.beginPath();
-    overlay.rect(left, 0, width, table.value.height);
+    overlay.rect(left, 0, width, height);
     overlay.clip();
-    overlay.translate(left + width / 2 - table.value.width / 2, 0);
+    overlay.translate(left + width / 2 - whole / 2, 0);
     drawOverlay(overlay);
     overlay.restore();
   }
+}
+
+function draw(): void {
+  const finestLevel = picture.picture?.finestLevel;
+  const tiles = cache.value;
+  if (!pixels.value || !marks.value || !tiles || finestLevel === null || finestLevel === undefined) return;
+  if (table.value.width === 0) return;
+  if (isPictureStale) drawTiles(pixels.value, tiles, finestLevel);
+  drawAllMarks(marks.value);
 }
 
 function readColours(): void {
@@ -244,14 +263,11 @@ const stopRepainting = picture.onRepaint((rect) => {
   cache.value?.soil(rect);
   redraw();
 });
+watch([viewport.view, table, pixelRatio, comparing, () => picture.picture?.finestLevel], redraw);
 watch(
   [
-    viewport.view,
-    table,
-    pixelRatio,
     shown,
     pointer,
-    comparing,
     gestures.pending,
     () => view.chosen,
     () => view.hovered,
@@ -260,9 +276,8 @@ watch(
     () => hand.shape,
     () => hand.current,
     () => hand.isSettingSource,
-    () => picture.picture?.finestLevel,
   ],
-  redraw,
+  redrawMarks,
 );
 watch(pointer, (at) => {
   const hit = at && markAt(at[0], at[1]);
@@ -306,28 +321,6 @@ const isWaiting = computed(
   () => picture.picture?.state === 'preparing' && picture.picture.finestLevel === null,
 );
 
-/** Drags the handle of the split, by pointer or with the arrow keys. */
-const splitBetween = (share: number): number => Math.min(0.98, Math.max(0.02, share));
-function dragSplit(event: PointerEvent): void {
-  const box = stage.value?.getBoundingClientRect();
-  if (event.buttons !== 1 || !box) return;
-  view.splitAt = splitBetween(
-    view.comparison === 'split'
-      ? (event.clientX - box.left) / box.width
-      : (event.clientY - box.top) / box.height,
-  );
-}
-function holdSplit(event: PointerEvent): void {
-  (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
-}
-function nudgeSplit(event: KeyboardEvent): void {
-  const step = { ArrowLeft: -0.02, ArrowRight: 0.02, ArrowUp: -0.02, ArrowDown: 0.02 }[event.key];
-  if (step === undefined) return;
-  event.preventDefault();
-  event.stopPropagation();
-  view.splitAt = splitBetween(view.splitAt + step);
-}
-
 /** What is seen where, in words on the table. */
 const sideNames = computed((): { before: string; after: string } => {
   if (leftOut.value === null) return { before: 'before', after: 'after' };
@@ -335,14 +328,6 @@ const sideNames = computed((): { before: string; after: string } => {
     ? { before: 'without this mend', after: 'with it' }
     : { before: `without ${leftOut.value.length} mends`, after: 'with them' };
 });
-const flag = computed((): string | null => {
-  if (view.isOriginalHeld) return sideNames.value.before;
-  if (view.comparison === 'difference') return 'difference × 6';
-  if (view.comparison === 'blinking')
-    return isBlinkedBefore.value ? sideNames.value.before : sideNames.value.after;
-  return null;
-});
-
 defineExpose({
   fit: viewport.fit,
   zoomBy: viewport.zoomBy,
@@ -366,30 +351,7 @@ defineExpose({
         {{ picture.picture?.name }}, {{ shown.length }} marks shown. The ledger lists them for the keyboard.
       </span>
     </div>
-    <div
-      v-if="(view.comparison === 'split' || view.comparison === 'stacked') && !view.isOriginalHeld"
-      class="split"
-      :class="view.comparison"
-      role="slider"
-      tabindex="0"
-      aria-label="Where before meets after"
-      :aria-orientation="view.comparison === 'split' ? 'horizontal' : 'vertical'"
-      :aria-valuenow="Math.round(view.splitAt * 100)"
-      aria-valuemin="2"
-      aria-valuemax="98"
-      :style="{ [view.comparison === 'split' ? 'left' : 'top']: `${view.splitAt * 100}%` }"
-      @pointerdown="holdSplit"
-      @pointermove="dragSplit"
-      @keydown="nudgeSplit"
-    >
-      <span class="side first">{{ sideNames.before }}</span>
-      <span class="side second">{{ sideNames.after }}</span>
-    </div>
-    <div v-else-if="isBeside" class="beside" aria-hidden="true">
-      <span class="side first">{{ sideNames.before }}</span>
-      <span class="side second">{{ sideNames.after }}</span>
-    </div>
-    <div v-if="flag" class="flag" role="status">{{ flag }}</div>
+    <ComparePanes v-bind="sideNames" :is-blinked-before="isBlinkedBefore" />
     <Overview
       :view="viewport.view.value"
       :table="table"
@@ -427,96 +389,6 @@ defineExpose({
   inset: 0;
   width: 100%;
   height: 100%;
-}
-.split {
-  position: absolute;
-  touch-action: none;
-}
-.split.split {
-  top: 0;
-  bottom: 0;
-  width: 24px;
-  margin-left: -12px;
-  cursor: ew-resize;
-}
-.split.stacked {
-  right: 0;
-  bottom: auto;
-  left: 0;
-  width: auto;
-  height: 24px;
-  margin: -12px 0 0;
-  cursor: ns-resize;
-}
-.split::before,
-.split::after {
-  content: '';
-  position: absolute;
-  background: #fff;
-  box-shadow: 0 0 0 1px rgb(0 0 0 / 50%);
-}
-.split.split::before {
-  top: 0;
-  bottom: 0;
-  left: 11px;
-  width: 2px;
-}
-.split.split::after {
-  bottom: 15%;
-  left: 7px;
-  width: 10px;
-  height: 34px;
-}
-.split.stacked::before {
-  inset: 11px 0 auto;
-  width: auto;
-  height: 2px;
-}
-.split.stacked::after {
-  inset: 7px 15% auto auto;
-  width: 34px;
-  height: 10px;
-}
-.beside {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  left: calc(50% - 1px);
-  width: 2px;
-  background: #fff;
-  pointer-events: none;
-}
-.side,
-.flag {
-  position: absolute;
-  bottom: 10px;
-  padding: 1px 8px;
-  background: rgb(24 24 24 / 80%);
-  color: #fff;
-  font-size: 13px;
-  white-space: nowrap;
-}
-.split.split .side.first,
-.beside .side.first {
-  right: 22px;
-}
-.split.split .side.second,
-.beside .side.second {
-  left: 22px;
-}
-.split.stacked .side {
-  left: 12px;
-}
-.split.stacked .side.first {
-  bottom: 20px;
-}
-.split.stacked .side.second {
-  top: 20px;
-  bottom: auto;
-}
-.flag {
-  left: 50%;
-  transform: translateX(-50%);
 }
 .state {
   position: absolute;

@@ -153,7 +153,6 @@ function drawHandles(context: CanvasRenderingContext2D, scene: MarkScene, entry:
 
 /** Draws the marks of what is in sight; chosen ones last, on top of the others. */
 export function drawMarks(context: CanvasRenderingContext2D, scene: MarkScene): void {
-  context.clearRect(0, 0, scene.table.width, scene.table.height);
   context.font = '500 11px "IBM Plex Mono", monospace';
   for (const entry of scene.entries) if (!scene.chosen.has(entry.id)) drawMark(context, scene, entry);
   for (const entry of scene.entries) if (scene.chosen.has(entry.id)) drawMark(context, scene, entry);
