@@ -7,5 +7,6 @@ import App from './App.vue';
 import { router } from './router.ts';
 import 'element-plus/theme-chalk/el-message.css';
 import './theme/theme.css';
+import './theme/bar.css';
 
 createApp(App).use(createPinia()).use(router).mount('#app');

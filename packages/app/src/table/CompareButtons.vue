@@ -9,7 +9,7 @@ const isOpen = ref(false);
 </script>
 
 <template>
-  <div class="group">
+  <div class="bar-group">
     <el-tooltip placement="top" :enterable="false" content="Show the original while held (X)">
       <el-button
         size="small"
@@ -28,19 +28,19 @@ const isOpen = ref(false);
           >Compare</el-button
         >
       </template>
-      <fieldset>
+      <fieldset class="bar-choice">
         <legend>Before and after</legend>
         <el-radio-group v-model="view.comparison" aria-label="How before and after are compared">
           <el-radio v-for="way in COMPARISONS" :key="way" :value="way">{{ way }}</el-radio>
         </el-radio-group>
       </fieldset>
-      <fieldset>
+      <fieldset class="bar-choice">
         <legend>Of what</legend>
         <el-radio-group v-model="view.compared" aria-label="What is compared">
           <el-radio v-for="what in COMPARED" :key="what" :value="what">{{ what }}</el-radio>
         </el-radio-group>
       </fieldset>
-      <label v-if="view.comparison === 'blinking'" class="field">
+      <label v-if="view.comparison === 'blinking'" class="bar-field">
         <span>Each side for</span>
         <el-input-number
           v-model="view.blinkMs"
@@ -56,33 +56,3 @@ const isOpen = ref(false);
     </el-popover>
   </div>
 </template>
-
-<style scoped>
-.group {
-  display: flex;
-  align-items: center;
-  gap: 5px;
-}
-.group .el-button + .el-button {
-  margin-left: 0;
-}
-.field {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  font-size: 13px;
-}
-.field .el-input-number {
-  width: 58px;
-}
-fieldset {
-  margin: 0 0 8px;
-  padding: 0;
-  border: 0;
-}
-legend {
-  padding: 0;
-  color: var(--text-soft);
-  font-size: 13px;
-}
-</style>

@@ -43,7 +43,7 @@ function nudgeSplit(event: KeyboardEvent): void {
   <div
     v-if="isDivided"
     class="split"
-    :class="view.comparison"
+    :class="view.comparison === 'split' ? 'upright' : 'lying'"
     role="slider"
     tabindex="0"
     aria-label="Where before meets after"
@@ -71,14 +71,14 @@ function nudgeSplit(event: KeyboardEvent): void {
   position: absolute;
   touch-action: none;
 }
-.split.split {
+.split.upright {
   top: 0;
   bottom: 0;
   width: 24px;
   margin-left: -12px;
   cursor: ew-resize;
 }
-.split.stacked {
+.split.lying {
   right: 0;
   bottom: auto;
   left: 0;
@@ -94,24 +94,24 @@ function nudgeSplit(event: KeyboardEvent): void {
   background: #fff;
   box-shadow: 0 0 0 1px rgb(0 0 0 / 50%);
 }
-.split.split::before {
+.split.upright::before {
   top: 0;
   bottom: 0;
   left: 11px;
   width: 2px;
 }
-.split.split::after {
+.split.upright::after {
   bottom: 15%;
   left: 7px;
   width: 10px;
   height: 34px;
 }
-.split.stacked::before {
+.split.lying::before {
   inset: 11px 0 auto;
   width: auto;
   height: 2px;
 }
-.split.stacked::after {
+.split.lying::after {
   inset: 7px 15% auto auto;
   width: 34px;
   height: 10px;
@@ -135,21 +135,21 @@ function nudgeSplit(event: KeyboardEvent): void {
   font-size: 13px;
   white-space: nowrap;
 }
-.split.split .side.first,
+.split.upright .side.first,
 .beside .side.first {
   right: 22px;
 }
-.split.split .side.second,
+.split.upright .side.second,
 .beside .side.second {
   left: 22px;
 }
-.split.stacked .side {
+.split.lying .side {
   left: 12px;
 }
-.split.stacked .side.first {
+.split.lying .side.first {
   bottom: 20px;
 }
-.split.stacked .side.second {
+.split.lying .side.second {
   top: 20px;
   bottom: auto;
 }

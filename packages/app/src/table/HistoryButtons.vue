@@ -12,7 +12,7 @@ const isOpen = ref(false);
 </script>
 
 <template>
-  <div class="group">
+  <div class="bar-group">
     <el-tooltip
       placement="top"
       :enterable="false"
@@ -35,14 +35,3 @@ const isOpen = ref(false);
     </el-popover>
   </div>
 </template>
-
-<style scoped>
-.group {
-  display: flex;
-  align-items: center;
-  gap: 5px;
-}
-.group .el-button + .el-button {
-  margin-left: 0;
-}
-</style>

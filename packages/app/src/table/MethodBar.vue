@@ -29,7 +29,7 @@ const share = computed({
         capital(shape)
       }}</el-radio-button>
     </el-radio-group>
-    <label class="field">
+    <label class="bar-field">
       <span>Size</span>
       <el-input-number
         v-model="size"
@@ -41,7 +41,7 @@ const share = computed({
       />
       <span class="soft">px</span>
     </label>
-    <label v-if="hasSource" class="field">
+    <label v-if="hasSource" class="bar-field">
       <span>Edge</span>
       <el-input-number
         v-model="edge"
@@ -53,7 +53,7 @@ const share = computed({
       />
       <span class="soft">px</span>
     </label>
-    <label class="field">
+    <label class="bar-field">
       <span>Share</span>
       <el-input-number
         v-model="share"
@@ -83,13 +83,13 @@ const share = computed({
         <template #reference>
           <el-button size="small">Source {{ hand.way }}</el-button>
         </template>
-        <fieldset>
+        <fieldset class="bar-choice">
           <legend>From stroke to stroke the source</legend>
           <el-radio-group v-model="hand.way" aria-label="From stroke to stroke the source">
             <el-radio v-for="way in SOURCE_WAYS" :key="way" :value="way">{{ way }}</el-radio>
           </el-radio-group>
         </fieldset>
-        <fieldset>
+        <fieldset class="bar-choice">
           <legend>Clone reads</legend>
           <el-radio-group v-model="hand.reads" aria-label="Clone reads">
             <el-radio value="mended">the picture as mended so far</el-radio>
@@ -102,7 +102,7 @@ const share = computed({
         >
       </el-popover>
     </template>
-    <label class="field">
+    <label class="bar-field">
       <span>Pressure</span>
       <el-select
         :model-value="hand.pressure"
@@ -145,24 +145,5 @@ const share = computed({
 }
 .right {
   margin-left: auto;
-}
-.field {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  font-size: 13px;
-}
-.field .el-input-number {
-  width: 58px;
-}
-fieldset {
-  margin: 0 0 8px;
-  padding: 0;
-  border: 0;
-}
-legend {
-  padding: 0;
-  color: var(--text-soft);
-  font-size: 13px;
 }
 </style>

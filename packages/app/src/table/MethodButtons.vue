@@ -14,7 +14,7 @@ const hand = useHand();
 </script>
 
 <template>
-  <div class="group">
+  <div class="bar-group">
     <el-tooltip
       v-for="method in ARMED_METHODS"
       :key="method"
@@ -32,14 +32,3 @@ const hand = useHand();
     </el-tooltip>
   </div>
 </template>
-
-<style scoped>
-.group {
-  display: flex;
-  align-items: center;
-  gap: 5px;
-}
-.group .el-button + .el-button {
-  margin-left: 0;
-}
-</style>

@@ -9,8 +9,8 @@ const view = useView();
 </script>
 
 <template>
-  <div class="group">
-    <label class="field">
+  <div class="bar-group">
+    <label class="bar-field">
       <span>Marks</span>
       <el-select
         :model-value="view.marks"
@@ -39,20 +39,6 @@ const view = useView();
 </template>
 
 <style scoped>
-.group {
-  display: flex;
-  align-items: center;
-  gap: 5px;
-}
-.group .el-button + .el-button {
-  margin-left: 0;
-}
-.field {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  font-size: 13px;
-}
 .zoom {
   width: 58px;
   text-align: right;
