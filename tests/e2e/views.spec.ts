@@ -15,6 +15,11 @@ interface Violation {
 async function violations(page: Page): Promise<string[]> {
   const source = await readFile(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
   await page.evaluate(source);
+  // What is fading in has not its own colours yet.
+  await page.evaluate(async () => {
+    const ended = document.getAnimations().map((animation) => animation.finished.catch(() => undefined));
+    await Promise.race([Promise.all(ended), new Promise((resolve) => setTimeout(resolve, 2000))]);
+  });
   const found = await page.evaluate(async () => {
     const { axe } = window as unknown as {
       axe: { run: (options: object) => Promise<{ violations: Violation[] }> };
