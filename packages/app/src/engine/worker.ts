@@ -1,6 +1,7 @@
 import type { Mend, MendedPicture, Raster, Recipe, Rect, Step } from '@fennip/core';
 import { applySteps, createMendedPicture, createRaster, emptyRecipe, fullScale } from '@fennip/core';
 import { expose, transfer } from 'comlink';
+import { DIFFERENCE_GAIN } from './differenceGain.ts';
 import { fetchTile } from './fetchTile.ts';
 import { mendTile } from './paintTile.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
@@ -42,21 +43,21 @@ const sendBitmap = async (raster: Raster): Promise<ImageBitmap> => {
 };
 
 /** The difference between two rasters, strengthened and laid around middle grey. */
-function difference(before: Raster, after: Raster, gain: number): Raster {
+function difference(before: Raster, after: Raster): Raster {
   const out = createRaster(before.width, before.height, before.planes.length >= 3 ? 3 : 1, before.depth);
   const top = fullScale(before.depth);
   out.planes.forEach((plane, c) => {
     for (let y = 0; y < before.height; y++)
       for (let x = 0; x < before.width; x++) {
         const change = after.planes[c][y * after.stride + x] - before.planes[c][y * before.stride + x];
-        plane[y * out.stride + x] = Math.max(0, Math.min(top, Math.round(top / 2 + gain * change)));
+        plane[y * out.stride + x] = Math.max(
+          0,
+          Math.min(top, Math.round(top / 2 + DIFFERENCE_GAIN * change)),
+        );
       }
   });
   return out;
 }
-
-/** How much a difference on the table is strengthened. */
-const GAIN = 6;
 
 let tell: (rect: Rect) => void = () => undefined;
 
@@ -101,7 +102,7 @@ function tileOf(
     case 'after':
       return after();
     case 'difference':
-      return difference(before(), after(), GAIN);
+      return difference(before(), after());
   }
 }
 
@@ -186,9 +187,9 @@ const api = {
   crop: async (rect: Rect, side: 'before' | 'after'): Promise<ImageBitmap> =>
     sendBitmap(await pixelsOf(rect, side)),
 
-  /** What the mends changed in a part of the picture, `gain` times, around middle grey. */
-  async cropDifference(rect: Rect, gain: number): Promise<ImageBitmap> {
-    return sendBitmap(difference(await pixelsOf(rect, 'before'), await pixelsOf(rect, 'after'), gain));
+  /** What the mends changed in a part of the picture, strengthened, around middle grey. */
+  async cropDifference(rect: Rect): Promise<ImageBitmap> {
+    return sendBitmap(difference(await pixelsOf(rect, 'before'), await pixelsOf(rect, 'after')));
   },
 
   /** The full-size samples of a part of the picture as mended, plane after plane: what a delivery must hold. */

@@ -1,5 +1,5 @@
 import type { Mend, Point, Rect, Shift, Target } from '@fennip/core';
-import { shiftForStroke, sourceOf, targetBounds } from '@fennip/core';
+import { sourceOf, targetBounds } from '@fennip/core';
 import type { Ref } from 'vue';
 import { shallowRef } from 'vue';
 import { useHand } from '../stores/hand.ts';
@@ -9,7 +9,6 @@ import { useView } from '../stores/view.ts';
 import type { Gesture, PointerPlace } from '../table/usePointer.ts';
 import type { Size, Viewport } from '../table/viewport.ts';
 import { toPicture, toScreen } from '../table/viewport.ts';
-import type { HandChoice } from '../work/useMending.ts';
 import { useMending } from '../work/useMending.ts';
 import { movedMend, resizedTarget, withPoint, withSourceMoved } from './changeTarget.ts';
 import { entriesUnder } from './entriesUnder.ts';
@@ -51,16 +50,6 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     return { x, y, pressure };
   };
 
-  /** How the mend to come is laid down, when it begins at a point. */
-  function choiceAt(start: Point): HandChoice {
-    const { edge, share } = hand.current;
-    const source: Shift | null = hand.source && shiftForStroke(hand.way, hand.source, start);
-    return {
-      ...{ edge, share, source, reads: hand.reads, isEdgeFitted: hand.isEdgeFitted },
-      laying: hand.way === 'stays fixed' ? 'fixed' : 'along',
-    };
-  }
-
   const liesOnPicture = ({ left, top, width, height }: Rect): boolean => {
     const sheet = picture.picture;
     return sheet !== null && left < sheet.width && top < sheet.height && left + width > 0 && top + height > 0;
@@ -78,7 +67,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
         return mendEntries(under, method);
       }
     }
-    const by = choiceAt([start.x, start.y]);
+    const by = hand.choiceAt([start.x, start.y]);
     const share = hand.pressure === 'share' ? Math.max(0.05, pressed) * by.share : by.share;
     await mendDrawn(target, method, { ...by, share });
     if (by.source) hand.usedSource(by.source);

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Mend, MethodName, Place, Source, Verdict } from '@fennip/core';
-import { sourceOf, sourcePlace, wearOf } from '@fennip/core';
+import type { Mend, MethodName, Source, Verdict } from '@fennip/core';
+import { sourceOf, sourcePlace, placesUsedBy, wearOf } from '@fennip/core';
 import { computed } from 'vue';
 import { ARMED_METHODS } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';
@@ -26,15 +26,8 @@ const canTurn = computed(() => source.value !== null && props.mend?.method !== '
 const wear = computed((): number | null => {
   const place = props.mend && sourcePlace(props.mend);
   if (!place) return null;
-  const others = picture.mends.filter(({ id }) => id !== props.mend?.id).map(sourcePlace);
-  return (
-    Math.round(
-      wearOf(
-        place,
-        others.filter((one): one is Place => one !== null),
-      ) * 10,
-    ) / 10
-  );
+  const others = placesUsedBy(picture.mends.filter(({ id }) => id !== props.mend?.id));
+  return Math.round(wearOf(place, others) * 10) / 10;
 });
 const figures = computed(() => (props.verdict ? figuresOf(props.verdict.measure, wear.value) : []));
 

@@ -2,6 +2,7 @@
 import type { Mend, Rect, SourceCandidate, Verdict } from '@fennip/core';
 import { MOST_SOURCES, growRect, intersectRects, sourceOf } from '@fennip/core';
 import { computed, onBeforeUnmount, shallowRef, watch } from 'vue';
+import { DIFFERENCE_GAIN } from '../engine/differenceGain.ts';
 import { byHand, engine } from '../engine/engine.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
@@ -10,8 +11,6 @@ import { percent } from '../words/count.ts';
 import MendControls from './MendControls.vue';
 import ProofCell from './ProofCell.vue';
 
-/** How much the difference is strengthened. */
-const GAIN = 6;
 /** Cells show at least this many pixels of the picture across. */
 const LEAST_SIDE = 44;
 
@@ -75,7 +74,7 @@ onBeforeUnmount(stop);
 
 const before = (where: Rect) => engine().crop(where, 'before');
 const after = (where: Rect) => engine().crop(where, 'after');
-const change = (where: Rect) => engine().cropDifference(where, GAIN);
+const change = (where: Rect) => engine().cropDifference(where);
 /** What the mend would look like with a source of that number. */
 function paintCandidate(number: number, where: Rect): Promise<ImageBitmap> {
   const shown = mend.value;
@@ -142,7 +141,13 @@ defineExpose({ take, fit });
     </div>
     <ProofCell v-show="rect" title="before" :rect="rect" :version="version" :paint="before" />
     <ProofCell v-show="rect" title="after" :rect="rect" :version="version" :paint="after" />
-    <ProofCell v-show="rect" :title="`change × ${GAIN}`" :rect="rect" :version="version" :paint="change" />
+    <ProofCell
+      v-show="rect"
+      :title="`change × ${DIFFERENCE_GAIN}`"
+      :rect="rect"
+      :version="version"
+      :paint="change"
+    />
     <MendControls v-show="mend" :mend="mend" :verdict="verdict" @fit="fit" />
     <div v-show="mend && candidates.length > 0" class="sources">
       <ProofCell

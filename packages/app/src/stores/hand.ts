@@ -1,4 +1,5 @@
-import type { MethodName, Point, Shift, SourceWay } from '@fennip/core';
+import type { MethodName, Point, PointedSource, Shift, Source, SourceWay } from '@fennip/core';
+import { shiftForStroke } from '@fennip/core';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -27,10 +28,13 @@ export interface HandSettings {
   readonly share: number;
 }
 
-/** The source that was pointed at. */
-export interface SetSource {
-  readonly place: Point;
-  readonly lastShift: Shift | null;
+/** How the hand wants a mend to be laid down. */
+export interface HandChoice extends Pick<HandSettings, 'edge' | 'share'> {
+  /** The source that was set; none leaves the choice to the program. */
+  readonly source: Source | null;
+  readonly isEdgeFitted: boolean;
+  readonly reads: 'mended' | 'original';
+  readonly laying: 'along' | 'fixed';
 }
 
 const SMALLEST_MARK = 0.5;
@@ -55,7 +59,7 @@ export const useHand = defineStore('hand', () => {
   const reads = useLocalStorage<'mended' | 'original'>('fennip source reads', 'mended');
   /** Whether a source is moved by up to a few pixels so that edges meet. */
   const isEdgeFitted = ref(false);
-  const source = shallowRef<SetSource | null>(null);
+  const source = shallowRef<PointedSource | null>(null);
   /** A pen was seen: a finger pans from then on. */
   const hasPen = ref(false);
   /** While held, a click sets the source. */
@@ -93,6 +97,16 @@ export const useHand = defineStore('hand', () => {
     if (source.value) source.value = { ...source.value, lastShift };
   }
 
+  /** How a mend that begins at a point is laid down. */
+  function choiceAt(start: Point): HandChoice {
+    const { edge, share } = current.value;
+    return {
+      ...{ edge, share, reads: reads.value, isEdgeFitted: isEdgeFitted.value },
+      source: source.value && shiftForStroke(way.value, source.value, start),
+      laying: way.value === 'stays fixed' ? 'fixed' : 'along',
+    };
+  }
+
   function reset(): void {
     method.value = null;
     source.value = null;
@@ -116,6 +130,7 @@ export const useHand = defineStore('hand', () => {
     layDown,
     setSource,
     usedSource,
+    choiceAt,
     reset,
   };
 });

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { DIFFERENCE_GAIN } from '../engine/differenceGain.ts';
 import { useView } from '../stores/view.ts';
 
 /** What stands over the table while sides are compared: where they meet, and which is which. */
@@ -11,7 +12,7 @@ const isDivided = computed(
 const isBeside = computed(() => view.comparison === 'side by side' && !view.isOriginalHeld);
 const flag = computed((): string | null => {
   if (view.isOriginalHeld) return props.before;
-  if (view.comparison === 'difference') return 'difference × 6';
+  if (view.comparison === 'difference') return `difference × ${DIFFERENCE_GAIN}`;
   if (view.comparison === 'blinking') return props.isBlinkedBefore ? props.before : props.after;
   return null;
 });

@@ -87,7 +87,8 @@ const markAt = (sx: number, sy: number): LedgerEntry | null => {
   const near = marksNear(sx - reach, sy - reach, sx + reach, sy + reach);
   return entryAt({ view: viewport.view.value, table: table.value }, near, sx, sy);
 };
-const entriesWithin = (rect: Rect): LedgerEntry[] => indexMarks(picture.entries).within(rect, 0);
+const allMarks = computed(() => indexMarks(picture.entries));
+const entriesWithin = (rect: Rect): LedgerEntry[] => allMarks.value.within(rect, 0);
 
 const gestures = useGestures({
   view: viewport.view,

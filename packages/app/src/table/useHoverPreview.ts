@@ -4,7 +4,6 @@ import { watch } from 'vue';
 import { useHand } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useMending } from '../work/useMending.ts';
-import { shiftForStroke } from '@fennip/core';
 
 export interface HoverTable {
   /** Where the pointer is on the screen, while nothing is being done with it. */
@@ -12,25 +11,23 @@ export interface HoverTable {
   readonly toPicture: (sx: number, sy: number) => readonly [number, number];
 }
 
+/** The id of what is shown under the pointer; no mend that is laid down has it. */
+const PREVIEW = 'preview';
+
 /** Shows under the pointer what a click would lay down, while a source is set for the method in hand. */
 export function useHoverPreview({ pointer, toPicture }: HoverTable): void {
   const hand = useHand();
   const picture = usePicture();
   const { mendFor } = useMending();
-  const PREVIEW = 'preview';
 
   function previewAt(place: readonly [number, number]): Promise<Mend> | null {
     const { method, source } = hand;
     if (!source || hand.shape !== 'pen' || hand.isSettingSource) return null;
     if (method !== 'clone' && method !== 'heal') return null;
     const [x, y] = toPicture(...place);
-    const { edge, share, radius } = hand.current;
-    return mendFor({ shape: 'disc', x, y, r: radius }, method, {
-      ...{ edge, share, source: shiftForStroke(hand.way, source, [x, y]), reads: hand.reads },
-      // A fit takes longer than a look; it is made when the mend is.
-      isEdgeFitted: false,
-      laying: 'along',
-    });
+    // A fit takes longer than a look; it is made when the mend is.
+    const by = { ...hand.choiceAt([x, y]), isEdgeFitted: false };
+    return mendFor({ shape: 'disc', x, y, r: hand.current.radius }, method, by);
   }
 
   watch([pointer, () => hand.current, () => hand.source, () => hand.method], async () => {

@@ -8,7 +8,6 @@ import type {
   MethodName,
   Place,
   Shift,
-  Source,
   Step,
   Target,
 } from '@fennip/core';
@@ -18,12 +17,12 @@ import {
   marginFor,
   shareMends,
   sourceOf,
-  sourcePlace,
+  placesUsedBy,
   targetBounds,
 } from '@fennip/core';
 import { proxy } from 'comlink';
 import { byHand } from '../engine/engine.ts';
-import type { ArmedMethod } from '../stores/hand.ts';
+import type { ArmedMethod, HandChoice } from '../stores/hand.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
@@ -40,17 +39,6 @@ const SHOWN_AFTER_MS = 250;
 
 /** Softness taken for a place that the hand marks: it is marked a little larger than it is. */
 const HAND_SOFTNESS = 0.2;
-
-/** How the hand wants a mend to be laid down. */
-export interface HandChoice {
-  readonly edge: number;
-  readonly share: number;
-  /** The source that was set; none leaves the choice to the program. */
-  readonly source: Source | null;
-  readonly isEdgeFitted: boolean;
-  readonly reads: 'mended' | 'original';
-  readonly laying: 'along' | 'fixed';
-}
 
 /** What was done, in one word. */
 const verbFor = (mends: readonly Mend[]): string =>
@@ -71,8 +59,7 @@ export function useMending() {
   const view = useView();
 
   const openPlaces = (): Place[] => picture.entries.filter(({ state }) => state === 'open').map(faultPlace);
-  const usedPlaces = (): Place[] =>
-    picture.mends.map(sourcePlace).filter((place): place is Place => place !== null);
+  const usedPlaces = (): Place[] => placesUsedBy(picture.mends);
 
   /** What a new mend must keep clear of. */
   const surroundings = (): MendSurroundings => ({
@@ -162,13 +149,15 @@ export function useMending() {
   }
 
   /** Lays down what the hand drew, as one step of history, and chooses it. */
-  async function mendDrawn(target: Target, method: ArmedMethod, by: HandChoice): Promise<Mend> {
+  async function mendDrawn(target: Target, method: ArmedMethod, by: HandChoice): Promise<void> {
+    const sheet = picture.picture;
     const mend = await mendFor(target, method, by);
+    // Another picture may lie on the table by now.
+    if (picture.picture?.id !== sheet?.id) return;
     const what = { disc: 'a place', stroke: 'along a stroke', outline: 'an outline', mask: 'an area' };
     picture.perform({ words: `${verbFor([mend])} ${what[target.shape]}`, steps: putAll([mend]) });
     tellWhatIsMissing(mend);
     view.choose([mend.id]);
-    return mend;
   }
 
   /** Where a source leaves the picture, or a fence stops a mend, nothing is laid down, and that is said. */

@@ -102,11 +102,9 @@ export async function shareMends(
   make: RunMaker,
 ): Promise<Mend[]> {
   const made: Mend[] = [];
-  for (let left = faults; left.length > 0;) {
-    const { runs, rest } = runsOf(left, picture);
+  for (const runs of stagesOf(faults, picture)) {
     const around = afterMends(surroundings, made);
     made.push(...(await Promise.all(runs.map((run) => make(run, around)))).flat());
-    left = rest;
   }
   return inOrderOf(faults, made);
 }
@@ -119,11 +117,9 @@ export function proposeMends(
 ): Mend[] {
   const surroundings = { avoid: takenPlaces(faults), used: [] };
   const made: Mend[] = [];
-  for (let left = faults; left.length > 0;) {
-    const { runs, rest } = runsOf(left, pixels.shape);
+  for (const runs of stagesOf(faults, pixels.shape)) {
     const around = afterMends(surroundings, made);
     made.push(...runs.flatMap((run) => proposeRun(run, around, pixels, choice)));
-    left = rest;
   }
   return inOrderOf(faults, made);
 }
@@ -131,12 +127,26 @@ export function proposeMends(
 /** A source may reach a little beyond where it was looked for: refining and edge fit move it, in pixels. */
 const SOURCE_SLACK = 16;
 
-const runsOf = (faults: readonly FaultToMend[], picture: PictureShape): Runs<FaultToMend> =>
-  independentRuns(faults, (fault) => growRect(faultReads(fault, picture), SOURCE_SLACK));
+/** Faults stage by stage: the runs of one stage cannot meet, and what looks across their borders waits for the next. */
+function stagesOf(faults: readonly FaultToMend[], picture: PictureShape): Runs<FaultToMend>['runs'][] {
+  const stages: Runs<FaultToMend>['runs'][] = [];
+  for (let left = faults; left.length > 0;) {
+    const { runs, rest } = independentRuns(left, (fault) =>
+      growRect(faultReads(fault, picture), SOURCE_SLACK),
+    );
+    stages.push(runs);
+    left = rest;
+  }
+  return stages;
+}
+
+/** The places that mends take their sources from. */
+export const placesUsedBy = (mends: readonly Mend[]): Place[] =>
+  mends.map(sourcePlace).filter((place): place is Place => place !== null);
 
 const afterMends = (surroundings: MendSurroundings, made: readonly Mend[]): MendSurroundings => ({
   ...surroundings,
-  used: [...surroundings.used, ...made.map(sourcePlace).filter((place): place is Place => place !== null)],
+  used: [...surroundings.used, ...placesUsedBy(made)],
 });
 
 function inOrderOf(faults: readonly FaultToMend[], mends: readonly Mend[]): Mend[] {
