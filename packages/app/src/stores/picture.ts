@@ -113,12 +113,27 @@ export const usePicture = defineStore('picture', () => {
     drafted.value = null;
   }
 
+  /** The sheet of the open picture as the server has it; none where that cannot be had. A broken line is tried again. */
+  async function freshSheet(): Promise<PictureSheet | null> {
+    const id = picture.value?.id;
+    while (id !== undefined && picture.value?.id === id) {
+      try {
+        const sheet = await get<PictureSheet>(`/pictures/${id}`);
+        return picture.value?.id === id ? sheet : null;
+      } catch (error) {
+        if (!(error instanceof AnswerError)) throw error;
+        notice.value = error.message;
+        if (!isPassing(error)) return null;
+        await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
+      }
+    }
+    return null;
+  }
+
   /** Loads everything about the open picture anew: faults after an examination, or another window's edits. */
   async function reload(): Promise<void> {
-    const id = picture.value?.id;
-    if (!id) return;
-    const sheet = await get<PictureSheet>(`/pictures/${id}`);
-    if (picture.value?.id !== id || unsent.value.length > 0) return;
+    const sheet = await freshSheet();
+    if (!sheet || unsent.value.length > 0) return;
     takeSheet(sheet);
     showMends();
   }
@@ -206,10 +221,8 @@ export const usePicture = defineStore('picture', () => {
 
   /** Takes over what another window has done, once ours is through. */
   async function catchUp(): Promise<void> {
-    const id = picture.value?.id;
-    if (!id) return;
-    const sheet = await get<PictureSheet>(`/pictures/${id}`);
-    if (picture.value?.id !== id || !areOthersAhead(sheet.revision)) return;
+    const sheet = await freshSheet();
+    if (!sheet || !areOthersAhead(sheet.revision)) return;
     takeSheet(sheet);
     showMends();
     notice.value = 'Another window changed this picture. Its mends are shown here now.';
