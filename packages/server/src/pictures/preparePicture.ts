@@ -8,26 +8,27 @@ export async function preparePicture(context: Context, id: string): Promise<void
   const { database, store, threads, events, log } = context;
   const row = await database<PictureRow>('pictures').where('id', id).first();
   if (!row || row.state !== 'preparing') return;
-  const telling: Promise<void>[] = [];
+  // One level after the other: told at the same time, a finer one could be overtaken by a coarser.
+  let telling = Promise.resolve();
   try {
     await threads.prepare(
       store.pathOf('originals', row.sha256),
       store.pyramidPath(row.sha256),
       ({ level, share }) => {
-        telling.push(
-          (async () => {
+        telling = telling
+          .then(async () => {
             await database('pictures').where('id', id).update({ finest_level: level });
             events.tell(row.job_id, { type: 'progress', work: 'prepare', pictureId: id, share });
             await tellPicture(context, id);
-          })().catch((error: unknown) => log.warn({ error, id }, 'progress was not told')),
-        );
+          })
+          .catch((error: unknown) => log.warn({ error, id }, 'progress was not told'));
       },
     );
-    await Promise.all(telling);
+    await telling;
     await database('pictures').where('id', id).update({ state: 'ready', finest_level: 0 });
   } catch (error) {
     if (!(error instanceof PictureError)) throw error;
-    await Promise.all(telling);
+    await telling;
     await database('pictures').where('id', id).update({ state: 'failed', problem: error.message });
   }
   await tellPicture(context, id);
