@@ -49,3 +49,14 @@ export async function drag(page: Page, places: readonly (readonly [number, numbe
   for (const place of others) await page.mouse.move(...place, { steps: 4 });
   await page.mouse.up();
 }
+
+export interface Recipe {
+  readonly mends: readonly Record<string, unknown>[];
+}
+
+/** What the server has of the open picture. */
+export async function saved(page: Page): Promise<{ recipe: Recipe; done: { words: string }[] }> {
+  await expect(page.getByText('saving', { exact: true })).toBeHidden();
+  const id = /pictures\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  return page.evaluate(async (picture) => (await fetch(`/api/pictures/${picture}`)).json(), id);
+}

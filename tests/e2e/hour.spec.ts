@@ -1,5 +1,4 @@
-import type { Page } from '@playwright/test';
-import { deskOf, drag, openForMending } from './desk.ts';
+import { deskOf, drag, openForMending, saved } from './desk.ts';
 import { colourAt, expect, test } from './fixtures.ts';
 import { speckedPhotograph } from './pictures.ts';
 
@@ -10,17 +9,6 @@ const SPECKS = [
   { x: 420, y: 60, r: 12 },
 ];
 const SIZE = { width: 1024, height: 819 };
-
-interface Recipe {
-  readonly mends: readonly Record<string, unknown>[];
-}
-
-/** What the server has of the open picture. */
-async function saved(page: Page): Promise<{ recipe: Recipe; done: { words: string }[] }> {
-  await expect(page.getByText('saving', { exact: true })).toBeHidden();
-  const id = /pictures\/([^/]+)/.exec(page.url())?.[1] ?? '';
-  return page.evaluate(async (picture) => (await fetch(`/api/pictures/${picture}`)).json(), id);
-}
 
 test('a restorer’s hour in small: everything done by hand stays, and comes back after a reload', async ({
   quietPage: page,

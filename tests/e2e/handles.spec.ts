@@ -1,0 +1,231 @@
+import type { CDPSession, Page } from '@playwright/test';
+import { deskOf, drag, openForMending, saved } from './desk.ts';
+import { colourAt, expect, test } from './fixtures.ts';
+import { speckedPhotograph } from './pictures.ts';
+
+const SIZE = { width: 1024, height: 819 };
+type Place = readonly [x: number, y: number];
+type Points = readonly (readonly [number, number])[];
+
+interface SavedMend {
+  readonly method: string;
+  readonly margin: number;
+  readonly edge: number;
+  readonly share: number;
+  readonly reads?: string;
+  readonly laying?: string;
+  readonly target: {
+    readonly shape: string;
+    readonly x: number;
+    readonly y: number;
+    readonly r: number;
+    readonly width: number;
+    readonly points: Points;
+    readonly pressure?: readonly number[];
+  };
+  readonly source: {
+    readonly dx: number;
+    readonly dy: number;
+    readonly turn?: number;
+    readonly scale?: number;
+    readonly mirror?: boolean;
+  };
+}
+
+const mends = async (page: Page): Promise<readonly SavedMend[]> =>
+  (await saved(page)).recipe.mends as unknown as SavedMend[];
+const lastMend = async (page: Page): Promise<SavedMend | undefined> => (await mends(page)).at(-1);
+const lastWords = async (page: Page): Promise<string | undefined> => (await saved(page)).done.at(-1)?.words;
+
+/** A pen on the glass, pressing harder or softer. */
+async function pen(client: CDPSession, places: readonly Place[], forces: readonly number[]): Promise<void> {
+  const send = async (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', i: number): Promise<void> => {
+    await client.send('Input.dispatchMouseEvent', {
+      ...{ type, x: places[i][0], y: places[i][1], button: 'left', clickCount: 1, pointerType: 'pen' },
+      ...{ buttons: type === 'mouseReleased' ? 0 : 1, force: forces[i] },
+    });
+  };
+  await send('mousePressed', 0);
+  for (let i = 1; i < places.length; i++) await send('mouseMoved', i);
+  await send('mouseReleased', places.length - 1);
+}
+
+test('a mend stays live: its place, size, source and numbers are changed on the picture and in the proof', async ({
+  quietPage: page,
+}) => {
+  const buffer = await speckedPhotograph('nagasaki-boats', [{ x: 512, y: 90, r: 12 }], 8);
+  await openForMending(page, { job: 'Handles', name: 'handles.png', buffer });
+  const desk = await deskOf(page, SIZE);
+  await page.keyboard.press('e');
+  await page.mouse.click(...desk.at(300, 300));
+  await expect.poll(async () => (await mends(page)).length).toBe(1);
+  await page.keyboard.press('Escape');
+  const made = await lastMend(page);
+  if (!made) throw new Error('there is no mend');
+  const { x, y } = made.target;
+
+  await drag(page, [desk.at(x, y), desk.at(x + 20, y + 10), desk.at(x + 40, y + 20)]);
+  await expect.poll(() => lastWords(page)).toBe('Moved a mend');
+  const moved = await lastMend(page);
+  expect(moved?.target.x).toBeCloseTo(x + 40, -1);
+  expect(moved?.target.y).toBeCloseTo(y + 20, -1);
+
+  const at = moved ?? made;
+  const reach = at.target.r + at.margin;
+  const corner = (by: number): Place => desk.at(at.target.x + by, at.target.y + by);
+  await drag(page, [corner(reach), corner(reach * 1.5), corner(reach * 2)]);
+  await expect.poll(() => lastWords(page)).toBe('Resized a mend');
+  const resized = await lastMend(page);
+  expect((resized?.target.r ?? 0) / at.target.r).toBeGreaterThan(1.5);
+
+  const { dx, dy } = resized?.source ?? { dx: 0, dy: 0 };
+  const source = (byX: number): Place => desk.at(at.target.x + dx + byX, at.target.y + dy);
+  await drag(page, [source(0), source(15), source(30)]);
+  await expect.poll(() => lastWords(page)).toBe('Moved a source');
+  expect((await lastMend(page))?.source.dx).toBeCloseTo(dx + 30, -1);
+
+  const set = async (label: string, value: string): Promise<void> => {
+    await page.getByLabel(label).fill(value);
+    await page.getByLabel(label).press('Enter');
+  };
+  await set('Turn of this mend in °', '90');
+  await expect.poll(() => lastWords(page)).toBe('Turned a source');
+  await set('Scale of this mend in %', '80');
+  await expect.poll(() => lastWords(page)).toBe('Scaled a source');
+  await page.getByRole('button', { name: 'Mirror', exact: true }).click();
+  await expect.poll(() => lastWords(page)).toBe('Mirrored a source');
+  await set('Margin of this mend in px', '6');
+  await set('Edge of this mend in px', '3');
+  await expect
+    .poll(() => lastMend(page))
+    .toMatchObject({ margin: 6, edge: 3, source: { scale: 0.8, mirror: true } });
+  expect((await lastMend(page))?.source.turn).toBeCloseTo(Math.PI / 2, 2);
+});
+
+test('a point of an outline is dragged, and a frame around marks chooses them', async ({
+  quietPage: page,
+}) => {
+  await page.getByRole('link', { name: /Handles/ }).click();
+  await page.locator('[data-picture="handles.png"]').click();
+  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await expect(page.locator('[data-entry]').first()).toBeVisible();
+  const desk = await deskOf(page, SIZE);
+  await page.keyboard.press('e');
+  await page.keyboard.press('o');
+  for (const [x, y] of [
+    [600, 400],
+    [660, 400],
+    [660, 450],
+  ])
+    await page.mouse.click(...desk.at(x, y));
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await lastMend(page))?.target.shape).toBe('outline');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('o');
+  await drag(page, [desk.at(660, 450), desk.at(650, 470), desk.at(640, 480)]);
+  await expect.poll(() => lastWords(page)).toBe('Reshaped a mend');
+  const [px, py] = (await lastMend(page))?.target.points[2] ?? [0, 0];
+  expect(px).toBeCloseTo(640, -1);
+  expect(py).toBeCloseTo(480, -1);
+
+  await page.keyboard.down('Shift');
+  await drag(page, [desk.at(250, 250), desk.at(500, 400), desk.at(720, 560)]);
+  await page.keyboard.up('Shift');
+  await expect.poll(() => page.locator('[data-entry][aria-pressed=true]').count()).toBeGreaterThanOrEqual(2);
+});
+
+test('a source keeps its offset, starts anew or stays fixed, reads what was asked for, and is fitted to edges', async ({
+  quietPage: page,
+}) => {
+  await page.getByRole('link', { name: /Handles/ }).click();
+  await page.locator('[data-picture="handles.png"]').click();
+  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await expect(page.locator('[data-entry]').first()).toBeVisible();
+  const desk = await deskOf(page, SIZE);
+  const choose = async (way: string): Promise<void> => {
+    await page.getByRole('button', { name: /^Source (keeps|starts|stays)/ }).click();
+    await page.getByRole('radio', { name: way, exact: true }).check({ force: true });
+    await page.keyboard.press('Escape');
+  };
+  const count = async (): Promise<number> => (await mends(page)).length;
+  const stroke = async (x: number, y: number): Promise<SavedMend | undefined> => {
+    const before = await count();
+    await drag(page, [desk.at(x, y), desk.at(x + 15, y), desk.at(x + 30, y + 4)]);
+    await expect.poll(count).toBe(before + 1);
+    return lastMend(page);
+  };
+  await page.keyboard.press('r');
+  await page.keyboard.down('a');
+  await page.mouse.click(...desk.at(700, 300));
+  await page.keyboard.up('a');
+
+  await choose('starts anew');
+  for (const [x, y] of [
+    [600, 320],
+    [500, 340],
+  ] as const) {
+    const made = await stroke(x, y);
+    expect(made?.source.dx).toBeCloseTo(700 - x, -1);
+    expect(made?.source.dy).toBeCloseTo(300 - y, -1);
+    expect(made?.laying).not.toBe('fixed');
+  }
+  await choose('stays fixed');
+  expect(await stroke(420, 360)).toMatchObject({ laying: 'fixed' });
+  await choose('the original');
+  expect(await stroke(420, 420)).toMatchObject({ reads: 'original' });
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('l');
+  await expect(page.getByText(/There is no edge here to fit|edges still miss each other by/)).toBeVisible();
+});
+
+test('a pen presses harder for a wider stroke or a larger share, and a finger pans from then on', async ({
+  quietPage: page,
+}) => {
+  await page.getByRole('link', { name: /Handles/ }).click();
+  await page.locator('[data-picture="handles.png"]').click();
+  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await expect(page.locator('[data-entry]').first()).toBeVisible();
+  const desk = await deskOf(page, SIZE);
+  const client = await page.context().newCDPSession(page);
+  const count = async (): Promise<number> => (await mends(page)).length;
+  const before = await count();
+  await page.keyboard.press('e');
+  await pen(
+    client,
+    [220, 235, 250, 265, 280].map((x) => desk.at(x, 500)),
+    [0.2, 0.4, 0.6, 0.8, 1],
+  );
+  await expect.poll(count).toBe(before + 1);
+  const { pressure = [] } = (await lastMend(page))?.target ?? {};
+  expect(pressure[0]).toBeLessThan(0.35);
+  expect(Math.max(...pressure)).toBeGreaterThan(0.7);
+
+  await page.getByRole('combobox', { name: 'What the pressure of a pen changes' }).click({ force: true });
+  await page.getByRole('option', { name: 'share', exact: true }).click();
+  await pen(
+    client,
+    [320, 335, 350, 365].map((x) => desk.at(x, 560)),
+    [0.2, 0.3, 0.5, 0.5],
+  );
+  await expect.poll(count).toBe(before + 2);
+  expect((await lastMend(page))?.share).toBeCloseTo(0.5, 1);
+
+  const box = await desk.table.boundingBox();
+  const [wx, wy] = desk.at(20, 400);
+  const [x, y] = [wx - (box?.x ?? 0), wy - (box?.y ?? 0)];
+  const colour = await colourAt(page, x, y);
+  const finger = async (
+    type: 'touchStart' | 'touchMove' | 'touchEnd',
+    places: readonly Place[],
+  ): Promise<void> => {
+    await client.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints: places.map(([x, y], id) => ({ x, y, id })),
+    });
+  };
+  await finger('touchStart', [desk.at(400, 400)]);
+  for (const x of [430, 460, 500]) await finger('touchMove', [desk.at(x, 400)]);
+  await finger('touchEnd', []);
+  await expect.poll(() => colourAt(page, x, y)).not.toEqual(colour);
+  expect(await count()).toBe(before + 2);
+});
