@@ -35,6 +35,8 @@ export default tseslint.config(
       'vue/html-self-closing': 'off',
       'vue/html-closing-bracket-newline': 'off',
       'vue/multi-word-component-names': 'off',
+      // What the interface says stands in its language file.
+      'vue/no-bare-strings-in-template': ['error', { allowlist: ['/', '·', ',', '−', '+', '○'] }],
     },
   },
   {

@@ -1,4 +1,5 @@
 import type { Problem } from '@fennip/contract';
+import { say } from '../words/say.ts';
 
 /** The server said no, or could not be reached; the message is a sentence for the restorer. */
 export class AnswerError extends Error {
@@ -20,15 +21,12 @@ export function sentenceOf(body: string): string {
   } catch {
     // Not a problem document: a proxy's page, or nothing.
   }
-  return 'The server gave no answer that can be read.';
+  return say('notice.unreadable');
 }
 
 async function ask(path: string, init?: RequestInit): Promise<Response> {
   const answer = await fetch(`/api${path}`, init).catch(() => {
-    throw new AnswerError(
-      0,
-      'The server does not answer. What you did is kept here and sent as soon as it does.',
-    );
+    throw new AnswerError(0, say('notice.noServer'));
   });
   if (!answer.ok) throw new AnswerError(answer.status, sentenceOf(await answer.text()));
   return answer;

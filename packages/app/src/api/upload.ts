@@ -1,4 +1,5 @@
 import type { Picture } from '@fennip/contract';
+import { say } from '../words/say.ts';
 import { AnswerError, sentenceOf } from './http.ts';
 
 /** Sends a file as it is and tells how far it has come. `fetch` cannot tell that. */
@@ -12,7 +13,7 @@ export function uploadPicture(
     request.open('POST', `/api/jobs/${jobId}/pictures?name=${encodeURIComponent(file.name)}`);
     request.setRequestHeader('content-type', 'application/octet-stream');
     request.upload.onprogress = (event) => progress(event.total > 0 ? event.loaded / event.total : 0);
-    request.onerror = () => reject(new AnswerError(0, 'The transfer broke off. Add the file again.'));
+    request.onerror = () => reject(new AnswerError(0, say('notice.brokenTransfer')));
     request.onload = () => {
       if (request.status < 300) resolve(JSON.parse(request.responseText) as Picture);
       else reject(new AnswerError(request.status, sentenceOf(request.responseText)));

@@ -10,6 +10,7 @@ import type { Gesture, PointerPlace } from '../table/usePointer.ts';
 import type { Size, Viewport } from '../table/viewport.ts';
 import { toPicture, toScreen } from '../table/viewport.ts';
 import { useMending } from '../work/useMending.ts';
+import { say } from '../words/say.ts';
 import { movedMend, resizedTarget, withPoint, withSourceMoved } from './changeTarget.ts';
 import { entriesUnder } from './entriesUnder.ts';
 import type { PenPoint } from './penStroke.ts';
@@ -188,11 +189,11 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   function dragOutline(mend: Mend, start: PenPoint, isPiece: boolean): Gesture {
     const before = sourceOf(mend) ?? { dx: 0, dy: 0 };
     if (!isPiece)
-      return dragMend(mend, 'Dragged an outline to its source', (to) => {
+      return dragMend(mend, say('step.outlineToSource'), (to) => {
         const { dx, dy } = shiftFrom(start, to);
         return mend.method === 'bridge' ? mend : { ...mend, source: { ...before, dx, dy } };
       });
-    return dragMend(mend, 'Dragged a piece onto a fault', (to) => {
+    return dragMend(mend, say('step.pieceToFault'), (to) => {
       const shift = shiftFrom(start, to);
       const moved = movedMend(mend, shift);
       const source = { ...before, dx: -shift.dx, dy: -shift.dy };
@@ -225,13 +226,14 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
       sx >= left - slop && sx <= right + slop && sy >= top - slop && sy <= bottom + slop;
     const source = sourceOf(mend);
     if (source && isIn(boxOnScreen(bounds, source), 2))
-      return dragMend(mend, 'Moved a source', (to) => withSourceMoved(mend, shiftFrom(start, to)));
+      return dragMend(mend, say('step.movedSource'), (to) => withSourceMoved(mend, shiftFrom(start, to)));
     if (mend.target.shape === 'stroke' || mend.target.shape === 'outline') {
       const index = mend.target.points.findIndex(([x, y]) => {
         const [px, py] = toScreen(view.value, table.value, x, y);
         return Math.hypot(px - sx, py - sy) <= HANDLE_SLOP;
       });
-      if (index >= 0) return dragMend(mend, 'Reshaped a mend', ({ x, y }) => reshaped(mend, index, [x, y]));
+      if (index >= 0)
+        return dragMend(mend, say('step.reshaped'), ({ x, y }) => reshaped(mend, index, [x, y]));
     }
     const box = boxOnScreen(bounds, { dx: 0, dy: 0 });
     const [midX, midY] = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
@@ -240,13 +242,13 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
       Math.abs(Math.abs(sy - midY) - (box.bottom - box.top) / 2) <= HANDLE_SLOP;
     if (isCorner && mend.method !== 'recover') {
       const away = (x: number, y: number): number => Math.max(1, Math.hypot(x - midX, y - midY));
-      return dragMend(mend, 'Resized a mend', (to) => {
+      return dragMend(mend, say('step.resized'), (to) => {
         const [tx, ty] = toScreen(view.value, table.value, to.x, to.y);
         return { ...mend, target: resizedTarget(mend.target, away(tx, ty) / away(sx, sy)) };
       });
     }
     if (!isIn(box, 0)) return null;
-    return dragMend(mend, 'Moved a mend', (to) => movedMend(mend, shiftFrom(start, to)));
+    return dragMend(mend, say('step.moved'), (to) => movedMend(mend, shiftFrom(start, to)));
   }
 
   /** A point of a line or an outline elsewhere; what was fitted to a line does not follow its points. */

@@ -4,7 +4,8 @@ import type { Picture } from '@fennip/contract';
 import { computed, onMounted, ref, watch } from 'vue';
 import { engine } from '../engine/engine.ts';
 import { useJob } from '../stores/job.ts';
-import { count, megapixels, percent } from '../words/count.ts';
+import { megapixels, percent } from '../words/figures.ts';
+import { say, sayCount } from '../words/say.ts';
 
 /** One picture as a contact print: what it shows, what it is, and how far it has come. */
 const props = defineProps<{ picture: Picture }>();
@@ -17,23 +18,33 @@ const AROUND = 2 * Math.PI * 9;
 
 const line = computed(() => {
   const { state, problem, examined, faults, settled } = props.picture;
-  if (state === 'failed') return problem ?? 'It could not be read.';
+  if (state === 'failed') return problem ?? say('print.unreadable');
   const preparing = job.workShare(props.picture.id, 'prepare');
   if (state === 'preparing')
-    return preparing === null ? 'Being read' : `Being prepared, ${percent(preparing)}`;
+    return preparing === null ? say('print.reading') : say('print.preparing', { share: percent(preparing) });
   const examining = job.workShare(props.picture.id, 'examine');
   if (examined === 'running' || examined === 'waiting')
-    return examining === null ? 'Being examined' : `Being examined, ${percent(examining)}`;
-  if (examined === 'failed') return 'The examination broke off.';
-  if (examined === 'none') return 'Not examined';
-  return faults === 0 ? 'Nothing found' : `${count(faults - settled, 'fault')} open of ${faults}`;
+    return examining === null
+      ? say('print.examining')
+      : say('print.examiningShare', { share: percent(examining) });
+  if (examined === 'failed') return say('print.examinationFailed');
+  if (examined === 'none') return say('print.notExamined');
+  return faults === 0 ? say('print.foundNothing') : sayCount('print.open', faults - settled, { all: faults });
 });
 
-const nature = computed(() => {
+const whatItIs = computed(() => {
   const { nature: kind, width, height, density, depth } = props.picture;
-  const size = megapixels(width, height);
-  if (kind === 'frame' || !density) return `${size}, ${depth} bit`;
-  return `${(width / density).toFixed(1)} × ${(height / density).toFixed(1)} in at ${Math.round(density)} ppi, ${depth} bit`;
+  const nature = say(`nature.${kind}`);
+  if (kind === 'frame' || !density)
+    return say('print.frame', { nature, size: megapixels(width, height), depth });
+  const inches = (side: number): string => (side / density).toFixed(1);
+  const ppi = Math.round(density);
+  return say('print.print', { nature, width: inches(width), height: inches(height), ppi, depth });
+});
+
+const camera = computed(() => {
+  const { camera: name, fNumber } = props.picture.capture;
+  return name && fNumber !== undefined ? say('print.fNumber', { camera: name, n: fNumber }) : name;
 });
 
 async function draw(): Promise<void> {
@@ -62,18 +73,15 @@ watch(() => props.picture.finestLevel === null, draw);
         viewBox="0 0 24 24"
         class="ring"
         role="img"
-        :aria-label="`${percent(share)} settled`"
+        :aria-label="say('print.settled', { share: percent(share) })"
       >
         <circle cx="12" cy="12" r="9" class="whole" />
         <circle cx="12" cy="12" r="9" class="done" :stroke-dasharray="`${share * AROUND} ${AROUND}`" />
       </svg>
       <strong>{{ picture.name }}</strong>
       <p>{{ line }}</p>
-      <p v-if="picture.state !== 'failed'" class="soft">{{ picture.nature }}, {{ nature }}</p>
-      <p v-if="picture.capture.camera" class="soft">
-        {{ picture.capture.camera
-        }}{{ picture.capture.fNumber === undefined ? '' : `, f/${picture.capture.fNumber}` }}
-      </p>
+      <p v-if="picture.state !== 'failed'" class="soft">{{ whatItIs }}</p>
+      <p v-if="camera" class="soft">{{ camera }}</p>
     </div>
   </article>
 </template>

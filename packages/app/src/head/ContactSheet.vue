@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onMounted, onBeforeUnmount } from 'vue';
 import { useJob } from '../stores/job.ts';
+import { say } from '../words/say.ts';
 import ContactPrint from './ContactPrint.vue';
 
 /** The pictures of the job, unfolded over the table. */
@@ -15,7 +16,7 @@ onBeforeUnmount(() => removeEventListener('keydown', escape));
 </script>
 
 <template>
-  <section class="sheet" aria-label="Contact sheet">
+  <section class="sheet" :aria-label="say('sheet')">
     <button
       v-for="picture in job.pictures"
       :key="picture.id"

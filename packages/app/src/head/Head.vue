@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useJob } from '../stores/job.ts';
 import { usePicture } from '../stores/picture.ts';
+import { say } from '../words/say.ts';
 import ContactSheet from './ContactSheet.vue';
 import ProgressLine from './ProgressLine.vue';
 
@@ -40,8 +41,8 @@ function openPicture(id: string): void {
 
 <template>
   <header class="head">
-    <router-link to="/" class="name">Fennip</router-link>
-    <nav class="path" aria-label="Where you are">
+    <router-link to="/" class="name">{{ say('name') }}</router-link>
+    <nav class="path" :aria-label="say('head.where')">
       <template v-if="job.job">
         <span aria-hidden="true">/</span>
         <router-link :to="{ name: 'intake', params: { job: job.job.id } }">{{ job.job.name }}</router-link>
@@ -52,7 +53,7 @@ function openPicture(id: string): void {
           type="button"
           class="sheet-button"
           :aria-expanded="isSheetOpen"
-          title="All pictures of the job"
+          :title="say('head.allPictures')"
           @click="isSheetOpen = !isSheetOpen"
         >
           {{ picture.picture.name }}
@@ -61,13 +62,13 @@ function openPicture(id: string): void {
     </nav>
     <ProgressLine v-if="job.job" :share="share" />
     <div class="work">
-      <span v-if="picture.unsent.length > 0" class="saving">saving</span>
+      <span v-if="picture.unsent.length > 0" class="saving">{{ say('head.saving') }}</span>
       <template v-if="job.backgroundShare !== null">
-        <span>working</span>
+        <span>{{ say('head.working') }}</span>
         <span
           class="meter"
           role="progressbar"
-          aria-label="Background work"
+          :aria-label="say('head.background')"
           :aria-valuenow="Math.round(job.backgroundShare * 100)"
           aria-valuemin="0"
           aria-valuemax="100"

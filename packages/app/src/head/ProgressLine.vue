@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import { useJob } from '../stores/job.ts';
 import { usePicture } from '../stores/picture.ts';
+import { say } from '../words/say.ts';
 
 /** The way of the picture as one line. Its parts are the stages; what is done of it is filled. */
 const props = defineProps<{
@@ -23,20 +24,35 @@ const parts = computed(() => {
   });
   return [
     {
-      label: 'Intake',
+      label: say('stage.intake'),
       to: { name: 'intake', params: { job: params.job } },
       fill: 1,
       here: route.name === 'intake',
     },
-    { label: 'Examine', to: stage('examine'), fill: examined, here: route.params['stage'] === 'examine' },
-    { label: 'Mend', to: stage('mend'), fill: props.share, here: route.params['stage'] === 'mend' },
-    { label: 'Hand over', to: stage('hand-over'), fill: 0, here: route.params['stage'] === 'hand-over' },
+    {
+      label: say('stage.examine'),
+      to: stage('examine'),
+      fill: examined,
+      here: route.params['stage'] === 'examine',
+    },
+    {
+      label: say('stage.mend'),
+      to: stage('mend'),
+      fill: props.share,
+      here: route.params['stage'] === 'mend',
+    },
+    {
+      label: say('stage.handOver'),
+      to: stage('hand-over'),
+      fill: 0,
+      here: route.params['stage'] === 'hand-over',
+    },
   ];
 });
 </script>
 
 <template>
-  <nav class="line" aria-label="The way of the picture">
+  <nav class="line" :aria-label="say('head.way')">
     <template v-for="(part, index) in parts" :key="part.label">
       <router-link
         v-if="index === 0 || isPictureOpen"

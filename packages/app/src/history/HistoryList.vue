@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { usePicture } from '../stores/picture.ts';
+import { say } from '../words/say.ts';
 
 /** All steps of a picture in words, the last one first; a click goes back or forward to it. */
 const picture = usePicture();
@@ -14,12 +15,12 @@ interface Line {
 const lines = computed((): Line[] => [
   ...picture.undone.map(({ words }, i) => ({ words, away: i + 1 })).reverse(),
   ...picture.done.map(({ words }, i) => ({ words, away: i + 1 - picture.done.length })).reverse(),
-  { words: 'The picture as it came in', away: -picture.done.length },
+  { words: say('step.cameIn'), away: -picture.done.length },
 ]);
 </script>
 
 <template>
-  <ol class="history" aria-label="History">
+  <ol class="history" :aria-label="say('history')">
     <li v-for="{ words, away } in lines" :key="away">
       <button
         type="button"

@@ -8,6 +8,7 @@ import { computed, onMounted, ref, watch } from 'vue';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
+import { say } from '../words/say.ts';
 
 /** Every finding by size and strength; a region drawn over it chooses what lies in it. */
 const WIDTH = 284;
@@ -98,7 +99,7 @@ watch(
 
 <template>
   <figure class="chart">
-    <svg ref="svg" :width="WIDTH" :height="HEIGHT" role="img" aria-label="Findings by radius and strength">
+    <svg ref="svg" :width="WIDTH" :height="HEIGHT" role="img" :aria-label="say('chart')">
       <g class="across" :transform="`translate(0 ${HEIGHT - ROOM.bottom})`" />
       <g class="up" :transform="`translate(${ROOM.left} 0)`" />
       <g>
@@ -123,7 +124,7 @@ watch(
       </g>
       <g class="region" />
     </svg>
-    <figcaption class="soft">strength % over radius px; draw to choose</figcaption>
+    <figcaption class="soft">{{ say('chart.axes') }}</figcaption>
   </figure>
 </template>
 

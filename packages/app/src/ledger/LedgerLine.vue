@@ -1,10 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { EntryState, LedgerEntry } from '../stores/ledgerEntry.ts';
-import { percent } from '../words/count.ts';
+import { useView } from '../stores/view.ts';
+import { percent } from '../words/figures.ts';
+import { say } from '../words/say.ts';
 
 /** One line of the ledger: number, kind, size, strength, confidence and what became of it. */
-const props = defineProps<{ entry: LedgerEntry; isChosen: boolean }>();
+const props = defineProps<{ entry: LedgerEntry }>();
+const view = useView();
+const isChosen = computed(() => view.chosen.has(props.entry.id));
 
 const LETTER = { dark: 'd', bright: 'b' } as const;
 const SIGN: Record<EntryState, string> = {
@@ -29,17 +33,24 @@ const letter = computed(() => (props.entry.polarity === null ? 'h' : LETTER[prop
   >
     <span class="number">{{ entry.number }}</span>
     <span class="letter" aria-hidden="true">{{ letter }}</span>
-    <span class="for-readers-only">{{ entry.polarity ?? 'marked by hand' }}, radius</span>
-    <span>{{ entry.r.toFixed(1) }} px</span>
+    <span class="for-readers-only">{{
+      say('ledger.radiusOf', { polarity: say(`ledger.polarity.${entry.polarity ?? 'hand'}`) })
+    }}</span>
+    <span>{{ say('figure.pixels', { n: entry.r.toFixed(1) }) }}</span>
     <span>{{ entry.strength === null ? '' : percent(entry.strength) }}</span>
     <span class="soft">{{ entry.confidence === null ? '' : entry.confidence.toFixed(2) }}</span>
-    <span class="state" :title="entry.state" aria-hidden="true">{{ SIGN[entry.state] }}</span>
-    <span class="for-readers-only">{{ entry.state }}</span>
+    <span class="state" :title="say(`state.${entry.state}`)" aria-hidden="true">{{ SIGN[entry.state] }}</span>
+    <span class="for-readers-only">{{ say(`state.${entry.state}`) }}</span>
   </button>
 </template>
 
 <style scoped>
 .entry {
+  display: grid;
+  align-items: center;
+  width: 100%;
+  height: 100%;
+  padding: 0 10px;
   grid-template-columns: 34px 18px 1fr 1fr 1fr 22px;
   border: 0;
   background: none;

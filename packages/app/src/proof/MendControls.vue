@@ -1,11 +1,15 @@
 <script setup lang="ts">
-import type { Mend, MethodName, Source, Verdict } from '@fennip/core';
+import type { Mend, MethodName, Verdict } from '@fennip/core';
 import { sourceOf, sourcePlace, placesUsedBy, wearOf } from '@fennip/core';
 import { computed } from 'vue';
 import { ARMED_METHODS } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useMending } from '../work/useMending.ts';
 import { figuresOf, reasonLine } from '../words/mendWords.ts';
+import { say } from '../words/say.ts';
+import MendField from './MendField.vue';
+import type { MendFieldKind } from './mendFields.ts';
+import { MEND_FIELDS, withSource } from './mendFields.ts';
 
 /** All that can be changed about one live mend, with its reason and its figures. */
 const props = defineProps<{ mend: Mend | null; verdict: Verdict | null }>();
@@ -31,73 +35,19 @@ const wear = computed((): number | null => {
 });
 const figures = computed(() => (props.verdict ? figuresOf(props.verdict.measure, wear.value) : []));
 
-/** One number of a mend that can be changed. */
-interface Field {
-  readonly name: string;
-  readonly unit: string;
-  readonly least: number;
-  readonly most: number;
-  readonly step: number;
-  /** What changing it is called in the history. */
-  readonly words: string;
-  readonly isUsed: (mend: Mend) => boolean;
-  readonly read: (mend: Mend) => number;
-  readonly write: (mend: Mend, value: number) => Mend;
-}
-
-/** A mend with something about its source changed; one without a source stays as it is. */
-const withSource = (mend: Mend, changed: Partial<Source>): Mend =>
-  mend.method === 'bridge' || !mend.source ? mend : { ...mend, source: { ...mend.source, ...changed } };
-const degrees = (radians: number): number => Math.round((radians * 180) / Math.PI);
-const isFree = ({ method: name }: Mend): boolean => name !== 'recover';
-const hasFreeSource = (mend: Mend): boolean => isFree(mend) && sourceOf(mend) !== null;
-
-const FIELDS: readonly Field[] = [
-  {
-    ...{ name: 'Share', unit: '%', least: 0, most: 100, step: 5, words: 'Changed the share of a mend' },
-    isUsed: () => true,
-    read: ({ share }) => Math.round(share * 100),
-    write: (mend, value) => ({ ...mend, share: value / 100 }),
-  },
-  {
-    ...{ name: 'Margin', unit: 'px', least: 0, most: 200, step: 0.5, words: 'Changed the margin of a mend' },
-    isUsed: isFree,
-    read: ({ margin }) => Number(margin.toFixed(1)),
-    write: (mend, margin) => ({ ...mend, margin }),
-  },
-  {
-    ...{ name: 'Edge', unit: 'px', least: 0, most: 200, step: 0.5, words: 'Changed the edge of a mend' },
-    isUsed: isFree,
-    read: ({ edge }) => Number(edge.toFixed(1)),
-    write: (mend, edge) => ({ ...mend, edge }),
-  },
-  {
-    ...{ name: 'Turn', unit: '°', least: -180, most: 180, step: 1, words: 'Turned a source' },
-    isUsed: hasFreeSource,
-    read: (mend) => degrees(sourceOf(mend)?.turn ?? 0),
-    write: (mend, value) => withSource(mend, { turn: (value * Math.PI) / 180 }),
-  },
-  {
-    ...{ name: 'Scale', unit: '%', least: 10, most: 400, step: 1, words: 'Scaled a source' },
-    isUsed: hasFreeSource,
-    read: (mend) => Math.round(100 * (sourceOf(mend)?.scale ?? 1)),
-    write: (mend, value) => withSource(mend, { scale: value / 100 }),
-  },
-];
-
 // Usable while nothing is shown: the number field tells screen readers of `disabled` only when it is mounted.
-const isUsable = (field: Field): boolean =>
+const isUsable = (field: MendFieldKind): boolean =>
   props.mend === null || (!isLocked.value && field.isUsed(props.mend));
-const valueOf = (field: Field): number => (props.mend ? field.read(props.mend) : field.least);
+const valueOf = (field: MendFieldKind): number => (props.mend ? field.read(props.mend) : field.least);
 
-function set(field: Field, value: number | undefined): void {
+function set(field: MendFieldKind, value: number | undefined): void {
   if (props.mend && value !== undefined && value !== field.read(props.mend))
-    change(field.write(props.mend, value), field.words);
+    change(field.write(props.mend, value), say(`step.${field.name}`));
 }
 
 function mirror(): void {
   if (!props.mend) return;
-  change(withSource(props.mend, { mirror: source.value?.mirror !== true }), 'Mirrored a source');
+  change(withSource(props.mend, { mirror: source.value?.mirror !== true }), say('step.mirror'));
 }
 
 /** Does something with the mend that is shown. */
@@ -110,57 +60,51 @@ const withMend = (act: (mend: Mend) => void): void => {
   <div class="controls">
     <p class="reason" data-testid="reason">{{ mend ? reasonLine(mend) : '' }}</p>
     <div class="row">
-      <el-select v-model="method" size="small" :disabled="isLocked" aria-label="Method of this mend">
-        <el-option v-for="name in ARMED_METHODS" :key="name" :value="name" :label="name" />
+      <el-select v-model="method" size="small" :disabled="isLocked" :aria-label="say('proof.method')">
+        <el-option v-for="name in ARMED_METHODS" :key="name" :value="name" :label="say(`method.${name}`)" />
       </el-select>
       <el-button size="small" @click="withMend((one) => switchAll([one], !one.on))">{{
-        mend?.on === false ? 'On' : 'Off'
+        say(mend?.on === false ? 'proof.on' : 'proof.off')
       }}</el-button>
       <el-button
         size="small"
         :aria-pressed="isLocked"
         @click="withMend((one) => lockAll([one], one.locked !== true))"
-        >{{ isLocked ? 'Unlock' : 'Lock' }}</el-button
+        >{{ say(isLocked ? 'act.unlock' : 'act.lock') }}</el-button
       >
-      <el-button size="small" :disabled="isLocked" @click="withMend((one) => removeAll([one]))"
-        >Take away</el-button
-      >
+      <el-button size="small" :disabled="isLocked" @click="withMend((one) => removeAll([one]))">{{
+        say('act.takeAway')
+      }}</el-button>
     </div>
     <div class="fields">
-      <label v-for="field in FIELDS" :key="field.name" :class="{ unused: mend && !field.isUsed(mend) }">
-        <span>{{ field.name }}</span>
-        <el-input-number
-          :model-value="valueOf(field)"
-          size="small"
-          :min="field.least"
-          :max="field.most"
-          :step="field.step"
-          :controls="false"
-          :disabled="!isUsable(field)"
-          :aria-label="`${field.name} of this mend in ${field.unit}`"
-          @change="(value: number | undefined) => set(field, value)"
-        />
-        <span class="soft">{{ field.unit }}</span>
-      </label>
+      <MendField
+        v-for="field in MEND_FIELDS"
+        :key="field.name"
+        :field="field"
+        :value="valueOf(field)"
+        :is-shown="mend === null || field.isUsed(mend)"
+        :is-usable="isUsable(field)"
+        @change="set"
+      />
       <el-button
         size="small"
         :disabled="isLocked || !canTurn"
         :aria-pressed="source?.mirror === true"
         @click="mirror"
-        >Mirror</el-button
+        >{{ say('proof.mirror') }}</el-button
       >
       <el-button
         size="small"
         :disabled="isLocked || !canTurn"
-        title="Move the source by up to a few pixels so that edges meet (L)"
+        :title="say('proof.fit.does')"
         @click="emit('fit')"
-        >Fit edges</el-button
+        >{{ say('proof.fit') }}</el-button
       >
     </div>
     <dl v-if="verdict" data-testid="verdict">
       <div>
-        <dt>Verdict</dt>
-        <dd>{{ verdict.verdict }}</dd>
+        <dt>{{ say('proof.verdict') }}</dt>
+        <dd>{{ say(`verdict.${verdict.verdict}`) }}</dd>
       </div>
       <div v-for="{ name, value, meaning } in figures" :key="name">
         <dt>{{ name }}</dt>
@@ -201,20 +145,6 @@ const withMend = (act: (mend: Mend) => void): void => {
 .fields .el-button {
   margin: 0;
   padding: 0 6px;
-}
-label.unused {
-  visibility: hidden;
-}
-label {
-  display: flex;
-  align-items: center;
-  gap: 3px;
-}
-label .el-input-number :deep(.el-input__wrapper) {
-  padding: 1px 3px;
-}
-label .el-input-number {
-  width: 40px;
 }
 dl {
   display: grid;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Rect } from '@fennip/core';
 import { ref, watch } from 'vue';
+import { say } from '../words/say.ts';
 
 /** A small part of the picture, enlarged with sharp pixels. */
 const props = withDefaults(
@@ -44,7 +45,7 @@ watch(
     :class="{ taken: isTaken, choosable }"
     :type="choosable ? 'button' : undefined"
     :aria-pressed="choosable ? isTaken : undefined"
-    :aria-label="choosable ? `Source ${title}` : undefined"
+    :aria-label="choosable ? say('proof.source', { n: title }) : undefined"
     @click="choosable && emit('choose')"
   >
     <canvas ref="canvas" :data-cell="title" role="img" :aria-label="title" />

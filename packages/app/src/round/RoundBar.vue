@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
 import { useRound } from '../stores/round.ts';
+import { say } from '../words/say.ts';
 
 /** A round under way: how many are left, and what can be decided. Every button has its key. */
 const round = useRound();
@@ -11,25 +12,33 @@ onMounted(() => bar.value?.focus());
 </script>
 
 <template>
-  <div ref="bar" class="round" role="toolbar" aria-label="Round" tabindex="-1">
-    <strong>Round</strong>
-    <span class="figures" data-testid="round-left">{{ round.left }} left of {{ round.size }}</span>
+  <div ref="bar" class="round" role="toolbar" :aria-label="say('round')" tabindex="-1">
+    <strong>{{ say('round') }}</strong>
+    <span class="figures" data-testid="round-left">{{
+      say('round.left', { left: round.left, all: round.size })
+    }}</span>
     <el-progress
       class="share"
       :percentage="round.size > 0 ? Math.round(100 * (1 - round.left / round.size)) : 100"
       :show-text="false"
       :stroke-width="6"
-      aria-label="Share of the round that is decided"
+      :aria-label="say('round.share')"
     />
-    <el-button size="small" title="Up" @click="round.step(-1)">Previous</el-button>
-    <el-button size="small" title="Down" @click="round.step(1)">Next</el-button>
-    <el-button size="small" type="primary" title="Enter" @click="round.accept()">
-      {{ round.current?.state === 'open' ? 'Mend and go on' : 'Accept and go on' }}
+    <el-button size="small" :title="say('round.previous.key')" @click="round.step(-1)">{{
+      say('round.previous')
+    }}</el-button>
+    <el-button size="small" :title="say('round.next.key')" @click="round.step(1)">{{
+      say('round.next')
+    }}</el-button>
+    <el-button size="small" type="primary" :title="say('round.accept.key')" @click="round.accept()">
+      {{ say(round.current?.state === 'open' ? 'round.mend' : 'round.accept') }}
     </el-button>
-    <el-button size="small" title="Backspace" @click="round.dismissCurrent()">
-      {{ round.current?.mend ? 'Take away and go on' : 'Dismiss and go on' }}
+    <el-button size="small" :title="say('round.dismiss.key')" @click="round.dismissCurrent()">
+      {{ say(round.current?.mend ? 'round.takeAway' : 'round.dismiss') }}
     </el-button>
-    <el-button size="small" title="Esc" @click="round.leave()">Leave</el-button>
+    <el-button size="small" :title="say('round.leave.key')" @click="round.leave()">{{
+      say('round.leave')
+    }}</el-button>
   </div>
 </template>
 

@@ -6,6 +6,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { AnswerError, get, post } from '../api/http.ts';
 import { engine, openPicture } from '../engine/engine.ts';
+import { say } from '../words/say.ts';
 import { ledgerEntries } from './ledgerEntry.ts';
 
 /** Pauses between attempts to send what could not be sent, in milliseconds. */
@@ -225,7 +226,7 @@ export const usePicture = defineStore('picture', () => {
     if (!sheet || !areOthersAhead(sheet.revision)) return;
     takeSheet(sheet);
     showMends();
-    notice.value = 'Another window changed this picture. Its mends are shown here now.';
+    notice.value = say('notice.otherWindow');
   }
 
   /** Another window changed the picture. */

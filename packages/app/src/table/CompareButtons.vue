@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import { COMPARED, COMPARISONS, useView } from '../stores/view.ts';
+import { say } from '../words/say.ts';
 
 /** How before and after are seen, and of what. */
 const view = useView();
@@ -10,13 +11,13 @@ const isOpen = ref(false);
 
 <template>
   <div class="bar-group">
-    <el-tooltip placement="top" :enterable="false" content="Show the original while held (X)">
+    <el-tooltip placement="top" :enterable="false" :content="say('compare.original.does')">
       <el-button
         size="small"
         @pointerdown="view.isOriginalHeld = true"
         @pointerup="view.isOriginalHeld = false"
         @pointerleave="view.isOriginalHeld = false"
-        >Original</el-button
+        >{{ say('compare.original') }}</el-button
       >
     </el-tooltip>
     <el-popover v-model:visible="isOpen" trigger="click" :width="220" placement="bottom-start">
@@ -25,23 +26,23 @@ const isOpen = ref(false);
           size="small"
           :type="view.comparison === 'none' ? 'default' : 'primary'"
           @keydown.esc.stop.prevent="isOpen = false"
-          >Compare</el-button
+          >{{ say('compare') }}</el-button
         >
       </template>
       <fieldset class="bar-choice">
-        <legend>Before and after</legend>
-        <el-radio-group v-model="view.comparison" aria-label="How before and after are compared">
-          <el-radio v-for="way in COMPARISONS" :key="way" :value="way">{{ way }}</el-radio>
+        <legend>{{ say('compare.beforeAndAfter') }}</legend>
+        <el-radio-group v-model="view.comparison" :aria-label="say('compare.how')">
+          <el-radio v-for="way in COMPARISONS" :key="way" :value="way">{{ say(`compare.${way}`) }}</el-radio>
         </el-radio-group>
       </fieldset>
       <fieldset class="bar-choice">
-        <legend>Of what</legend>
-        <el-radio-group v-model="view.compared" aria-label="What is compared">
-          <el-radio v-for="what in COMPARED" :key="what" :value="what">{{ what }}</el-radio>
+        <legend>{{ say('compare.ofWhat') }}</legend>
+        <el-radio-group v-model="view.compared" :aria-label="say('compare.what')">
+          <el-radio v-for="what in COMPARED" :key="what" :value="what">{{ say(`compare.${what}`) }}</el-radio>
         </el-radio-group>
       </fieldset>
       <label v-if="view.comparison === 'blinking'" class="bar-field">
-        <span>Each side for</span>
+        <span>{{ say('compare.eachSide') }}</span>
         <el-input-number
           v-model="view.blinkMs"
           size="small"
@@ -49,9 +50,9 @@ const isOpen = ref(false);
           :max="4000"
           :step="50"
           :controls="false"
-          aria-label="Milliseconds each side is shown"
+          :aria-label="say('compare.eachSide.does')"
         />
-        <span class="soft">ms</span>
+        <span class="soft">{{ say('unit.milliseconds') }}</span>
       </label>
     </el-popover>
   </div>

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import { DIFFERENCE_GAIN } from '../engine/differenceGain.ts';
 import { useView } from '../stores/view.ts';
+import { say } from '../words/say.ts';
 
 /** What stands over the table while sides are compared: where they meet, and which is which. */
 const props = defineProps<{ before: string; after: string; isBlinkedBefore: boolean }>();
@@ -12,7 +13,7 @@ const isDivided = computed(
 const isBeside = computed(() => view.comparison === 'side by side' && !view.isOriginalHeld);
 const flag = computed((): string | null => {
   if (view.isOriginalHeld) return props.before;
-  if (view.comparison === 'difference') return `difference × ${DIFFERENCE_GAIN}`;
+  if (view.comparison === 'difference') return say('compare.differenceTimes', { n: DIFFERENCE_GAIN });
   if (view.comparison === 'blinking') return props.isBlinkedBefore ? props.before : props.after;
   return null;
 });
@@ -47,7 +48,7 @@ function nudgeSplit(event: KeyboardEvent): void {
     :class="view.comparison === 'split' ? 'upright' : 'lying'"
     role="slider"
     tabindex="0"
-    aria-label="Where before meets after"
+    :aria-label="say('compare.divide')"
     :aria-orientation="view.comparison === 'split' ? 'horizontal' : 'vertical'"
     :aria-valuenow="Math.round(view.splitAt * 100)"
     aria-valuemin="2"

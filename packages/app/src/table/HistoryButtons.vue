@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 import HistoryList from '../history/HistoryList.vue';
 import { usePicture } from '../stores/picture.ts';
+import { say } from '../words/say.ts';
 
 /** One step back or forward, and the list of all. */
 const picture = usePicture();
@@ -16,20 +17,24 @@ const isOpen = ref(false);
     <el-tooltip
       placement="top"
       :enterable="false"
-      :content="nextUndo ? `Undo: ${nextUndo} (Ctrl Z)` : 'Nothing to undo'"
+      :content="nextUndo ? say('history.undoStep', { step: nextUndo }) : say('history.noUndo')"
     >
-      <el-button size="small" :disabled="!nextUndo" @click="picture.undo()">Undo</el-button>
+      <el-button size="small" :disabled="!nextUndo" @click="picture.undo()">{{
+        say('history.undo')
+      }}</el-button>
     </el-tooltip>
     <el-tooltip
       placement="top"
       :enterable="false"
-      :content="nextRedo ? `Redo: ${nextRedo} (Ctrl Shift Z)` : 'Nothing to redo'"
+      :content="nextRedo ? say('history.redoStep', { step: nextRedo }) : say('history.noRedo')"
     >
-      <el-button size="small" :disabled="!nextRedo" @click="picture.redo()">Redo</el-button>
+      <el-button size="small" :disabled="!nextRedo" @click="picture.redo()">{{
+        say('history.redo')
+      }}</el-button>
     </el-tooltip>
     <el-popover v-model:visible="isOpen" trigger="click" :width="280" placement="bottom-start">
       <template #reference>
-        <el-button size="small" @keydown.esc.stop.prevent="isOpen = false">History</el-button>
+        <el-button size="small" @keydown.esc.stop.prevent="isOpen = false">{{ say('history') }}</el-button>
       </template>
       <HistoryList />
     </el-popover>

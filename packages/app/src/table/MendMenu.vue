@@ -4,6 +4,7 @@ import { computed, nextTick, ref, watch } from 'vue';
 import { ARMED_METHODS } from '../stores/hand.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { useMending } from '../work/useMending.ts';
+import { say } from '../words/say.ts';
 
 /** What can be done with one fault or mend, where it lies. */
 const props = defineProps<{ entry: LedgerEntry; x: number; y: number }>();
@@ -21,22 +22,22 @@ const choices = computed((): Choice[] => {
   const { mend } = entry;
   if (!mend)
     return [
-      { words: 'Mend', act: () => mendEntries([entry]) },
+      { words: say('act.mend'), act: () => mendEntries([entry]) },
       ...ARMED_METHODS.filter((method) => method !== 'clone').map((method) => ({
-        words: `Mend by ${method}`,
+        words: say('table.mendBy', { method: say(`method.${method}`) }),
         act: () => mendEntries([entry], method),
       })),
-      { words: 'Dismiss', act: () => dismiss([entry]) },
+      { words: say('act.dismiss'), act: () => dismiss([entry]) },
     ];
-  if (mend.locked) return [{ words: 'Unlock', act: () => lockAll([mend], false) }];
+  if (mend.locked) return [{ words: say('act.unlock'), act: () => lockAll([mend], false) }];
   return [
     ...ARMED_METHODS.filter((method) => method !== mend.method).map((method) => ({
-      words: `Make it anew by ${method}`,
+      words: say('table.anewBy', { method: say(`method.${method}`) }),
       act: () => changeMethod(mend, method),
     })),
-    { words: mend.on ? 'Switch off' : 'Switch on', act: () => switchAll([mend], !mend.on) },
-    { words: 'Lock', act: () => lockAll([mend], true) },
-    { words: 'Take away', act: () => removeAll([mend]) },
+    { words: say(mend.on ? 'act.switchOff' : 'act.switchOn'), act: () => switchAll([mend], !mend.on) },
+    { words: say('act.lock'), act: () => lockAll([mend], true) },
+    { words: say('act.takeAway'), act: () => removeAll([mend]) },
   ];
 });
 
@@ -63,7 +64,7 @@ watch(box, () => void nextTick(() => box.value?.querySelector('button')?.focus()
     ref="box"
     class="menu"
     role="menu"
-    :aria-label="`Fault ${entry.number}`"
+    :aria-label="say('table.menu', { n: entry.number })"
     :style="{ left: `${x}px`, top: `${y}px` }"
     @keydown.stop.down.prevent="walk(1)"
     @keydown.stop.up.prevent="walk(-1)"

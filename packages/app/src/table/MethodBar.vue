@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import type { Pressure } from '../stores/hand.ts';
 import { DRAWN_SHAPES, PRESSURES, SOURCE_WAYS, useHand } from '../stores/hand.ts';
-import { capital } from '../words/count.ts';
+import { say } from '../words/say.ts';
 
 /** How the method in hand lays down the mend to come. */
 const hand = useHand();
@@ -23,99 +23,102 @@ const share = computed({
 </script>
 
 <template>
-  <div class="bar" role="toolbar" aria-label="Method in hand">
-    <el-radio-group v-model="hand.shape" size="small" aria-label="How the hand draws (O)">
+  <div class="bar" role="toolbar" :aria-label="say('hand')">
+    <el-radio-group v-model="hand.shape" size="small" :aria-label="say('hand.shape')">
       <el-radio-button v-for="shape in DRAWN_SHAPES" :key="shape" :value="shape">{{
-        capital(shape)
+        say(`hand.shape.${shape}`)
       }}</el-radio-button>
     </el-radio-group>
     <label class="bar-field">
-      <span>Size</span>
+      <span>{{ say('field.size') }}</span>
       <el-input-number
         v-model="size"
         size="small"
         :min="0.5"
         :max="400"
         :controls="false"
-        aria-label="Radius of the mark in pixels"
+        :aria-label="say('hand.size.does')"
       />
-      <span class="soft">px</span>
+      <span class="soft">{{ say('unit.pixels') }}</span>
     </label>
     <label v-if="hasSource" class="bar-field">
-      <span>Edge</span>
+      <span>{{ say('field.edge') }}</span>
       <el-input-number
         v-model="edge"
         size="small"
         :min="0"
         :max="100"
         :controls="false"
-        aria-label="Width of the soft border in pixels"
+        :aria-label="say('hand.edge.does')"
       />
-      <span class="soft">px</span>
+      <span class="soft">{{ say('unit.pixels') }}</span>
     </label>
     <label class="bar-field">
-      <span>Share</span>
+      <span>{{ say('field.share') }}</span>
       <el-input-number
         v-model="share"
         size="small"
         :min="1"
         :max="100"
         :controls="false"
-        aria-label="How much of the fault is taken away, in per cent"
+        :aria-label="say('hand.share.does')"
       />
-      <span class="soft">%</span>
+      <span class="soft">{{ say('unit.percent') }}</span>
     </label>
     <template v-if="hasSource">
-      <el-tooltip
-        placement="top"
-        :enterable="false"
-        content="Then click the place to take from (A held and a click)"
-      >
+      <el-tooltip placement="top" :enterable="false" :content="say('hand.setSource.does')">
         <el-button
           size="small"
           :type="hand.isSettingSource ? 'primary' : 'default'"
           :aria-pressed="hand.isSettingSource"
           @click="hand.isSettingSource = !hand.isSettingSource"
-          >{{ hand.source ? 'Source set' : 'Set source' }}</el-button
+          >{{ say(hand.source ? 'hand.sourceSet' : 'hand.setSource') }}</el-button
         >
       </el-tooltip>
       <el-popover trigger="click" :width="240" placement="bottom-start">
         <template #reference>
-          <el-button size="small">Source {{ hand.way }}</el-button>
+          <el-button size="small">{{ say('hand.source', { way: say(`hand.way.${hand.way}`) }) }}</el-button>
         </template>
         <fieldset class="bar-choice">
-          <legend>From stroke to stroke the source</legend>
-          <el-radio-group v-model="hand.way" aria-label="From stroke to stroke the source">
-            <el-radio v-for="way in SOURCE_WAYS" :key="way" :value="way">{{ way }}</el-radio>
+          <legend>{{ say('hand.way') }}</legend>
+          <el-radio-group v-model="hand.way" :aria-label="say('hand.way')">
+            <el-radio v-for="way in SOURCE_WAYS" :key="way" :value="way">{{
+              say(`hand.way.${way}`)
+            }}</el-radio>
           </el-radio-group>
         </fieldset>
         <fieldset class="bar-choice">
-          <legend>Clone reads</legend>
-          <el-radio-group v-model="hand.reads" aria-label="Clone reads">
-            <el-radio value="mended">the picture as mended so far</el-radio>
-            <el-radio value="original">the original</el-radio>
+          <legend>{{ say('hand.reads') }}</legend>
+          <el-radio-group v-model="hand.reads" :aria-label="say('hand.reads')">
+            <el-radio value="mended">{{ say('hand.reads.mended') }}</el-radio>
+            <el-radio value="original">{{ say('hand.reads.original') }}</el-radio>
           </el-radio-group>
         </fieldset>
-        <el-checkbox v-model="hand.isEdgeFitted">Move it so that edges meet</el-checkbox>
-        <el-button v-if="hand.source" size="small" @click="hand.source = null"
-          >Leave it to the program</el-button
-        >
+        <el-checkbox v-model="hand.isEdgeFitted">{{ say('hand.fitEdges') }}</el-checkbox>
+        <el-button v-if="hand.source" size="small" @click="hand.source = null">{{
+          say('hand.leaveIt')
+        }}</el-button>
       </el-popover>
     </template>
     <label class="bar-field">
-      <span>Pressure</span>
+      <span>{{ say('hand.pressure') }}</span>
       <el-select
         :model-value="hand.pressure"
         size="small"
         style="width: 92px"
-        aria-label="What the pressure of a pen changes"
+        :aria-label="say('hand.pressure.does')"
         @update:model-value="(what: Pressure) => (hand.pressure = what)"
       >
-        <el-option v-for="what in PRESSURES" :key="what" :value="what" :label="what" />
+        <el-option
+          v-for="what in PRESSURES"
+          :key="what"
+          :value="what"
+          :label="say(`hand.pressure.${what}`)"
+        />
       </el-select>
     </label>
-    <el-tooltip placement="top" :enterable="false" content="Lay the method down (Esc)">
-      <el-button size="small" class="right" @click="hand.layDown()">Lay down</el-button>
+    <el-tooltip placement="top" :enterable="false" :content="say('hand.layDown.does')">
+      <el-button size="small" class="right" @click="hand.layDown()">{{ say('hand.layDown') }}</el-button>
     </el-tooltip>
   </div>
 </template>

@@ -3,6 +3,7 @@ import { computed, onMounted, ref, watch } from 'vue';
 import type { TileCache } from './tileCache.ts';
 import type { Size, Viewport } from './viewport.ts';
 import { toPicture } from './viewport.ts';
+import { say } from '../words/say.ts';
 
 /** The whole picture, small, with the part that is in sight; there while some of it is out of sight. */
 const props = defineProps<{
@@ -76,7 +77,7 @@ watch([sight, size, () => props.version, () => props.cache, canvas], draw, { flu
     :width="size.width"
     :height="size.height"
     role="img"
-    aria-label="The whole picture, and the part of it that is in sight"
+    :aria-label="say('table.overview')"
     data-testid="overview"
     @pointerdown.stop="go"
     @pointermove.stop="go"

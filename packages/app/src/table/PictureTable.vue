@@ -25,6 +25,7 @@ import { useHoverPreview } from './useHoverPreview.ts';
 import { usePointer } from './usePointer.ts';
 import { useViewport } from './useViewport.ts';
 import { toPicture } from './viewport.ts';
+import { say, sayCount } from '../words/say.ts';
 
 const picture = usePicture();
 const view = useView();
@@ -324,10 +325,13 @@ const isWaiting = computed(
 
 /** What is seen where, in words on the table. */
 const sideNames = computed((): { before: string; after: string } => {
-  if (leftOut.value === null) return { before: 'before', after: 'after' };
+  if (leftOut.value === null) return { before: say('compare.before'), after: say('compare.after') };
   return leftOut.value.length === 1
-    ? { before: 'without this mend', after: 'with it' }
-    : { before: `without ${leftOut.value.length} mends`, after: 'with them' };
+    ? { before: say('compare.withoutOne'), after: say('compare.withOne') }
+    : {
+        before: say('compare.withoutMany', { n: leftOut.value.length }),
+        after: say('compare.withMany'),
+      };
 });
 defineExpose({
   fit: viewport.fit,
@@ -349,7 +353,7 @@ defineExpose({
       <canvas ref="pixels" aria-hidden="true" />
       <canvas ref="marks" aria-hidden="true" />
       <span class="for-readers-only">
-        {{ picture.picture?.name }}, {{ shown.length }} marks shown. The ledger lists them for the keyboard.
+        {{ sayCount('table.marks', shown.length, { picture: picture.picture?.name ?? '' }) }}
       </span>
     </div>
     <ComparePanes v-bind="sideNames" :is-blinked-before="isBlinkedBefore" />
@@ -362,7 +366,7 @@ defineExpose({
       @go="(x, y) => viewport.moveTo({ ...viewport.view.value, x, y })"
     />
     <MendMenu v-if="menu" v-bind="menu" :key="menu.entry.id" @close="menu = null" />
-    <div v-if="isWaiting" class="state">The picture is being prepared.</div>
+    <div v-if="isWaiting" class="state">{{ say('table.preparing') }}</div>
     <div v-else-if="picture.picture?.state === 'failed'" class="state">{{ picture.picture.problem }}</div>
   </div>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useHand } from '../stores/hand.ts';
+import { say } from '../words/say.ts';
 import CompareButtons from './CompareButtons.vue';
 import HistoryButtons from './HistoryButtons.vue';
 import MethodBar from './MethodBar.vue';
@@ -14,7 +15,7 @@ const hand = useHand();
 
 <template>
   <div class="bars">
-    <div class="bar" role="toolbar" aria-label="Table">
+    <div class="bar" role="toolbar" :aria-label="say('table')">
       <MethodButtons />
       <HistoryButtons />
       <CompareButtons />

@@ -26,8 +26,8 @@ import type { ArmedMethod, HandChoice } from '../stores/hand.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
-import { count } from '../words/count.ts';
-import { DONE } from '../words/mendWords.ts';
+import { doneBy } from '../words/mendWords.ts';
+import { say, sayCount } from '../words/say.ts';
 
 /** Not 0 when the run under way is to end; the workers read it between two mends. */
 const stopped = new Int32Array(new SharedArrayBuffer(4));
@@ -42,7 +42,7 @@ const HAND_SOFTNESS = 0.2;
 
 /** What was done, in one word. */
 const verbFor = (mends: readonly Mend[]): string =>
-  mends.every(({ method }) => method === mends[0].method) ? DONE[mends[0].method] : 'Mended';
+  mends.every(({ method }) => method === mends[0].method) ? doneBy(mends[0].method) : say('done.several');
 
 /** Ends when the runs that were asked for have ended. */
 let running: Promise<void> = Promise.resolve();
@@ -120,7 +120,10 @@ export function useMending() {
       });
       // Another picture may lie on the table by now.
       if (mends.length > 0 && picture.picture?.id === sheet.id)
-        picture.perform({ words: `${verbFor(mends)} ${count(mends.length, 'speck')}`, steps: putAll(mends) });
+        picture.perform({
+          words: sayCount('step.ofSpecks', mends.length, { done: verbFor(mends) }),
+          steps: putAll(mends),
+        });
     } finally {
       clearTimeout(showing);
       view.mending = null;
@@ -154,8 +157,13 @@ export function useMending() {
     const mend = await mendFor(target, method, by);
     // Another picture may lie on the table by now.
     if (picture.picture?.id !== sheet?.id) return;
-    const what = { disc: 'a place', stroke: 'along a stroke', outline: 'an outline', mask: 'an area' };
-    picture.perform({ words: `${verbFor([mend])} ${what[target.shape]}`, steps: putAll([mend]) });
+    const key = {
+      disc: 'step.ofDisc',
+      stroke: 'step.ofStroke',
+      outline: 'step.ofOutline',
+      mask: 'step.ofMask',
+    } as const;
+    picture.perform({ words: say(key[target.shape], { done: verbFor([mend]) }), steps: putAll([mend]) });
     tellWhatIsMissing(mend);
     view.choose([mend.id]);
   }
@@ -170,9 +178,9 @@ export function useMending() {
     const isOut = (from: number, length: number, shift: number, most: number): boolean =>
       from + shift < 0 || from + shift + length > most;
     if (source && (isOut(left, width, source.dx, sheet.width) || isOut(top, height, source.dy, sheet.height)))
-      picture.notice = 'Part of the source lies outside the picture. Nothing is laid down there.';
+      picture.notice = say('notice.sourceOutside');
     if (allowanceOn(picture.fences, mend.zone, bounds)?.some((share) => share < 1))
-      picture.notice = 'A fence stops part of this mend. Nothing is laid down beyond it.';
+      picture.notice = say('notice.fenceStops');
   }
 
   /** Puts a changed mend in the place of the one with its id. Locked mends stay as they are. */
@@ -197,12 +205,12 @@ export function useMending() {
   const switchAll = (mends: readonly Mend[], on: boolean): void =>
     changeAll(
       mends.filter((mend) => mend.on !== on),
-      `Switched ${count(mends.length, 'mend')} ${on ? 'on' : 'off'}`,
+      sayCount(on ? 'step.switchedOn' : 'step.switchedOff', mends.length),
       (mend) => ({ ...mend, on }),
     );
 
   const lockAll = (mends: readonly Mend[], locked: boolean): void =>
-    changeAll(mends, `${locked ? 'Locked' : 'Unlocked'} ${count(mends.length, 'mend')}`, (mend) => ({
+    changeAll(mends, sayCount(locked ? 'step.locked' : 'step.unlocked', mends.length), (mend) => ({
       ...mend,
       locked,
     }));
@@ -210,14 +218,14 @@ export function useMending() {
   /** Takes mends away; locked ones stay. */
   function removeAll(mends: readonly Mend[]): void {
     const steps = mends.filter(({ locked }) => !locked).map(({ id }): Step => ({ op: 'drop', id }));
-    if (steps.length > 0) picture.perform({ words: `Took away ${count(steps.length, 'mend')}`, steps });
+    if (steps.length > 0) picture.perform({ words: sayCount('step.tookAway', steps.length), steps });
   }
 
   function dismiss(entries: readonly LedgerEntry[]): void {
     const open = entries.filter(({ state, polarity }) => state === 'open' && polarity !== null);
     if (open.length === 0) return;
     picture.perform({
-      words: `Dismissed ${count(open.length, 'speck')}`,
+      words: sayCount('step.dismissed', open.length),
       steps: open.map(({ id }) => ({ op: 'judge', fault: id, as: 'dismissed' })),
     });
   }
@@ -228,14 +236,14 @@ export function useMending() {
       if (entry.mend) return [{ op: 'drop', id: entry.mend.id }];
       return entry.state === 'open' ? [] : [{ op: 'judge', fault: entry.id, as: 'open' }];
     });
-    if (steps.length > 0) picture.perform({ words: `Took back ${count(steps.length, 'decision')}`, steps });
+    if (steps.length > 0) picture.perform({ words: sayCount('step.tookBack', steps.length), steps });
   }
 
   /** Gives a mend another source. */
   function useSource(mend: Mend, { dx, dy }: Shift): void {
     const source = sourceOf(mend);
     if (mend.method === 'bridge' || (source?.dx === dx && source.dy === dy)) return;
-    change({ ...mend, source: { dx, dy } }, 'Took another source');
+    change({ ...mend, source: { dx, dy } }, say('step.otherSource'));
   }
 
   /** Moves a mend's source by up to a few pixels so that edges meet. @returns by how many pixels they still miss */
@@ -244,7 +252,7 @@ export function useMending() {
     if (!source || mend.method === 'bridge') return null;
     const fitted = await byHand((hand) => hand.fit(mend, source));
     if (!fitted) return null;
-    change({ ...mend, source: { ...source, ...fitted.source } }, 'Fitted the source edge to edge');
+    change({ ...mend, source: { ...source, ...fitted.source } }, say('step.fitted'));
     return fitted.residual;
   }
 
@@ -257,7 +265,13 @@ export function useMending() {
       surroundings(),
       method,
     );
-    change({ ...made, share }, `Took ${made.method} instead of ${mend.method}`);
+    change(
+      { ...made, share },
+      say('step.otherMethod', {
+        now: say(`method.${made.method}`),
+        before: say(`method.${mend.method}`),
+      }),
+    );
   }
 
   return {

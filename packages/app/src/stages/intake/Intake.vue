@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router';
 import { remove } from '../../api/http.ts';
 import ContactPrint from '../../head/ContactPrint.vue';
 import { useJob } from '../../stores/job.ts';
+import { say } from '../../words/say.ts';
 
 const job = useJob();
 const router = useRouter();
@@ -45,26 +46,28 @@ async function takeOut(pictureId: string): Promise<void> {
         accept="image/jpeg,image/png,image/tiff,image/webp,.jpg,.jpeg,.png,.tif,.tiff,.webp"
         class="drop"
       >
-        <p><strong>Drop pictures here</strong>, or press to choose them.</p>
+        <p>
+          <strong>{{ say('intake.drop') }}</strong>{{ say('intake.orChoose') }}
+        </p>
         <p class="soft">
-          JPEG, PNG, TIFF and WebP, 8 and 16 bit, up to 150 megapixels. The files are kept as they are.
+          {{ say('intake.formats') }}
         </p>
       </el-upload>
-      <ul v-if="job.uploads.length > 0" class="uploads" aria-label="On their way">
+      <ul v-if="job.uploads.length > 0" class="uploads" :aria-label="say('intake.onTheirWay')">
         <li v-for="upload in job.uploads" :key="upload.id" :class="{ refused: upload.problem !== null }">
           <span class="file">{{ upload.name }}</span>
           <template v-if="upload.problem !== null">
             <span role="alert">{{ upload.problem }}</span>
-            <el-button size="small" @click="job.forgetUpload(upload.id)">Close</el-button>
+            <el-button size="small" @click="job.forgetUpload(upload.id)">{{ say('act.close') }}</el-button>
           </template>
           <el-progress v-else :percentage="Math.round(upload.share * 100)" :stroke-width="6" />
         </li>
       </ul>
       <p v-if="notice" class="problem" role="alert">{{ notice }}</p>
       <p v-if="job.pictures.length === 0 && job.uploads.length === 0" class="soft empty">
-        No pictures in this job yet.
+        {{ say('intake.none') }}
       </p>
-      <section v-else class="sheet" aria-label="Contact sheet">
+      <section v-else class="sheet" :aria-label="say('sheet')">
         <div v-for="picture in job.pictures" :key="picture.id" class="place">
           <button
             type="button"
@@ -76,22 +79,26 @@ async function takeOut(pictureId: string): Promise<void> {
             <ContactPrint :picture="picture" />
           </button>
           <el-popconfirm
-            title="Take this picture out of the job? Its mends and deliveries go with it."
-            confirm-button-text="Take out"
-            cancel-button-text="Keep"
+            :title="say('intake.takeOutAsk')"
+            :confirm-button-text="say('intake.takeOut')"
+            :cancel-button-text="say('intake.keep')"
             width="280"
             @confirm="takeOut(picture.id)"
           >
             <template #reference>
-              <el-button size="small" text class="out" :aria-label="`Take out ${picture.name}`"
-                >Take out</el-button
+              <el-button
+                size="small"
+                text
+                class="out"
+                :aria-label="say('intake.takeOutNamed', { name: picture.name })"
+                >{{ say('intake.takeOut') }}</el-button
               >
             </template>
           </el-popconfirm>
         </div>
       </section>
     </template>
-    <p v-else class="soft empty">Opening the job.</p>
+    <p v-else class="soft empty">{{ say('intake.opening') }}</p>
   </div>
 </template>
 

@@ -3,7 +3,7 @@ import type { Job } from '@fennip/contract';
 import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { get, post } from '../../api/http.ts';
-import { count } from '../../words/count.ts';
+import { say, sayCount } from '../../words/say.ts';
 
 const router = useRouter();
 const jobs = ref<Job[] | null>(null);
@@ -37,29 +37,31 @@ onMounted(load);
 
 <template>
   <div class="page">
-    <h1>Jobs</h1>
+    <h1>{{ say('jobs') }}</h1>
     <form class="new" @submit.prevent="create">
       <el-input
         v-model="name"
-        placeholder="Name of a new job"
-        aria-label="Name of a new job"
+        :placeholder="say('jobs.newName')"
+        :aria-label="say('jobs.newName')"
         maxlength="120"
       />
-      <el-button type="primary" native-type="submit" :disabled="name.trim() === ''">Make job</el-button>
+      <el-button type="primary" native-type="submit" :disabled="name.trim() === ''">{{
+        say('jobs.make')
+      }}</el-button>
     </form>
     <div v-if="problem" class="problem" role="alert">
       <p>{{ problem }}</p>
-      <el-button size="small" @click="load">Try again</el-button>
+      <el-button size="small" @click="load">{{ say('act.tryAgain') }}</el-button>
     </div>
-    <p v-else-if="jobs === null" class="soft">Loading jobs.</p>
+    <p v-else-if="jobs === null" class="soft">{{ say('jobs.loading') }}</p>
     <p v-else-if="jobs.length === 0" class="soft">
-      No job yet. A job holds pictures that belong together: name one and add pictures to it.
+      {{ say('jobs.none') }}
     </p>
     <ul v-else>
       <li v-for="job in jobs" :key="job.id">
         <router-link :to="{ name: 'intake', params: { job: job.id } }">
           <strong>{{ job.name }}</strong>
-          <span class="soft">{{ count(job.pictures, 'picture') }}</span>
+          <span class="soft">{{ sayCount('count.picture', job.pictures) }}</span>
           <span class="soft">{{ day(job.createdAt) }}</span>
         </router-link>
       </li>

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue';
 import { post } from '../../api/http.ts';
 import { useJob } from '../../stores/job.ts';
 import { usePicture } from '../../stores/picture.ts';
+import { say } from '../../words/say.ts';
 
 const picture = usePicture();
 const job = useJob();
@@ -22,6 +23,11 @@ const isUnderWay = computed(
 );
 const share = computed(() => job.workShare(picture.picture?.id ?? '', 'examine') ?? 0);
 
+const label = computed(() => {
+  if (isUnderWay.value) return say('examine.underWay');
+  return say(picture.picture?.examined === 'done' ? 'examine.again' : 'examine');
+});
+
 async function examine(): Promise<void> {
   const id = picture.picture?.id;
   if (!id) return;
@@ -36,31 +42,31 @@ async function examine(): Promise<void> {
 </script>
 
 <template>
-  <form class="bar" aria-label="Examine" @submit.prevent="examine">
-    <el-radio-group v-model="polarity" size="small" aria-label="Which specks to look for">
-      <el-radio-button value="dark">Dark specks</el-radio-button>
-      <el-radio-button value="bright">Bright specks</el-radio-button>
-      <el-radio-button value="both">Both</el-radio-button>
+  <form class="bar" :aria-label="say('examine')" @submit.prevent="examine">
+    <el-radio-group v-model="polarity" size="small" :aria-label="say('examine.which')">
+      <el-radio-button value="dark">{{ say('examine.dark') }}</el-radio-button>
+      <el-radio-button value="bright">{{ say('examine.bright') }}</el-radio-button>
+      <el-radio-button value="both">{{ say('examine.both') }}</el-radio-button>
     </el-radio-group>
     <label class="sensitivity">
-      <span>Sensitivity</span>
+      <span>{{ say('examine.sensitivity') }}</span>
       <el-slider
         v-model="sensitivity"
         :min="0"
         :max="1"
         :step="0.05"
         size="small"
-        aria-label="Sensitivity"
+        :aria-label="say('examine.sensitivity')"
         :format-tooltip="(value: number) => value.toFixed(2)"
       />
       <span class="figures">{{ sensitivity.toFixed(2) }}</span>
     </label>
     <el-button size="small" type="primary" native-type="submit" :loading="isUnderWay" data-testid="examine">
-      {{ isUnderWay ? 'Examining' : picture.picture?.examined === 'done' ? 'Examine again' : 'Examine' }}
+      {{ label }}
     </el-button>
     <el-progress v-if="isUnderWay" class="progress" :percentage="Math.round(share * 100)" :stroke-width="6" />
     <span v-else-if="problem" role="alert" class="problem">{{ problem }}</span>
-    <span v-else class="soft hint">What is mended or dismissed stays when a picture is examined again.</span>
+    <span v-else class="soft hint">{{ say('examine.hint') }}</span>
   </form>
 </template>
 

@@ -4,7 +4,8 @@ import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue';
 import { get, post } from '../../api/http.ts';
 import { useJob } from '../../stores/job.ts';
 import { usePicture } from '../../stores/picture.ts';
-import { bytes, count } from '../../words/count.ts';
+import { bytes } from '../../words/figures.ts';
+import { say, sayCount } from '../../words/say.ts';
 
 const picture = usePicture();
 const job = useJob();
@@ -59,8 +60,8 @@ const NAMES: Record<DeliveryRequest['format'], string> = {
 };
 const settingsOf = (delivery: Delivery): string =>
   delivery.format === 'jpeg' || delivery.format === 'webp'
-    ? `${NAMES[delivery.format]}, quality ${delivery.quality}`
-    : `${NAMES[delivery.format]}, ${delivery.depth} bit`;
+    ? say('handOver.lossy', { format: NAMES[delivery.format], n: delivery.quality })
+    : say('handOver.lossless', { format: NAMES[delivery.format], n: delivery.depth });
 const timeOf = (iso: string): string =>
   new Date(iso).toLocaleString('en-GB', {
     day: 'numeric',
@@ -72,22 +73,32 @@ const timeOf = (iso: string): string =>
 
 <template>
   <div class="page">
-    <h1>Hand over {{ picture.picture?.name }}</h1>
+    <h1>{{ say('handOver.title', { name: picture.picture?.name ?? '' }) }}</h1>
     <p class="soft">
-      {{ count(active, 'mend') }} on the picture, {{ count(open, 'fault') }} still open. Profile, capture data
-      and resolution go with the file.
+      {{
+        say('handOver.state', {
+          mends: sayCount('count.mend', active),
+          faults: sayCount('count.fault', open),
+        })
+      }}
     </p>
     <form class="settings" @submit.prevent="deliver">
       <div class="row">
-        <span>Format</span>
-        <el-radio-group v-model="settings.format" aria-label="Format">
+        <span>{{ say('handOver.format') }}</span>
+        <el-radio-group v-model="settings.format" :aria-label="say('handOver.format')">
           <el-radio-button v-for="(name, key) in NAMES" :key="key" :value="key">{{ name }}</el-radio-button>
         </el-radio-group>
       </div>
       <div v-if="isLossy" class="row">
-        <span>Quality</span>
+        <span>{{ say('handOver.quality') }}</span>
         <div class="quality">
-          <el-slider v-model="settings.quality" :min="40" :max="100" size="small" aria-label="Quality" />
+          <el-slider
+            v-model="settings.quality"
+            :min="40"
+            :max="100"
+            size="small"
+            :aria-label="say('handOver.quality')"
+          />
           <el-input-number
             v-model="settings.quality"
             :min="40"
@@ -96,34 +107,36 @@ const timeOf = (iso: string): string =>
             step-strictly
             :controls="false"
             size="small"
-            aria-label="Quality as a number"
+            :aria-label="say('handOver.quality.does')"
           />
         </div>
       </div>
       <div v-else class="row">
-        <span>Depth</span>
-        <el-radio-group v-model="settings.depth" aria-label="Depth">
-          <el-radio-button :value="8">8 bit</el-radio-button>
-          <el-radio-button :value="16">16 bit</el-radio-button>
+        <span>{{ say('handOver.depth') }}</span>
+        <el-radio-group v-model="settings.depth" :aria-label="say('handOver.depth')">
+          <el-radio-button :value="8">{{ say('handOver.bits', { n: 8 }) }}</el-radio-button>
+          <el-radio-button :value="16">{{ say('handOver.bits', { n: 16 }) }}</el-radio-button>
         </el-radio-group>
       </div>
       <div class="row">
         <span />
-        <el-button type="primary" native-type="submit" data-testid="deliver">Render the file</el-button>
+        <el-button type="primary" native-type="submit" data-testid="deliver">{{
+          say('handOver.render')
+        }}</el-button>
       </div>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     </form>
-    <h2>Deliveries</h2>
-    <p v-if="deliveries.length === 0" class="soft">None yet.</p>
+    <h2>{{ say('handOver.deliveries') }}</h2>
+    <p v-if="deliveries.length === 0" class="soft">{{ say('handOver.none') }}</p>
     <ul v-else>
       <li v-for="delivery in deliveries" :key="delivery.id">
         <span class="file">{{ delivery.fileName }}</span>
-        <span class="soft">{{ settingsOf(delivery) }}, {{ count(delivery.mends, 'mend') }}</span>
+        <span class="soft">{{ settingsOf(delivery) }}, {{ sayCount('count.mend', delivery.mends) }}</span>
         <span class="soft">{{ timeOf(delivery.createdAt) }}</span>
         <span v-if="delivery.state === 'done'">
-          <a :href="`/api/deliveries/${delivery.id}/file`" download
-            >Save, {{ delivery.sizeBytes === null ? '' : bytes(delivery.sizeBytes) }}</a
-          >
+          <a :href="`/api/deliveries/${delivery.id}/file`" download>{{
+            say('handOver.save', { size: delivery.sizeBytes === null ? '' : bytes(delivery.sizeBytes) })
+          }}</a>
         </span>
         <span v-else-if="delivery.state === 'failed'" class="problem" role="alert">{{
           delivery.problem

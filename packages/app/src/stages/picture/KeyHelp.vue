@@ -1,17 +1,18 @@
 <script setup lang="ts">
+import { say } from '../../words/say.ts';
 import { KEY_HELP } from './useKeys.ts';
 
 const isOpen = defineModel<boolean>({ required: true });
 </script>
 
 <template>
-  <el-dialog v-model="isOpen" title="Keys" width="560">
+  <el-dialog v-model="isOpen" :title="say('keys')" width="560">
     <dl>
       <template v-for="[keys, what] in KEY_HELP" :key="keys">
         <dt>
           <kbd v-for="key in keys.split(' ')" :key="key">{{ key }}</kbd>
         </dt>
-        <dd>{{ what }}</dd>
+        <dd>{{ say(what) }}</dd>
       </template>
     </dl>
   </el-dialog>

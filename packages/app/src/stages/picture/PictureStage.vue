@@ -10,10 +10,12 @@ import PictureTable from '../../table/PictureTable.vue';
 import TableBar from '../../table/TableBar.vue';
 import RoundBar from '../../round/RoundBar.vue';
 import { useHand } from '../../stores/hand.ts';
+import { useLedger } from '../../stores/ledger.ts';
 import { useRound } from '../../stores/round.ts';
 import ExamineBar from './ExamineBar.vue';
 import HandOver from './HandOver.vue';
 import KeyHelp from './KeyHelp.vue';
+import { say } from '../../words/say.ts';
 import { useKeys } from './useKeys.ts';
 
 const route = useRoute();
@@ -23,7 +25,7 @@ const view = useView();
 const hand = useHand();
 const round = useRound();
 const table = ref<InstanceType<typeof PictureTable> | null>(null);
-const ledger = ref<InstanceType<typeof Ledger> | null>(null);
+const ledger = useLedger();
 const proof = ref<InstanceType<typeof Proof> | null>(null);
 const isLedgerOpen = ref(true);
 const isProofOpen = ref(true);
@@ -70,7 +72,7 @@ const { isHelpOpen } = useKeys({
   swapFit: () => table.value?.swapFit(),
   closer: () => table.value?.zoomBy(1.5),
   farther: () => table.value?.zoomBy(1 / 1.5),
-  step: (by) => ledger.value?.step(by),
+  step: ledger.step,
   takeSource: (number) => proof.value?.take(number),
   fitSource: () => void proof.value?.fit(),
   closeOutline: () => table.value?.closeOutline() ?? false,
@@ -82,13 +84,13 @@ const { isHelpOpen } = useKeys({
 <template>
   <div v-if="picture.problem" class="failed" role="alert">
     <p>{{ picture.problem }}</p>
-    <router-link :to="{ name: 'intake', params: { job: route.params['job'] } }"
-      >Back to the pictures</router-link
-    >
+    <router-link :to="{ name: 'intake', params: { job: route.params['job'] } }">{{
+      say('picture.back')
+    }}</router-link>
   </div>
   <HandOver v-else-if="stage === 'hand-over'" />
   <div v-else class="work" :class="{ folded: !isLedgerOpen }">
-    <Ledger v-show="isLedgerOpen" ref="ledger" />
+    <Ledger v-show="isLedgerOpen" />
     <div class="desk">
       <TableBar
         :scale="table?.scale ?? 1"
@@ -100,17 +102,19 @@ const { isHelpOpen } = useKeys({
       <ExamineBar v-if="stage === 'examine'" />
       <p v-if="picture.notice" class="notice" role="status">
         {{ picture.notice }}
-        <el-button size="small" text @click="picture.notice = null">Close</el-button>
+        <el-button size="small" text @click="picture.notice = null">{{ say('act.close') }}</el-button>
       </p>
       <RoundBar v-if="round.isOn" />
       <PictureTable ref="table" class="table" />
       <Proof v-if="isProofOpen" ref="proof" />
       <div class="folds">
         <button type="button" :aria-pressed="isLedgerOpen" @click="isLedgerOpen = !isLedgerOpen">
-          Ledger
+          {{ say('ledger') }}
         </button>
-        <button type="button" :aria-pressed="isProofOpen" @click="isProofOpen = !isProofOpen">Proof</button>
-        <button type="button" @click="isHelpOpen = true">Keys (?)</button>
+        <button type="button" :aria-pressed="isProofOpen" @click="isProofOpen = !isProofOpen">
+          {{ say('proof') }}
+        </button>
+        <button type="button" @click="isHelpOpen = true">{{ say('keys.button') }}</button>
       </div>
     </div>
     <KeyHelp v-model="isHelpOpen" />

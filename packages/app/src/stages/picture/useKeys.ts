@@ -6,34 +6,35 @@ import type { ArmedMethod } from '../../stores/hand.ts';
 import { useHand } from '../../stores/hand.ts';
 import { useRound } from '../../stores/round.ts';
 import { useView } from '../../stores/view.ts';
+import type { WordKey } from '../../words/say.ts';
 import { useMending } from '../../work/useMending.ts';
 
 /** What the keys do, for the help. Every key has a button as well. */
-export const KEY_HELP: readonly (readonly [keys: string, what: string])[] = [
-  ['W E R T', 'take up recover, heal, clone, bridge, or lay it down'],
-  ['A', 'while held, a click sets the source'],
-  ['S D', 'make the mark smaller, larger'],
-  ['O', 'draw with the pen, or around an area'],
-  ['Shift', 'with a method: straight on from the last place; without: frame marks'],
-  ['Alt', 'with an outline: drag the good piece onto the fault'],
-  ['F', 'whole picture, or 1:1 at the pointer'],
-  ['+ −', 'closer, farther'],
-  ['X', 'show the original while held'],
-  ['Q', 'split between before and after'],
-  ['B', 'blink between before and after'],
-  ['V', 'which marks are shown: all, open, of this round, none'],
-  ['↓ ↑', 'next, previous fault'],
-  ['Enter', 'mend what is chosen and go on'],
-  ['Backspace', 'dismiss what is chosen and go on'],
-  ['1 2 3 4 5 6', 'take a source'],
-  ['L', 'fit the source edge to edge'],
-  ['Del', 'take the chosen mends away'],
-  ['Space', 'while held, dragging pans'],
-  ['Ctrl+Z', 'undo'],
-  ['Ctrl+Shift+Z', 'redo'],
-  ['PgUp PgDn', 'previous, next picture'],
-  ['Esc', 'lay the method down, choose nothing'],
-  ['?', 'this help'],
+export const KEY_HELP: readonly (readonly [keys: string, what: WordKey])[] = [
+  ['W E R T', 'key.methods'],
+  ['A', 'key.source'],
+  ['S D', 'key.size'],
+  ['O', 'key.shape'],
+  ['Shift', 'key.shift'],
+  ['Alt', 'key.alt'],
+  ['F', 'key.fit'],
+  ['+ −', 'key.zoom'],
+  ['X', 'key.original'],
+  ['Q', 'key.split'],
+  ['B', 'key.blink'],
+  ['V', 'key.marks'],
+  ['↓ ↑', 'key.step'],
+  ['Enter', 'key.accept'],
+  ['Backspace', 'key.dismiss'],
+  ['1 2 3 4 5 6', 'key.takeSource'],
+  ['L', 'key.fitSource'],
+  ['Del', 'key.remove'],
+  ['Space', 'key.pan'],
+  ['Ctrl+Z', 'key.undo'],
+  ['Ctrl+Shift+Z', 'key.redo'],
+  ['PgUp PgDn', 'key.page'],
+  ['Esc', 'key.escape'],
+  ['?', 'key.help'],
 ];
 
 export interface KeyActions {

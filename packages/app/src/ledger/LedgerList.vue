@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { useVirtualizer } from '@tanstack/vue-virtual';
+import { computed, ref, watch } from 'vue';
+import { useLedger } from '../stores/ledger.ts';
+import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import { usePicture } from '../stores/picture.ts';
+import { useView } from '../stores/view.ts';
+import { percent } from '../words/figures.ts';
+import type { WordKey } from '../words/say.ts';
+import { say } from '../words/say.ts';
+import LedgerLine from './LedgerLine.vue';
+
+/** The lines that are listed, of which only those in sight are drawn: thousands are usual. */
+const ROW_HEIGHT = 26;
+
+const picture = usePicture();
+const ledger = useLedger();
+const view = useView();
+const list = ref<HTMLElement | null>(null);
+
+type Line =
+  | { readonly type: 'group'; readonly title: WordKey; readonly count: number; readonly share: number }
+  | { readonly type: 'entry'; readonly entry: LedgerEntry };
+const lines = computed((): Line[] =>
+  ledger.groups.flatMap(({ title, count, share, rows }): Line[] => [
+    { type: 'group', title, count, share },
+    ...rows.map((entry): Line => ({ type: 'entry', entry })),
+  ]),
+);
+
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: lines.value.length,
+    getScrollElement: () => list.value,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 12,
+  })),
+);
+/** The lines in sight, with where each of them stands. */
+const visible = computed(() =>
+  virtual.value.getVirtualItems().flatMap(({ key, index, start }) => {
+    const line = lines.value[index];
+    return line ? [{ key: Number(key), start, line }] : [];
+  }),
+);
+
+/** The entry whose line an event came from. Heard once for all lines, so that a line is drawn anew only for its own sake. */
+function entryOf(event: Event): LedgerEntry | null {
+  const line = event.target instanceof Element ? event.target.closest<HTMLElement>('[data-entry]') : null;
+  return picture.entryById.get(line?.dataset['entry'] ?? '') ?? null;
+}
+
+function press(event: MouseEvent): void {
+  const entry = entryOf(event);
+  if (!entry) return;
+  if (event.ctrlKey || event.metaKey) view.toggle(entry.id);
+  else if (event.shiftKey && view.focus !== null) ledger.chooseUpTo(entry);
+  else {
+    view.choose([entry.id]);
+    view.goTo(entry);
+  }
+}
+
+function hover(event: MouseEvent): void {
+  view.hovered = entryOf(event)?.id ?? null;
+}
+
+watch(
+  () => view.focus,
+  (id) => {
+    const at = lines.value.findIndex((line) => line.type === 'entry' && line.entry.id === id);
+    if (at >= 0) virtual.value.scrollToIndex(at, { align: 'auto' });
+  },
+);
+</script>
+
+<template>
+  <div
+    ref="list"
+    class="list"
+    tabindex="0"
+    :aria-label="say('ledger.faults')"
+    @click="press"
+    @mouseover="hover"
+    @mouseleave="view.hovered = null"
+  >
+    <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
+      <div
+        v-for="{ key, start, line } in visible"
+        :key="key"
+        class="line"
+        :style="{ transform: `translateY(${start}px)` }"
+      >
+        <div v-if="line.type === 'group'" class="group">
+          <span>{{ say(line.title) }}</span>
+          <span class="figures">{{ line.count }}</span>
+          <span class="share" :title="say('ledger.settled', { share: percent(line.share) })"
+            ><i :style="{ width: `${line.share * 100}%` }"
+          /></span>
+        </div>
+        <LedgerLine v-else :entry="line.entry" />
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.list {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  border-top: 1px solid var(--line);
+  background: var(--raised);
+}
+.line {
+  position: absolute;
+  top: 0;
+  left: 0;
+  width: 100%;
+  height: 26px;
+}
+.group {
+  display: grid;
+  grid-template-columns: 1fr auto 72px;
+  align-items: center;
+  gap: 10px;
+  height: 100%;
+  padding: 0 10px;
+  background: var(--ground);
+  font-weight: 600;
+}
+.share {
+  height: 6px;
+  background: var(--line);
+}
+.share i {
+  display: block;
+  height: 100%;
+  background: var(--mended);
+}
+</style>

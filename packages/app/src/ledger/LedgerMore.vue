@@ -1,0 +1,40 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { usePicture } from '../stores/picture.ts';
+import { useView } from '../stores/view.ts';
+import { useMending } from '../work/useMending.ts';
+import { say } from '../words/say.ts';
+
+/** What else can be done with the mends that are chosen, or with all. */
+const picture = usePicture();
+const view = useView();
+const { lockAll, removeAll, switchAll } = useMending();
+const hasMends = computed(() => view.chosenEntries.some(({ mend }) => mend !== null));
+
+function act(command: string): void {
+  const mends = view.chosenEntries.flatMap(({ mend }) => (mend ? [mend] : []));
+  if (command === 'on' || command === 'off') switchAll(mends, command === 'on');
+  else if (command === 'lock' || command === 'unlock') lockAll(mends, command === 'lock');
+  else if (command === 'remove') removeAll(mends);
+  else if (command === 'all on' || command === 'all off') switchAll(picture.mends, command === 'all on');
+  else if (command === 'remove all') removeAll(picture.mends);
+}
+</script>
+
+<template>
+  <el-dropdown trigger="click" @command="act">
+    <el-button size="small" :aria-label="say('ledger.more.does')">{{ say('ledger.more') }}</el-button>
+    <template #dropdown>
+      <el-dropdown-menu>
+        <el-dropdown-item command="on" :disabled="!hasMends">{{ say('act.switchOn') }}</el-dropdown-item>
+        <el-dropdown-item command="off" :disabled="!hasMends">{{ say('act.switchOff') }}</el-dropdown-item>
+        <el-dropdown-item command="lock" :disabled="!hasMends">{{ say('act.lock') }}</el-dropdown-item>
+        <el-dropdown-item command="unlock" :disabled="!hasMends">{{ say('act.unlock') }}</el-dropdown-item>
+        <el-dropdown-item command="remove" :disabled="!hasMends">{{ say('act.takeAway') }}</el-dropdown-item>
+        <el-dropdown-item command="all on" divided>{{ say('ledger.allOn') }}</el-dropdown-item>
+        <el-dropdown-item command="all off">{{ say('ledger.allOff') }}</el-dropdown-item>
+        <el-dropdown-item command="remove all">{{ say('ledger.removeAll') }}</el-dropdown-item>
+      </el-dropdown-menu>
+    </template>
+  </el-dropdown>
+</template>
