@@ -1,15 +1,21 @@
 import type { Mend, MendedPicture, Raster, Recipe, Rect, Step } from '@fennip/core';
-import { applySteps, createMendedPicture, createRaster, emptyRecipe, fullScale } from '@fennip/core';
+import {
+  applySteps,
+  createMendedPicture,
+  createRaster,
+  emptyRecipe,
+  fullScale,
+  rectsMeet,
+} from '@fennip/core';
 import { expose, transfer } from 'comlink';
 import { DIFFERENCE_GAIN } from './differenceGain.ts';
 import { fetchTile } from './fetchTile.ts';
 import { mendTile } from './paintTile.ts';
+import type { Repainter, TileKey } from './tileKey.ts';
+import { coveredRect } from './tileKey.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
 import { toBitmap } from './toBitmap.ts';
-
-/** The picture without its mends or those that are compared, with all of them, or what differs between the two. */
-export type Side = 'before' | 'after' | 'difference';
 
 /** How a worker asks another for a tile. */
 export type TileLender = (level: number, column: number, row: number) => Promise<SharedArrayBuffer>;
@@ -59,7 +65,39 @@ function difference(before: Raster, after: Raster): Raster {
   return out;
 }
 
-let tell: (rect: Rect) => void = () => undefined;
+let repainter: Repainter = { changed: () => undefined, painted: () => undefined };
+
+/** The tiles in sight, most wanted first, and the number of the list. */
+let wanted: { readonly keys: readonly TileKey[]; readonly list: number } = { keys: [], list: 0 };
+
+/** A change that takes longer than this is shown bit by bit, as the page asks for it; in milliseconds. */
+const AT_ONCE_MS = 150;
+
+/** Tells what changes while an update runs; what is done at once is painted without being asked for. */
+function teller(): { tell: (rect: Rect) => void; finish: (picture: OpenPicture) => Promise<void> } {
+  const start = performance.now();
+  const { keys, list } = wanted;
+  const atOnce: Rect[] = [];
+  return {
+    tell: (rect) => {
+      const isAtOnce = performance.now() - start < AT_ONCE_MS;
+      if (isAtOnce) atOnce.push(rect);
+      repainter.changed(rect, isAtOnce ? list : null);
+    },
+    finish: async (picture) => {
+      for (const key of keys) {
+        const covered = coveredRect(key);
+        if (!atOnce.some((rect) => rectsMeet(rect, covered))) continue;
+        try {
+          repainter.painted(key, await painted(picture, key));
+        } catch {
+          // Told as any other change, it is asked for again.
+          repainter.changed(covered, null);
+        }
+      }
+    },
+  };
+}
 
 /** The mends of the recipe with the draft among them. */
 function mendsShown({ recipe, draft }: OpenPicture): readonly Mend[] {
@@ -75,34 +113,33 @@ function show(picture: OpenPicture): Promise<void> {
     const mends = mendsShown(picture);
     const { fences } = picture.recipe;
     const recipe = { mends, ...(fences ? { fences } : {}) };
-    await picture.mended.update(recipe, picture.tiles.ready, tell);
+    const { tell, finish } = teller();
     const { without } = picture;
     const compared = { ...recipe, mends: mends.filter(({ id }) => !without?.has(id)) };
-    await picture.other?.update(compared, picture.tiles.ready, tell);
+    try {
+      await picture.mended.update(recipe, picture.tiles.ready, tell);
+      await picture.other?.update(compared, picture.tiles.ready, tell);
+    } finally {
+      await finish(picture);
+    }
   };
   picture.turn = picture.turn.then(run, run);
   return picture.turn;
 }
 
-/** One tile of one side. */
-function tileOf(
-  picture: OpenPicture,
-  tile: Raster,
-  level: number,
-  column: number,
-  row: number,
-  side: Side,
-): Raster {
+/** One tile of one side, as the screen takes it. */
+async function painted(picture: OpenPicture, { side, level, column, row }: TileKey): Promise<ImageBitmap> {
   const { mended, other } = picture;
+  const tile = await picture.tiles.tile(level, column, row);
   const after = (): Raster => mendTile(tile, level, column, row, mended);
   const before = (): Raster => (other ? mendTile(tile, level, column, row, other) : tile);
   switch (side) {
     case 'before':
-      return before();
+      return sendBitmap(before());
     case 'after':
-      return after();
+      return sendBitmap(after());
     case 'difference':
-      return difference(before(), after());
+      return sendBitmap(difference(before(), after()));
   }
 }
 
@@ -136,10 +173,12 @@ const api = {
   },
 
   /** A tile as the screen takes it. */
-  async paint(level: number, column: number, row: number, side: Side): Promise<ImageBitmap> {
-    const picture = opened();
-    const tile = await picture.tiles.tile(level, column, row);
-    return sendBitmap(tileOf(picture, tile, level, column, row, side));
+  paint: (key: TileKey): Promise<ImageBitmap> => painted(opened(), key),
+
+  /** Takes over which tiles are in sight, most wanted first: what changes on them is painted without being asked for. */
+  want(keys: readonly TileKey[], list: number): void {
+    // The level that is looked at has the smallest number; the coarsest is only the overview.
+    wanted = { keys: [...keys].sort((a, b) => a.level - b.level), list };
   },
 
   /** A tile of any picture, for a thumbnail. */
@@ -147,9 +186,9 @@ const api = {
     return sendBitmap(await createTileStore(picture, fetchTile, 0).tile(level, 0, 0));
   },
 
-  /** Tells every rectangle of the open picture that changes from now on. */
-  listen(changed: (rect: Rect) => void): void {
-    tell = changed;
+  /** Tells everything of the open picture that changes from now on. */
+  listen(changed: Repainter['changed'], painted: Repainter['painted']): void {
+    repainter = { changed, painted };
   },
 
   /** Takes over the mends and fences of a recipe. */

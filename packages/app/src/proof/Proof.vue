@@ -59,8 +59,11 @@ watchDebounced(
 );
 
 /** Whether a rectangle that was repainted lies in what the cells show. */
-const stop = picture.onRepaint((changed) => {
-  if (rect.value && intersectRects(growRect(changed, 1), rect.value).width > 0) version.value++;
+const stop = picture.onRepaint({
+  changed: (changed) => {
+    if (rect.value && intersectRects(growRect(changed, 1), rect.value).width > 0) version.value++;
+  },
+  painted: () => undefined,
 });
 onBeforeUnmount(stop);
 

@@ -4,13 +4,14 @@ import { MOST_SOURCES, sourceOf } from '@fennip/core';
 import { watchDebounced } from '@vueuse/core';
 import { computed, shallowRef, watch } from 'vue';
 import { byHand, engine } from '../engine/engine.ts';
+import { openPlaces } from '../work/mendingFaults.ts';
 import { useMending } from '../work/useMending.ts';
 import { AFTER_PIXELS_MS } from './afterPixels.ts';
 import ProofCell from './ProofCell.vue';
 
 /** The places a mend's texture could come from, as each of them would look; a number takes one. */
 const props = defineProps<{ mend: Mend | null; rect: Rect | null }>();
-const { useSource, openPlaces } = useMending();
+const { useSource } = useMending();
 const candidates = shallowRef<readonly SourceCandidate[]>([]);
 const version = shallowRef(0);
 

@@ -1,4 +1,4 @@
-import type { Edit, Mend, Rect, Step, Worksheet } from '@fennip/core';
+import type { Edit, Mend, Step, Worksheet } from '@fennip/core';
 import { applySteps, emptyRecipe } from '@fennip/core';
 import type { EditAnswer, HistoryStep, NumberedFault, Picture, PictureSheet } from '@fennip/contract';
 import { proxy } from 'comlink';
@@ -6,6 +6,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { AnswerError, get, post } from '../api/http.ts';
 import { engine, openPicture } from '../engine/engine.ts';
+import type { Repainter } from '../engine/tileKey.ts';
 import { say } from '../words/say.ts';
 import { ledgerEntries } from './ledgerEntry.ts';
 
@@ -31,7 +32,7 @@ export const usePicture = defineStore('picture', () => {
   const unsent = shallowRef<readonly Task[]>([]);
   /** Grows when all tiles must be painted anew. */
   const opening = ref(0);
-  const repainters = new Set<(rect: Rect) => void>();
+  const repainters = new Set<Repainter>();
   let revision = 0;
   let sending: Promise<void> | null = null;
   /** The picture that was asked for last; an answer about another one comes too late. */
@@ -44,8 +45,11 @@ export const usePicture = defineStore('picture', () => {
   const entries = computed(() => ledgerEntries(faults.value, mends.value, worksheet.value.judgements));
   const entryById = computed(() => new Map(entries.value.map((entry) => [entry.id, entry])));
 
-  const repaint = (rect: Rect): void => {
-    for (const repainter of repainters) repainter(rect);
+  const tellChanged: Repainter['changed'] = (rect, follows) => {
+    for (const repainter of repainters) repainter.changed(rect, follows);
+  };
+  const tellPainted: Repainter['painted'] = (key, bitmap) => {
+    for (const repainter of repainters) repainter.painted(key, bitmap);
   };
 
   const showMends = (): void => void engine().update(worksheet.value.recipe);
@@ -97,7 +101,7 @@ export const usePicture = defineStore('picture', () => {
         ...{ pyramid, width, height, depth, channels },
         ...(transfer ? { transfer } : {}),
       });
-      void engine().listen(proxy(repaint));
+      void engine().listen(proxy(tellChanged), proxy(tellPainted));
       opening.value++;
       showMends();
     } catch (error) {
@@ -235,7 +239,7 @@ export const usePicture = defineStore('picture', () => {
   }
 
   /** @returns a function that stops listening */
-  function onRepaint(repainter: (rect: Rect) => void): () => void {
+  function onRepaint(repainter: Repainter): () => void {
     repainters.add(repainter);
     return () => repainters.delete(repainter);
   }

@@ -261,9 +261,12 @@ watch(
   },
   { immediate: true },
 );
-const stopRepainting = picture.onRepaint((rect) => {
-  cache.value?.soil(rect);
-  redraw();
+const stopRepainting = picture.onRepaint({
+  changed: (rect, follows) => cache.value?.soil(rect, follows),
+  painted: (key, bitmap) => {
+    if (cache.value) cache.value.take(key, bitmap);
+    else bitmap.close();
+  },
 });
 watch([viewport.view, table, pixelRatio, comparing, () => picture.picture?.finestLevel], redraw);
 watch(
@@ -302,7 +305,7 @@ const leftOut = computed((): readonly string[] | null => {
 watch(leftOut, async (ids, before) => {
   if (ids?.join() === before?.join()) return;
   await engine().compareWithout(ids);
-  cache.value?.soil({ left: 0, top: 0, ...sides.value });
+  cache.value?.soil({ left: 0, top: 0, ...sides.value }, null);
   redraw();
 });
 watch(

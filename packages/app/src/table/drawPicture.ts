@@ -1,6 +1,6 @@
 import { TILE_SIZE } from '@fennip/core';
-import type { Side } from '../engine/worker.ts';
-import type { TileCache, TileKey } from './tileCache.ts';
+import type { Side, TileKey } from '../engine/tileKey.ts';
+import type { TileCache } from './tileCache.ts';
 import type { Size, Viewport } from './viewport.ts';
 import { levelFor, toPicture, toScreen } from './viewport.ts';
 

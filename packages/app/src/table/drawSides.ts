@@ -1,4 +1,4 @@
-import type { Side } from '../engine/worker.ts';
+import type { Side } from '../engine/tileKey.ts';
 import type { Comparison } from '../stores/view.ts';
 import type { Scene } from './drawPicture.ts';
 import { drawPicture } from './drawPicture.ts';

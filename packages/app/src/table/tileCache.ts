@@ -1,13 +1,18 @@
 import type { LevelSize, Rect } from '@fennip/core';
-import { TILE_SIZE, pyramidLevels, rectsMeet } from '@fennip/core';
+import { pyramidLevels, rectsMeet } from '@fennip/core';
 import { engine } from '../engine/engine.ts';
-import type { Side } from '../engine/worker.ts';
+import type { TileKey } from '../engine/tileKey.ts';
+import { coveredRect } from '../engine/tileKey.ts';
 
 interface CachedTile {
   bitmap: ImageBitmap | null;
   /** Its pixels changed since the bitmap was painted. */
   isStale: boolean;
   isPainting: boolean;
+  /** It will come without being asked for. */
+  isExpected: boolean;
+  /** How often it came without being asked for. */
+  came: number;
 }
 
 /** Painted tiles, ready to be drawn; at most this many, a megabyte each. */
@@ -15,36 +20,37 @@ const MOST_TILES = 220;
 /** Tiles asked for at the same time: enough to keep the worker busy, few enough to change one's mind. */
 const PAINTED_AT_ONCE = 6;
 
-export interface TileKey {
-  readonly side: Side;
-  readonly level: number;
-  readonly column: number;
-  readonly row: number;
-}
-
 export interface TileCache {
   readonly levels: readonly LevelSize[];
   /** A bitmap if there is one, even an outdated one. */
   get(key: TileKey): ImageBitmap | null;
   /** Asks for these, first ones first, and for nothing else any more. */
   want(keys: readonly TileKey[]): void;
-  /** The pixels in a rectangle of the full-size picture have changed, on one side or another. */
-  soil(rect: Rect): void;
+  /**
+   * The pixels in a rectangle of the full-size picture have changed, on one side or another.
+   *
+   * @param follows the list of wanted tiles that come without being asked for; null where none does
+   */
+  soil(rect: Rect, follows: number | null): void;
+  /** Takes over a tile that came without being asked for. */
+  take(key: TileKey, bitmap: ImageBitmap): void;
   clear(): void;
 }
 
 const nameOf = ({ side, level, column, row }: TileKey): string => `${side} ${level} ${column} ${row}`;
 
-/** The rectangle of the full-size picture that a tile shows. */
-function coveredRect({ level, column, row }: TileKey): Rect {
-  const side = TILE_SIZE * 2 ** level;
-  return { left: column * side, top: row * side, width: side, height: side };
-}
+type Tile = CachedTile & { readonly key: TileKey };
+
+const emptyTile = (key: TileKey): Tile => ({
+  ...{ key, bitmap: null, isStale: false, isPainting: false, isExpected: false, came: 0 },
+});
 
 /** @param arrived called whenever a tile has been painted */
 export function createTileCache(picture: { width: number; height: number }, arrived: () => void): TileCache {
-  const tiles = new Map<string, CachedTile & { key: TileKey }>();
+  const tiles = new Map<string, Tile>();
   let wanted: readonly TileKey[] = [];
+  /** Counts the lists of wanted tiles: which tiles come without being asked for depends on it. */
+  let list = 0;
   let painting = 0;
   let isClosed = false;
 
@@ -63,14 +69,16 @@ export function createTileCache(picture: { width: number; height: number }, arri
 
   async function paint(key: TileKey): Promise<void> {
     const name = nameOf(key);
-    const tile = tiles.get(name) ?? { key, bitmap: null, isStale: false, isPainting: false };
+    const tile = tiles.get(name) ?? emptyTile(key);
     tiles.set(name, tile);
+    const { came } = tile;
     tile.isPainting = true;
     tile.isStale = false;
     painting++;
     try {
-      const bitmap = await engine().paint(key.level, key.column, key.row, key.side);
-      if (isClosed) bitmap.close();
+      const bitmap = await engine().paint(key);
+      // One that came meanwhile without being asked for is at least as new.
+      if (isClosed || tile.came > came) bitmap.close();
       else {
         tile.bitmap?.close();
         tile.bitmap = bitmap;
@@ -90,7 +98,7 @@ export function createTileCache(picture: { width: number; height: number }, arri
     for (const key of wanted) {
       if (painting >= PAINTED_AT_ONCE) return;
       const tile = tiles.get(nameOf(key));
-      if (!tile || (!tile.isPainting && (tile.isStale || !tile.bitmap))) void paint(key);
+      if (!tile || (!tile.isPainting && !tile.isExpected && (tile.isStale || !tile.bitmap))) void paint(key);
     }
   }
 
@@ -98,13 +106,31 @@ export function createTileCache(picture: { width: number; height: number }, arri
     levels: pyramidLevels(picture.width, picture.height),
     get: (key) => tiles.get(nameOf(key))?.bitmap ?? null,
     want(keys) {
+      const names = keys.map(nameOf).join();
+      if (names !== wanted.map(nameOf).join()) {
+        list++;
+        void engine().want(keys, list);
+      }
       wanted = keys;
       makeRoom();
       paintNext();
     },
-    soil(rect) {
-      for (const tile of tiles.values()) if (rectsMeet(coveredRect(tile.key), rect)) tile.isStale = true;
+    soil(rect, follows) {
+      const coming = follows === list ? new Set(wanted.map(nameOf)) : null;
+      for (const [name, tile] of tiles)
+        if (rectsMeet(coveredRect(tile.key), rect)) {
+          tile.isStale = true;
+          tile.isExpected = coming?.has(name) ?? false;
+        }
       paintNext();
+    },
+    take(key, bitmap) {
+      const name = nameOf(key);
+      const tile = tiles.get(name) ?? emptyTile(key);
+      tiles.set(name, tile);
+      tile.bitmap?.close();
+      Object.assign(tile, { bitmap, isStale: false, isExpected: false, came: tile.came + 1 });
+      arrived();
     },
     clear() {
       isClosed = true;

@@ -6,33 +6,25 @@ import type {
   MendWish,
   MethodChoice,
   MethodName,
-  Place,
   Shift,
   Step,
   Target,
 } from '@fennip/core';
-import {
-  allowanceOn,
-  faultPlace,
-  marginFor,
-  shareMends,
-  sourceOf,
-  placesUsedBy,
-  targetBounds,
-} from '@fennip/core';
+import { allowanceOn, marginFor, shareMends, sourceOf, targetBounds } from '@fennip/core';
+import type { Picture } from '@fennip/contract';
 import { proxy } from 'comlink';
 import { byHand } from '../engine/engine.ts';
 import type { ArmedMethod, HandChoice } from '../stores/hand.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
+import { asFault, mendSurroundings, newMendId } from './mendingFaults.ts';
+import { useForesight } from './foresight.ts';
 import { doneBy } from '../words/mendWords.ts';
 import { say, sayCount } from '../words/say.ts';
 
 /** Not 0 when the run under way is to end; the workers read it between two mends. */
 const stopped = new Int32Array(new SharedArrayBuffer(4));
-
-const newMendId = (): string => `m${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`;
 
 /** Work that takes longer than this shows how far it is, in milliseconds. */
 const SHOWN_AFTER_MS = 250;
@@ -57,29 +49,10 @@ const propose = (
 export function useMending() {
   const picture = usePicture();
   const view = useView();
-
-  const openPlaces = (): Place[] => picture.entries.filter(({ state }) => state === 'open').map(faultPlace);
-  const usedPlaces = (): Place[] => placesUsedBy(picture.mends);
-
-  /** What a new mend must keep clear of. */
-  const surroundings = (): MendSurroundings => ({
-    avoid: openPlaces(),
-    used: usedPlaces(),
-    ...(picture.fences.length > 0 ? { fences: picture.fences } : {}),
-  });
+  const foresight = useForesight();
 
   const putAll = (mends: readonly Mend[]): Step[] =>
     mends.map((mend, index) => ({ op: 'put', mend, at: picture.mends.length + index }));
-
-  const asFault = (entry: LedgerEntry): FaultToMend => ({
-    id: newMendId(),
-    x: entry.x,
-    y: entry.y,
-    r: entry.r,
-    softness: entry.softness,
-    ...(entry.polarity === null ? {} : { polarity: entry.polarity }),
-    fault: entry.id,
-  });
 
   /** Mends every entry that is open, each for itself, as one step of history. What is done when stopped stays. */
   function mendEntries(entries: readonly LedgerEntry[], choice: MethodChoice = 'auto'): Promise<void> {
@@ -102,22 +75,17 @@ export function useMending() {
     if (open.length === 0 || !sheet) return;
     stopped.fill(0);
     let share = 0;
+    const tell = (made: number): void => {
+      share = made;
+      if (view.mending !== null) view.mending = share;
+    };
     // What is done at once needs no bar.
     const showing = setTimeout(() => {
       view.mending = share;
     }, SHOWN_AFTER_MS);
-    const faults = open.map(asFault);
-    const around = surroundings();
     try {
-      const made = new Map<readonly FaultToMend[], number>();
-      const mends = await shareMends(faults, around, sheet, (run, runAround) => {
-        const tell = (n: number): void => {
-          made.set(run, n);
-          share = [...made.values()].reduce((sum, each) => sum + each, 0) / open.length;
-          if (view.mending !== null) view.mending = share;
-        };
-        return byHand((hand) => hand.proposeRun(run, runAround, choice, stopped, proxy(tell)));
-      });
+      const ahead = choice === 'auto' && open.length === 1 ? foresight.mendOf(open[0]) : null;
+      const mends = await (ahead ?? makeMends(open, choice, sheet, tell));
       // Another picture may lie on the table by now.
       if (mends.length > 0 && picture.picture?.id === sheet.id)
         picture.perform({
@@ -128,6 +96,23 @@ export function useMending() {
       clearTimeout(showing);
       view.mending = null;
     }
+  }
+
+  /** Makes mends for entries in all free workers. @param tell called with the share that is made */
+  function makeMends(
+    entries: readonly LedgerEntry[],
+    choice: MethodChoice,
+    sheet: Picture,
+    tell: (share: number) => void,
+  ): Promise<Mend[]> {
+    const made = new Map<readonly FaultToMend[], number>();
+    return shareMends(entries.map(asFault), mendSurroundings(), sheet, (run, around) => {
+      const count = (n: number): void => {
+        made.set(run, n);
+        tell([...made.values()].reduce((sum, each) => sum + each, 0) / entries.length);
+      };
+      return byHand((hand) => hand.proposeRun(run, around, choice, stopped, proxy(count)));
+    });
   }
 
   function stop(): void {
@@ -146,7 +131,7 @@ export function useMending() {
       if (method === 'heal') return { ...base, method, source: taken };
       return { ...base, method, source: taken, reads: by.reads, laying: by.laying, buildUp: false };
     }
-    const { mend } = await propose({ id, target, margin }, surroundings(), method);
+    const { mend } = await propose({ id, target, margin }, mendSurroundings(), method);
     // What a recover or a bridge leaves of its border is measured, not chosen.
     return mend.method === 'heal' || mend.method === 'clone' ? { ...mend, edge, share } : { ...mend, share };
   }
@@ -262,7 +247,7 @@ export function useMending() {
     const { id, target, margin, fault, share } = mend;
     const { mend: made } = await propose(
       { id, target, margin, ...(fault === undefined ? {} : { fault }) },
-      surroundings(),
+      mendSurroundings(),
       method,
     );
     change(
@@ -283,7 +268,6 @@ export function useMending() {
     mendDrawn,
     mendEntries,
     mendFor,
-    openPlaces,
     removeAll,
     stop,
     switchAll,

@@ -1,0 +1,59 @@
+import type { Mend } from '@fennip/core';
+import { proxy } from 'comlink';
+import { defineStore } from 'pinia';
+import { watch } from 'vue';
+import { byHand } from '../engine/engine.ts';
+import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import { usePicture } from '../stores/picture.ts';
+import { useView } from '../stores/view.ts';
+import { asFault, mendSurroundings } from './mendingFaults.ts';
+
+/** A fault must stay chosen so long before its mend is made, in milliseconds: who leafs through is not waited for. */
+const SETTLED_MS = 60;
+
+/** A mend made ahead, and the ledger it was made for: any edit may change what it must keep clear of. */
+interface Foreseen {
+  readonly entry: LedgerEntry;
+  readonly mends: readonly Mend[];
+  readonly made: Promise<Mend[]>;
+}
+
+const unstopped = new Int32Array(new SharedArrayBuffer(4));
+
+/** Makes the mend of the open fault that is chosen before it is asked for, so that a press only lays it down. */
+export const useForesight = defineStore('foresight', () => {
+  const picture = usePicture();
+  const view = useView();
+  let foreseen: Foreseen | null = null;
+  let settling: ReturnType<typeof setTimeout> | undefined;
+
+  function foresee(entry: LedgerEntry): void {
+    const made = byHand((hand) =>
+      hand.proposeRun(
+        [asFault(entry)],
+        mendSurroundings(),
+        'auto',
+        unstopped,
+        proxy(() => undefined),
+      ),
+    );
+    // What failed ahead of time fails again, and is told, when it is asked for.
+    made.catch(() => {
+      foreseen = null;
+    });
+    foreseen = { entry, mends: picture.mends, made };
+  }
+
+  watch([() => view.focusEntry, () => picture.mends], ([entry]) => {
+    clearTimeout(settling);
+    foreseen = null;
+    if (entry?.state === 'open' && entry.mend === null)
+      settling = setTimeout(() => foresee(entry), SETTLED_MS);
+  });
+
+  /** The mend of an entry, made or in the making; none where it was not foreseen or the ledger has changed since. */
+  const mendOf = (entry: LedgerEntry): Promise<Mend[]> | null =>
+    foreseen?.entry === entry && foreseen.mends === picture.mends ? foreseen.made : null;
+
+  return { mendOf };
+});
