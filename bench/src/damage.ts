@@ -23,7 +23,7 @@ export const DAMAGE_KINDS: readonly DamageKind[] = [...SPOT_KINDS, ...LINE_KINDS
 const DENSITY = 45;
 
 /** A sensor's worth of dirt over a picture whose pixels are those of a 24-megapixel frame. */
-function dust(sheet: Sheet, count: number, seed: number): LaidFault[] {
+export function dust(sheet: Sheet, count: number, seed: number): LaidFault[] {
   const scale = 6000 / sheet.width;
   return layDust(
     sheet,
@@ -31,7 +31,8 @@ function dust(sheet: Sheet, count: number, seed: number): LaidFault[] {
   );
 }
 
-function particles(sheet: Sheet, count: number, seed: number): LaidFault[] {
+/** Lit particles as a frame of 2600 pixels across shows them. */
+export function particles(sheet: Sheet, count: number, seed: number): LaidFault[] {
   const { width, height } = sheet;
   return layParticles(
     sheet,

@@ -1,79 +1,107 @@
-import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import type { Fault, Polarity, Raster } from '@fennip/core';
 import { EXAMINE_DEFAULTS, examinePicture, leastConfidence, pixelsOf } from '@fennip/core';
-import { decodePicture } from '@fennip/files';
-import type { LaidFault } from '@fennip/scenes';
+import { blobFindings } from './blobs.ts';
 import { damage } from './damage.ts';
-import { scoreFindings } from './find.ts';
-import type { Photograph } from './photographs.ts';
+import { meetFindings, rankFindings, scoreFindings } from './find.ts';
+import { loadPhotograph } from './photographs.ts';
 import type { Row } from './report.ts';
 import { printTable } from './report.ts';
+import type { Case } from './seenCases.ts';
+import { UNSEEN, sceneCase } from './seenCases.ts';
 
-const SCENES = fileURLToPath(new URL('../../packages/scenes/pictures', import.meta.url));
 const SEED = 7;
+/** The peer is given no pictures larger than this: it holds every scale of the whole picture at once. */
+const MOST_FOR_PEER = 4e6;
 
-interface Case {
-  readonly name: string;
-  readonly seen: Raster;
-  readonly faults: readonly LaidFault[];
-  readonly polarities: readonly Polarity[];
+const BOTH: readonly Polarity[] = ['dark', 'bright'];
+const LAID = [
+  ['soft dust', ['dark']],
+  ['lit particles', ['bright']],
+  ['hard dust', BOTH],
+] as const satisfies readonly (readonly [string, readonly Polarity[]])[];
+
+async function photographCases(name: string): Promise<Case[]> {
+  const { raster } = await loadPhotograph(name);
+  return LAID.map(([kind, polarities]): Case => {
+    const { seen, faults } = damage(raster, kind, SEED);
+    return { name: `${name}, ${kind}`, seen, faults, polarities };
+  });
 }
 
-async function sceneCase(file: string, polarities: readonly Polarity[]): Promise<Case> {
-  const { raster } = await decodePicture(join(SCENES, file));
-  const truth = JSON.parse(await readFile(join(SCENES, `${file}.truth.json`), 'utf8')) as {
-    faults: LaidFault[];
-  };
-  return {
-    name: file,
-    seen: raster,
-    faults: truth.faults.filter(({ kind }) => kind === 'speck'),
-    polarities,
-  };
+/** All specks with their confidence. */
+const all = (seen: Raster, polarities: readonly Polarity[]): Fault[] =>
+  examinePicture(pixelsOf(seen), { polarities, sensitivity: 1 }).filter(({ kind }) => kind === 'speck');
+const megapixelsOf = ({ width, height }: Raster): number => (width * height) / 1e6;
+
+async function findingRow(
+  { name, seen, faults, polarities }: Case,
+  findings: readonly Fault[],
+): Promise<Row> {
+  const least = leastConfidence(EXAMINE_DEFAULTS.sensitivity);
+  const score = scoreFindings(
+    findings.filter(({ confidence }) => confidence >= least),
+    faults,
+  );
+  const megapixels = megapixelsOf(seen);
+  const { bestF1, averagePrecision, recallAt } = rankFindings(findings, faults, megapixels);
+  const peer =
+    seen.width * seen.height <= MOST_FOR_PEER
+      ? rankFindings(await blobFindings(seen, polarities), faults, megapixels).bestF1.toFixed(2)
+      : '-';
+  return [
+    ...[name, String(faults.length), score.precision, score.recall, score.f1],
+    ...[bestF1, averagePrecision, recallAt(25), peer],
+  ];
 }
 
-/** The best F1 that any one threshold gives: how good the order of the findings is. */
-function bestF1(all: readonly Fault[], faults: readonly LaidFault[]): number {
-  let best = 0;
-  for (let least = 0.02; least < 1; least += 0.02)
-    best = Math.max(
-      best,
-      scoreFindings(
-        all.filter(({ confidence }) => confidence >= least),
-        faults,
-      ).f1,
-    );
-  return best;
+/** Whether a confidence means what it says: of the findings with about this one, how many are faults. */
+function calibrationRows(
+  judged: readonly { readonly confidence: number; readonly isFault: boolean }[],
+): Row[] {
+  const edges = [0.02, 0.1, 0.3, 0.5, 0.7, 0.9, 1.01];
+  return edges.slice(1).flatMap((end, k): Row[] => {
+    const inside = judged.filter(({ confidence }) => confidence >= edges[k] && confidence < end);
+    if (inside.length === 0) return [];
+    const mean = inside.reduce((sum, { confidence }) => sum + confidence, 0) / inside.length;
+    const faults = inside.filter(({ isFault }) => isFault).length / inside.length;
+    return [[`${edges[k]} to ${Math.min(1, end)}`, String(inside.length), mean, faults]];
+  });
 }
 
-/** How well specks are found, at the sensitivity the application starts with. */
-export async function benchFinding(photographs: readonly Photograph[]): Promise<void> {
-  const laid = photographs.flatMap(({ name, raster }) =>
-    (['soft dust', 'lit particles'] as const).map((kind): Case => {
-      const { seen, faults } = damage(raster, kind, SEED);
-      return {
-        name: `${name} ${kind}`,
-        seen,
-        faults,
-        polarities: [kind === 'soft dust' ? 'dark' : 'bright'],
-      };
+/** How well specks are found, at the sensitivity the application starts with and at every other. */
+export async function benchFinding(): Promise<void> {
+  const cases = [
+    ...(await Promise.all(UNSEEN.map(photographCases))).flat(),
+    await sceneCase('viaduct-line-shoot-3.jpg', ['dark']),
+    await sceneCase('opening-day-print.tif', BOTH),
+    await sceneCase('wagon-in-the-quarry.jpg', ['bright']),
+  ].map((each) => ({ ...each, faults: each.faults.filter(({ kind }) => kind === 'speck') }));
+  const rows: Row[] = [];
+  const judged: { confidence: number; isFault: boolean }[] = [];
+  for (const each of cases) {
+    const findings = all(each.seen, each.polarities);
+    rows.push(await findingRow(each, findings));
+    for (const { confidence, is } of meetFindings(findings, each.faults))
+      if (is !== 'again') judged.push({ confidence, isFault: is === 'found' });
+  }
+  printTable(
+    'Finding specks, on photographs and scenes that no training has seen',
+    ['picture', 'laid', 'precision', 'recall', 'F1', 'best F1', 'AP', 'recall at 25/MP', 'blobs, best F1'],
+    rows,
+  );
+  printTable(
+    'Confidence of all of these findings',
+    ['said', 'findings', 'mean', 'are faults'],
+    calibrationRows(judged),
+  );
+  const clean = await Promise.all(UNSEEN.map(loadPhotograph));
+  const least = leastConfidence(EXAMINE_DEFAULTS.sensitivity);
+  printTable(
+    'False finds on clean photographs, a megapixel',
+    ['photograph', 'false finds'],
+    clean.map(({ name, raster }) => {
+      const listed = all(raster, BOTH).filter(({ confidence }) => confidence >= least);
+      return [name, listed.length / megapixelsOf(raster)];
     }),
   );
-  const scenes = [
-    await sceneCase('viaduct-line-shoot-3.jpg', ['dark']),
-    await sceneCase('opening-day-print.tif', ['dark', 'bright']),
-    await sceneCase('wagon-in-the-quarry.jpg', ['bright']),
-  ];
-  const rows = [...laid, ...scenes].map(({ name, seen, faults, polarities }): Row => {
-    const all = examinePicture(pixelsOf(seen), { ...EXAMINE_DEFAULTS, polarities, sensitivity: 1 });
-    const least = leastConfidence(EXAMINE_DEFAULTS.sensitivity);
-    const score = scoreFindings(
-      all.filter(({ confidence }) => confidence >= least),
-      faults,
-    );
-    return [name, String(faults.length), score.precision, score.recall, score.f1, bestF1(all, faults)];
-  });
-  printTable('Finding specks', ['picture', 'laid', 'precision', 'recall', 'F1', 'best F1'], rows);
 }

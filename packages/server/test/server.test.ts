@@ -3,9 +3,9 @@ import { readFile, readdir, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { request as httpRequest } from 'node:http';
 import { dirname, join } from 'node:path';
-import type { Edit, HealMend, Recipe } from '@fennip/core';
+import type { Edit, Fault, HealMend, Recipe } from '@fennip/core';
 import { emptyRecipe, pyramidLevels, rasterOver, renderRecipe, halveRaster } from '@fennip/core';
-import type { Delivery, EditAnswer, Job, Picture, PictureSheet } from '@fennip/contract';
+import type { Delivery, EditAnswer, Job, NumberedFault, Picture, PictureSheet } from '@fennip/contract';
 import { captureExif, decodePicture } from '@fennip/files';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -166,6 +166,28 @@ describe('examining', () => {
     expect(second.faults.map(({ id }) => id)).toEqual(expect.arrayContaining([a.id, b.id]));
     expect(second.faults).toHaveLength(first.faults.length);
     expect(second.picture.settled).toBe(2);
+  });
+
+  it('lists more at a higher sensitivity and less at a lower one, and no fault changes its number', async () => {
+    const picture = await addReady();
+    const examine = async (sensitivity: number): Promise<NumberedFault[]> => {
+      await server.post(`/pictures/${picture.id}/examination`, {
+        sensitivity,
+        polarities: ['dark', 'bright'],
+      });
+      await server.until(job.id, picture.id, ({ examined }) => examined === 'done');
+      return [...(await server.get<PictureSheet>(`/pictures/${picture.id}`)).faults];
+    };
+    const usual = await examine(0.5);
+    const measured = await server.get<Fault[]>(`/pictures/${picture.id}/findings`);
+    expect(measured.length).toBeGreaterThanOrEqual(usual.length);
+    const more = await examine(1);
+    expect(more).toEqual(expect.arrayContaining(usual));
+    expect(more).toHaveLength(measured.length);
+    expect(await examine(0.5)).toEqual(usual);
+    const few = await examine(0);
+    expect(few.every(({ confidence }) => confidence >= 0.98)).toBe(true);
+    for (const fault of few) expect(usual).toContainEqual(fault);
   });
 });
 

@@ -1,6 +1,5 @@
 import type { LaidPatch, LevelChange, MendedPicture, PictureShape, Raster, Rect } from '@fennip/core';
 import {
-  TILE_SIZE,
   changeOnLevels,
   cloneRaster,
   copyPatch,
@@ -44,27 +43,31 @@ function addChanges(tile: Raster, left: number, top: number, changesHere: readon
   }
 }
 
-/** A tile with the mends on it. On the full-size level the very pixels that will be delivered. */
-export function mendTile(
-  tile: Raster,
-  level: number,
-  column: number,
-  row: number,
-  mended: MendedPicture,
-): Raster {
-  const picture = mended.pixels.shape;
-  const side = TILE_SIZE * 2 ** level;
-  const patches = mended.patchesOn({ left: column * side, top: row * side, width: side, height: side });
-  if (patches.length === 0) return tile;
-  const painted = cloneRaster(tile);
-  const [left, top] = [column * TILE_SIZE, row * TILE_SIZE];
+/** Where a part of a level lies: its first pixel. */
+export interface LevelPlace {
+  readonly level: number;
+  readonly left: number;
+  readonly top: number;
+}
+
+/** A part of a level with the mends on it. On the full-size level the very pixels that will be delivered. */
+export function mendPart(part: Raster, { level, left, top }: LevelPlace, mended: MendedPicture): Raster {
+  const unit = 2 ** level;
+  const patches = mended.patchesOn({
+    left: left * unit,
+    top: top * unit,
+    width: part.width * unit,
+    height: part.height * unit,
+  });
+  if (patches.length === 0) return part;
+  const painted = cloneRaster(part);
   if (level === 0) for (const patch of patches) copyPatch(patch, painted, left, top);
   else
     addChanges(
       painted,
       left,
       top,
-      patches.map((patch) => changeOn(patch, level, picture)),
+      patches.map((patch) => changeOn(patch, level, mended.pixels.shape)),
     );
   return painted;
 }

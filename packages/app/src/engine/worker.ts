@@ -1,17 +1,27 @@
-import type { Mend, MendedPicture, Raster, Recipe, Rect, Step } from '@fennip/core';
+import type { DepartureHistogram, Lamp, Mend, MendedPicture, Raster, Recipe, Rect, Step } from '@fennip/core';
 import {
+  TILE_SIZE,
+  applyLamp,
   applySteps,
+  copyRaster,
   createMendedPicture,
   createRaster,
+  departureHistogram,
   emptyRecipe,
   fullScale,
+  growRect,
+  intersectRects,
+  lampReach,
+  pyramidLevels,
   rectsMeet,
+  viewRaster,
 } from '@fennip/core';
 import { expose, transfer } from 'comlink';
 import { DIFFERENCE_GAIN } from './differenceGain.ts';
 import { fetchTile } from './fetchTile.ts';
-import { mendTile } from './paintTile.ts';
-import type { Repainter, TileKey } from './tileKey.ts';
+import type { LevelPlace } from './paintTile.ts';
+import { mendPart } from './paintTile.ts';
+import type { Repainter, Side, TileKey } from './tileKey.ts';
 import { coveredRect } from './tileKey.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
@@ -64,6 +74,12 @@ function difference(before: Raster, after: Raster): Raster {
   });
   return out;
 }
+
+const PLAIN: Lamp = { kind: 'plain' };
+let lamp: Lamp = PLAIN;
+
+/** The longest side of the level on which a histogram is taken. */
+const HISTOGRAM_SIDE = 1600;
 
 let repainter: Repainter = { changed: () => undefined, painted: () => undefined };
 
@@ -127,20 +143,59 @@ function show(picture: OpenPicture): Promise<void> {
   return picture.turn;
 }
 
-/** One tile of one side, as the screen takes it. */
-async function painted(picture: OpenPicture, { side, level, column, row }: TileKey): Promise<ImageBitmap> {
+/** A rectangle of a level, put together from its tiles. */
+async function partOf({ tiles }: OpenPicture, level: number, rect: Rect): Promise<Raster> {
+  const { channels, depth } = tiles.picture;
+  const part = createRaster(rect.width, rect.height, channels, depth);
+  const lastColumn = Math.floor((rect.left + rect.width - 1) / TILE_SIZE);
+  const lastRow = Math.floor((rect.top + rect.height - 1) / TILE_SIZE);
+  for (let row = Math.floor(rect.top / TILE_SIZE); row <= lastRow; row++)
+    for (let column = Math.floor(rect.left / TILE_SIZE); column <= lastColumn; column++) {
+      const tile = await tiles.tile(level, column, row);
+      copyRaster(tile, part, column * TILE_SIZE - rect.left, row * TILE_SIZE - rect.top);
+    }
+  return part;
+}
+
+/** A part of a level as one side shows it. */
+function sideOf(picture: OpenPicture, part: Raster, place: LevelPlace, side: Side): Raster {
   const { mended, other } = picture;
-  const tile = await picture.tiles.tile(level, column, row);
-  const after = (): Raster => mendTile(tile, level, column, row, mended);
-  const before = (): Raster => (other ? mendTile(tile, level, column, row, other) : tile);
+  const after = (): Raster => mendPart(part, place, mended);
+  const before = (): Raster => (other ? mendPart(part, place, other) : part);
   switch (side) {
     case 'before':
-      return sendBitmap(before());
+      return before();
     case 'after':
-      return sendBitmap(after());
+      return after();
     case 'difference':
-      return sendBitmap(difference(before(), after()));
+      return difference(before(), after());
   }
+}
+
+/** A rectangle of a level on one side, under the lamp. A difference is shown as it is. */
+async function litPart(picture: OpenPicture, level: number, rect: Rect, side: Side): Promise<Raster> {
+  const { width, height } = pyramidLevels(picture.tiles.picture.width, picture.tiles.picture.height)[level];
+  const shown = side === 'difference' ? PLAIN : lamp;
+  const wide = intersectRects(growRect(rect, lampReach(shown, level)), { left: 0, top: 0, width, height });
+  const place = { level, left: wide.left, top: wide.top };
+  const lit = applyLamp(sideOf(picture, await partOf(picture, level, wide), place, side), shown, place);
+  return viewRaster(lit, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });
+}
+
+/** One tile of one side, as the screen takes it. */
+async function painted(picture: OpenPicture, { side, level, column, row }: TileKey): Promise<ImageBitmap> {
+  const [left, top] = [column * TILE_SIZE, row * TILE_SIZE];
+  const tile = await picture.tiles.tile(level, column, row);
+  if (lamp.kind === 'plain') return sendBitmap(sideOf(picture, tile, { level, left, top }, side));
+  const { width, height } = tile;
+  return sendBitmap(await litPart(picture, level, { left, top, width, height }, side));
+}
+
+/** The level on which a histogram is taken: large enough to be true, small enough to be quick. */
+function histogramLevel({ width, height }: TiledPicture): number {
+  return pyramidLevels(width, height).findIndex(
+    (size) => Math.max(size.width, size.height) <= HISTOGRAM_SIDE,
+  );
 }
 
 async function pixelsOf(rect: Rect, side: 'before' | 'after'): Promise<Raster> {
@@ -222,9 +277,24 @@ const api = {
     return show(picture);
   },
 
-  /** A part of the picture for the proof. */
+  /** A part of the picture for the proof, under the lamp. */
   crop: async (rect: Rect, side: 'before' | 'after'): Promise<ImageBitmap> =>
-    sendBitmap(await pixelsOf(rect, side)),
+    sendBitmap(await litPart(opened(), 0, rect, side)),
+
+  /** Takes another lamp; what is painted from now on is seen under it. */
+  light(next: Lamp): void {
+    lamp = next;
+  },
+
+  /** How many pixels depart by how much from their surroundings, at a scale in pixels of the picture. */
+  async departures(scale: number): Promise<DepartureHistogram> {
+    const picture = opened();
+    const level = Math.max(0, histogramLevel(picture.tiles.picture));
+    const { width, height } = pyramidLevels(picture.tiles.picture.width, picture.tiles.picture.height)[level];
+    const whole = await partOf(picture, level, { left: 0, top: 0, width, height });
+    const seen = mendPart(whole, { level, left: 0, top: 0 }, picture.mended);
+    return departureHistogram(seen, Math.max(0.7, scale / 2 ** level));
+  },
 
   /** What the mends changed in a part of the picture, strengthened, around middle grey. */
   async cropDifference(rect: Rect): Promise<ImageBitmap> {

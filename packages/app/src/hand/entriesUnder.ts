@@ -14,6 +14,12 @@ function distance2(x: number, y: number, [ax, ay]: Point, [bx, by]: Point): numb
   return (x - ax - t * ux) ** 2 + (y - ay - t * uy) ** 2;
 }
 
+/** How far a point lies from a course, in pixels. */
+export const distanceToPath = (x: number, y: number, path: readonly Point[]): number =>
+  Math.sqrt(
+    path.reduce((least, to, i) => Math.min(least, distance2(x, y, path[Math.max(0, i - 1)], to)), Infinity),
+  );
+
 /** Whether a point lies inside a polygon (even-odd). */
 function isInside(x: number, y: number, points: readonly Point[]): boolean {
   let inside = false;

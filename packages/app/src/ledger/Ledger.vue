@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { useRoute } from 'vue-router';
 import { usePicture } from '../stores/picture.ts';
 import { say } from '../words/say.ts';
+import ConfidenceProfile from './ConfidenceProfile.vue';
 import FindingsChart from './FindingsChart.vue';
 import LedgerActions from './LedgerActions.vue';
 import LedgerChoices from './LedgerChoices.vue';
@@ -9,6 +11,9 @@ import LedgerList from './LedgerList.vue';
 
 /** The picture's faults and what became of each. */
 const picture = usePicture();
+const route = useRoute();
+/** Where the cut between what is listed and what is not can be moved. */
+const isExamining = computed(() => route.params['stage'] === 'examine');
 const openCount = computed(() => picture.entries.filter(({ state }) => state === 'open').length);
 const isEmpty = computed(() => picture.entries.length === 0);
 const emptyWords = computed(() => {
@@ -32,6 +37,7 @@ const emptyWords = computed(() => {
       <h2>{{ say('ledger') }}</h2>
       <span class="soft">{{ say('ledger.open', { open: openCount, all: picture.entries.length }) }}</span>
     </header>
+    <ConfidenceProfile v-if="isExamining" />
     <p v-if="isEmpty" class="empty">{{ emptyWords }}</p>
     <template v-else>
       <FindingsChart />

@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import type { EntryState, LedgerEntry } from '../stores/ledgerEntry.ts';
 import { useView } from '../stores/view.ts';
 import { percent } from '../words/figures.ts';
+import { kindWord } from '../words/kindWord.ts';
 import { say } from '../words/say.ts';
 
 /** One line of the ledger: number, kind, size, strength, confidence and what became of it. */
@@ -10,7 +11,8 @@ const props = defineProps<{ entry: LedgerEntry }>();
 const view = useView();
 const isChosen = computed(() => view.chosen.has(props.entry.id));
 
-const LETTER = { dark: 'd', bright: 'b' } as const;
+const POLARITY = { dark: 'd', bright: 'b' } as const;
+const KIND: Partial<Record<LedgerEntry['kind'], string>> = { scratch: 's', fibre: 'f', crease: 'c' };
 const SIGN: Record<EntryState, string> = {
   open: '○',
   mended: '✓',
@@ -19,7 +21,10 @@ const SIGN: Record<EntryState, string> = {
   dismissed: '–',
 };
 
-const letter = computed(() => (props.entry.polarity === null ? 'h' : LETTER[props.entry.polarity]));
+const letter = computed(() => {
+  const { polarity, kind } = props.entry;
+  return polarity === null ? 'h' : (KIND[kind] ?? POLARITY[polarity]);
+});
 </script>
 
 <template>
@@ -33,9 +38,7 @@ const letter = computed(() => (props.entry.polarity === null ? 'h' : LETTER[prop
   >
     <span class="number">{{ entry.number }}</span>
     <span class="letter" aria-hidden="true">{{ letter }}</span>
-    <span class="for-readers-only">{{
-      say('ledger.radiusOf', { polarity: say(`ledger.polarity.${entry.polarity ?? 'hand'}`) })
-    }}</span>
+    <span class="for-readers-only">{{ say('ledger.radiusOf', { kind: kindWord(entry) }) }}</span>
     <span>{{ say('figure.pixels', { n: entry.r.toFixed(1) }) }}</span>
     <span>{{ entry.strength === null ? '' : percent(entry.strength) }}</span>
     <span class="soft">{{ entry.confidence === null ? '' : entry.confidence.toFixed(2) }}</span>

@@ -5,10 +5,12 @@ import { watchDebounced } from '@vueuse/core';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { DIFFERENCE_GAIN } from '../engine/differenceGain.ts';
 import { byHand, engine } from '../engine/engine.ts';
+import { reachOf } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { useMending } from '../work/useMending.ts';
 import { percent } from '../words/figures.ts';
+import { kindWord } from '../words/kindWord.ts';
 import { say } from '../words/say.ts';
 import { AFTER_PIXELS_MS } from './afterPixels.ts';
 import MendControls from './MendControls.vue';
@@ -17,6 +19,8 @@ import SourceCells from './SourceCells.vue';
 
 /** Cells show at least this many pixels of the picture across. */
 const LEAST_SIDE = 44;
+/** And so many times what the fault itself takes up. */
+const REACHES = 2.6;
 
 const picture = usePicture();
 const view = useView();
@@ -29,8 +33,8 @@ const version = shallowRef(0);
 const rect = computed((): Rect | null => {
   const sheet = picture.picture;
   if (!entry.value || !sheet || sheet.state !== 'ready') return null;
-  const { x, y, r } = entry.value;
-  const half = Math.max(LEAST_SIDE / 2, Math.ceil(r * 2.6));
+  const { x, y } = entry.value;
+  const half = Math.max(LEAST_SIDE / 2, Math.ceil(reachOf(entry.value) * REACHES));
   const square = { left: Math.round(x) - half, top: Math.round(y) - half, width: 2 * half, height: 2 * half };
   return intersectRects(square, { left: 0, top: 0, width: sheet.width, height: sheet.height });
 });
@@ -98,7 +102,7 @@ defineExpose({ take: (number: number) => sources.value?.take(number), fit });
   <section class="proof" :aria-label="say('proof')">
     <div v-show="rect" class="facts">
       <h2 v-if="entry">
-        {{ say('proof.title', { number: entry.number, kind: say(`proof.${entry.polarity ?? 'byHand'}`) }) }}
+        {{ say('proof.title', { number: entry.number, kind: kindWord(entry) }) }}
       </h2>
       <dl>
         <template v-for="[name, value] in facts" :key="name">

@@ -11,11 +11,21 @@ export type Sort = (typeof SORTS)[number];
 export const FILTERS = ['all', 'open', 'mended', 'doubtful', 'switched off', 'dismissed'] as const;
 export type Filter = (typeof FILTERS)[number];
 
+interface Group {
+  readonly title: WordKey;
+  readonly has: (entry: LedgerEntry) => boolean;
+}
+
+const isSpeck = (entry: LedgerEntry, polarity: LedgerEntry['polarity']): boolean =>
+  entry.kind === 'speck' && entry.polarity === polarity;
+
 /** The groups of the ledger, in their order, and what belongs to each. */
-const GROUPS: readonly { readonly title: WordKey; readonly polarity: LedgerEntry['polarity'] }[] = [
-  { title: 'ledger.group.dark', polarity: 'dark' },
-  { title: 'ledger.group.bright', polarity: 'bright' },
-  { title: 'ledger.group.hand', polarity: null },
+const GROUPS: readonly Group[] = [
+  { title: 'ledger.group.dark', has: (entry) => isSpeck(entry, 'dark') },
+  { title: 'ledger.group.bright', has: (entry) => isSpeck(entry, 'bright') },
+  { title: 'ledger.group.scratch', has: ({ kind }) => kind === 'scratch' },
+  { title: 'ledger.group.fibre', has: ({ kind }) => kind === 'fibre' },
+  { title: 'ledger.group.hand', has: ({ polarity }) => polarity === null },
 ];
 
 /** What of the picture's faults and mends is listed, in which order, and the way from one to the next. */
@@ -66,8 +76,8 @@ export const useLedger = defineStore('ledger', () => {
   });
 
   const groups = computed(() =>
-    GROUPS.map(({ title, polarity }) => {
-      const all = picture.entries.filter((entry) => entry.polarity === polarity);
+    GROUPS.map(({ title, has }) => {
+      const all = picture.entries.filter(has);
       const settled = all.filter(({ state }) => state !== 'open').length;
       const rows = all.filter(isListed).sort(ORDER[sort.value]);
       return { title, count: all.length, share: all.length > 0 ? settled / all.length : 0, rows };

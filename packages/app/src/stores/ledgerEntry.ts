@@ -19,6 +19,15 @@ export interface LedgerEntry {
   readonly confidence: number | null;
   readonly state: EntryState;
   readonly mend: Mend | null;
+  /** The course of a line; its place is then the middle of it, and its radius half its width. */
+  readonly path?: Fault['path'];
+}
+
+/** Half the side of the square that shows all of an entry, in pixels. */
+export function reachOf({ r, path }: Pick<LedgerEntry, 'r' | 'path'>): number {
+  if (!path) return r;
+  const span = (values: readonly number[]): number => Math.max(...values) - Math.min(...values);
+  return r + Math.max(span(path.map(([x]) => x)), span(path.map(([, y]) => y))) / 2;
 }
 
 const stateOf = (mend: Mend | null, judgement: Judgement | undefined): EntryState => {

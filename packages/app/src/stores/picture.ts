@@ -52,6 +52,12 @@ export const usePicture = defineStore('picture', () => {
     for (const repainter of repainters) repainter.painted(key, bitmap);
   };
 
+  /** Every pixel on the table looks different now, though none has changed. */
+  function repaintAll(): void {
+    const sheet = picture.value;
+    if (sheet) tellChanged({ left: 0, top: 0, width: sheet.width, height: sheet.height }, null);
+  }
+
   const showMends = (): void => void engine().update(worksheet.value.recipe);
 
   /** A mend that is being made or changed: shown, and not yet part of the recipe. */
@@ -269,5 +275,6 @@ export const usePicture = defineStore('picture', () => {
     catchUp,
     heardEdit,
     onRepaint,
+    repaintAll,
   };
 });

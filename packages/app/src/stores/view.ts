@@ -2,6 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { usePicture } from './picture.ts';
 import type { LedgerEntry } from './ledgerEntry.ts';
+import { reachOf } from './ledgerEntry.ts';
 
 export const MARK_CHOICES = ['all', 'open', 'this round', 'none'] as const;
 export type Marks = (typeof MARK_CHOICES)[number];
@@ -59,8 +60,8 @@ export const useView = defineStore('view', () => {
     chosen.value = next;
   }
 
-  function goTo(entry: Destination): void {
-    destination.value = { x: entry.x, y: entry.y, r: entry.r };
+  function goTo(entry: LedgerEntry): void {
+    destination.value = { x: entry.x, y: entry.y, r: reachOf(entry) };
   }
 
   /** Takes up a way to compare, or lays it down if it is the one in hand. */

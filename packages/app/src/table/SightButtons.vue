@@ -11,23 +11,20 @@ const view = useView();
 
 <template>
   <div class="bar-group">
-    <label class="bar-field">
-      <span>{{ say('sight.marks') }}</span>
-      <el-select
-        :model-value="view.marks"
-        size="small"
-        style="width: 88px"
-        :aria-label="say('sight.marks.does')"
-        @update:model-value="(marks: Marks) => (view.marks = marks)"
-      >
-        <el-option
-          v-for="choice in MARK_CHOICES"
-          :key="choice"
-          :value="choice"
-          :label="say(`sight.marks.${choice}`)"
-        />
-      </el-select>
-    </label>
+    <el-select
+      :model-value="view.marks"
+      size="small"
+      style="width: 96px"
+      :aria-label="say('sight.marks.does')"
+      @update:model-value="(marks: Marks) => (view.marks = marks)"
+    >
+      <el-option
+        v-for="choice in MARK_CHOICES"
+        :key="choice"
+        :value="choice"
+        :label="say(`sight.marks.${choice}`)"
+      />
+    </el-select>
     <el-tooltip placement="top" :enterable="false" :content="say('sight.farther.does')">
       <el-button size="small" :aria-label="say('sight.farther')" @click="emit('farther')">−</el-button>
     </el-tooltip>
@@ -48,7 +45,7 @@ const view = useView();
 
 <style scoped>
 .zoom {
-  width: 58px;
+  width: 50px;
   text-align: right;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LampButtons from '../lamp/LampButtons.vue';
 import { useHand } from '../stores/hand.ts';
 import { say } from '../words/say.ts';
 import CompareButtons from './CompareButtons.vue';
@@ -18,6 +19,7 @@ const hand = useHand();
     <div class="bar" role="toolbar" :aria-label="say('table')">
       <MethodButtons />
       <HistoryButtons />
+      <LampButtons />
       <CompareButtons />
       <SightButtons
         class="right"
@@ -39,9 +41,9 @@ const hand = useHand();
 .bar {
   display: flex;
   align-items: center;
-  gap: 14px;
+  gap: 10px;
   height: 38px;
-  padding: 0 10px;
+  padding: 0 8px;
   overflow-x: auto;
   overflow-y: hidden;
   border-bottom: 1px solid var(--line);

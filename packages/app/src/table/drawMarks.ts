@@ -1,10 +1,11 @@
 import type { Mend, Shift, Target } from '@fennip/core';
 import { sourceOf } from '@fennip/core';
 import type { Pending } from '../hand/useGestures.ts';
+import { distanceToPath } from '../hand/entriesUnder.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import type { Glass } from './drawTarget.ts';
 import { corners, strokeTwice, tracePoints, traceTarget } from './drawTarget.ts';
-import { toScreen } from './viewport.ts';
+import { toPicture, toScreen } from './viewport.ts';
 
 /** Colours of the marks, taken from the theme. */
 export interface MarkColours {
@@ -66,11 +67,18 @@ function drawTag(
 const shownMend = ({ mend }: LedgerEntry, { drafted }: MarkScene): Mend | null =>
   drafted && mend?.id === drafted.id ? drafted : mend;
 
+const lineTarget = (path: NonNullable<LedgerEntry['path']>, r: number): Target => ({
+  shape: 'stroke',
+  points: path,
+  width: 2 * r,
+});
+
 /** What an entry's mark is drawn around: a fault where it was found, a mend by hand where it lies now. */
 function shownTarget(entry: LedgerEntry, scene: MarkScene): Target {
   const mend = shownMend(entry, scene);
   const isMoved = mend !== null && mend === scene.drafted;
   if (mend && (isMoved || entry.polarity === null || mend.target.shape === 'stroke')) return mend.target;
+  if (entry.path) return lineTarget(entry.path, entry.r);
   return { shape: 'disc', x: entry.x, y: entry.y, r: entry.r };
 }
 
@@ -230,9 +238,15 @@ export function entryAt(
 ): LedgerEntry | null {
   let best: LedgerEntry | null = null;
   for (const entry of near) {
-    const [x, y] = toScreen(view, table, entry.x, entry.y);
+    if (best && entry.r >= best.r) continue;
     const half = markHalf(entry.r, view.scale, false) + 2;
-    if (Math.abs(sx - x) <= half && Math.abs(sy - y) <= half && (!best || entry.r < best.r)) best = entry;
+    if (entry.path) {
+      const [x, y] = toPicture(view, table, sx, sy);
+      if (distanceToPath(x, y, entry.path) * view.scale <= half) best = entry;
+      continue;
+    }
+    const [x, y] = toScreen(view, table, entry.x, entry.y);
+    if (Math.abs(sx - x) <= half && Math.abs(sy - y) <= half) best = entry;
   }
   return best;
 }

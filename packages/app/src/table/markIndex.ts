@@ -12,7 +12,10 @@ export interface MarkIndex {
 export function indexMarks(entries: readonly LedgerEntry[]): MarkIndex {
   if (entries.length === 0) return { within: () => [], count: 0 };
   const tree = new Flatbush(entries.length);
-  for (const { x, y, r } of entries) tree.add(x - r, y - r, x + r, y + r);
+  for (const { x, y, r, path } of entries) {
+    const [xs, ys] = path ? [path.map(([px]) => px), path.map(([, py]) => py)] : [[x], [y]];
+    tree.add(Math.min(...xs) - r, Math.min(...ys) - r, Math.max(...xs) + r, Math.max(...ys) + r);
+  }
   tree.finish();
   return {
     count: entries.length,

@@ -1,5 +1,5 @@
 import type { FaultToMend, MendSurroundings, Place } from '@fennip/core';
-import { faultPlace, placesUsedBy } from '@fennip/core';
+import { placesUsedBy, takenPlaces } from '@fennip/core';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
 
@@ -13,14 +13,17 @@ export const asFault = (entry: LedgerEntry): FaultToMend => ({
   r: entry.r,
   softness: entry.softness,
   ...(entry.polarity === null ? {} : { polarity: entry.polarity }),
+  ...(entry.path ? { path: entry.path } : {}),
   fault: entry.id,
 });
 
 /** Where open faults lie. */
 export const openPlaces = (): Place[] =>
-  usePicture()
-    .entries.filter(({ state }) => state === 'open')
-    .map(faultPlace);
+  takenPlaces(
+    usePicture()
+      .entries.filter(({ state }) => state === 'open')
+      .map(({ id, x, y, r, softness, path }) => ({ id, x, y, r, softness, ...(path ? { path } : {}) })),
+  );
 
 /** What a new mend must keep clear of. */
 export function mendSurroundings(): MendSurroundings {

@@ -48,7 +48,7 @@ in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. Wit
     const sensitivity = numberOption(values, 'sensitivity', 0, 1, EXAMINE_DEFAULTS.sensitivity);
     const polarities = POLARITIES[choiceOption(values, 'polarity', ['dark', 'bright', 'both'], 'both')];
     const { raster } = await decodePicture(input);
-    const faults = examinePicture(pixelsOf(raster), { ...EXAMINE_DEFAULTS, polarities, sensitivity });
+    const faults = examinePicture(pixelsOf(raster), { polarities, sensitivity });
     const { width, height, depth } = raster;
     const list = `${JSON.stringify({ picture: { width, height, depth }, faults }, null, 1)}\n`;
     if (out === '-') process.stdout.write(list);

@@ -1,25 +1,82 @@
 import type { Pixels } from '../raster/pixels.ts';
+import { ownPrior } from './classify/ownPrior.ts';
+import type { FaultGroup, Measured, MeasuredTile } from './examineTile.ts';
 import { examineTile } from './examineTile.ts';
-import type { Fault } from './fault.ts';
+import type { Fault, Polarity } from './fault.ts';
 import { leastConfidence } from './sensitivity.ts';
-import type { SpeckOptions } from './specks/findSpecks.ts';
-import { SPECK_DEFAULTS } from './specks/findSpecks.ts';
+import { LINES_TRAINED_SHARE } from './lines/findLines.ts';
+import { keepLines, specksOffLines } from './lines/keepLines.ts';
+import { SPECKS_TRAINED_SHARE } from './specks/findSpecks.ts';
+import type { Shaped } from './specks/keepStrongest.ts';
+import { keepStrongest, withoutFit } from './specks/keepStrongest.ts';
 import { examineTiles } from './tiles.ts';
 
-export interface ExamineOptions extends SpeckOptions {
+/** What is to be listed of all that was measured. */
+export interface ExamineOptions {
+  readonly polarities: readonly Polarity[];
   /** 0 to 1, see {@link leastConfidence}. */
   readonly sensitivity: number;
 }
 
-export const EXAMINE_DEFAULTS: ExamineOptions = { ...SPECK_DEFAULTS, sensitivity: 0.5 };
+/** A cut at about 0.3: for probabilities that mean what they say, F1 is greatest at half of itself (Lipton et al. 2014). */
+export const EXAMINE_DEFAULTS: ExamineOptions = { polarities: ['dark', 'bright'], sensitivity: 0.7 };
 
-/** Puts the findings of all tiles in one order that does not depend on which thread was faster: surest first. */
-export const orderFindings = (findings: readonly Fault[]): Fault[] =>
-  [...findings].sort((a, b) => b.confidence - a.confidence || a.y - b.y || a.x - b.x);
+/** Names what measures: it changes with everything that gives other findings on the same picture. */
+export const FINDER = 'specks and lines 1';
 
-/** Finds the specks of a whole picture, one tile after the other. */
-export function examinePicture(pixels: Pixels, options: ExamineOptions = EXAMINE_DEFAULTS): Fault[] {
+/** Below this no setting of the sensitivity asks for a finding. */
+const LEAST_CONFIDENCE = 0.02;
+
+const TRAINED_SHARE: Readonly<Record<FaultGroup, number>> = {
+  'dark specks': SPECKS_TRAINED_SHARE,
+  'bright specks': SPECKS_TRAINED_SHARE,
+  lines: LINES_TRAINED_SHARE,
+};
+
+/** What is usual in this picture turns scores into probabilities. */
+function confident(parts: readonly Measured[], trainedShare: number): Shaped[] {
+  const scored = parts.flatMap(({ faults }) => faults);
+  const shift = ownPrior(
+    {
+      scores: scored.map(({ score }) => score),
+      otherOdds: parts.reduce((sum, { otherOdds }) => sum + otherOdds, 0),
+      count: parts.reduce((sum, { faults, others }) => sum + faults.length + others, 0),
+    },
+    trainedShare,
+  );
+  return scored.flatMap(({ score, ...fault }): Shaped[] => {
+    const confidence = 1 / (1 + Math.exp(-score - shift));
+    return confidence >= LEAST_CONFIDENCE ? [{ ...fault, confidence }] : [];
+  });
+}
+
+/**
+ * Puts what the tiles gave together: every finding with its probability, each place once, surest first. The order of
+ * the tiles does not matter.
+ */
+export function gatherFindings(tiles: readonly MeasuredTile[]): Fault[] {
+  const groupOf = (group: FaultGroup): Shaped[] =>
+    confident(
+      tiles.map((tile) => tile[group]),
+      TRAINED_SHARE[group],
+    );
+  const lines = keepLines(groupOf('lines').map(withoutFit));
+  const specks = keepStrongest([...groupOf('dark specks'), ...groupOf('bright specks')]);
+  return [...lines, ...specksOffLines(specks, lines)].sort(
+    (a, b) => b.confidence - a.confidence || a.y - b.y || a.x - b.x,
+  );
+}
+
+/** The findings that are listed. Nothing is measured again. */
+export const decideFindings = (findings: readonly Fault[], options: ExamineOptions): Fault[] => {
   const least = leastConfidence(options.sensitivity);
-  const findings = examineTiles(pixels.shape).flatMap((tile) => examineTile(tile, pixels, options));
-  return orderFindings(findings).filter((fault) => fault.confidence >= least);
+  return findings.filter(
+    ({ confidence, polarity }) => confidence >= least && options.polarities.includes(polarity),
+  );
+};
+
+/** Finds the faults of a whole picture, one tile after the other. */
+export function examinePicture(pixels: Pixels, options: ExamineOptions = EXAMINE_DEFAULTS): Fault[] {
+  const tiles = examineTiles(pixels.shape).map((tile) => examineTile(tile, pixels));
+  return decideFindings(gatherFindings(tiles), options);
 }

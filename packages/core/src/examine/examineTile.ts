@@ -1,13 +1,65 @@
 import type { Pixels } from '../raster/pixels.ts';
-import type { Fault } from './fault.ts';
-import type { SpeckOptions } from './specks/findSpecks.ts';
+import type { PictureShape } from '../raster/raster.ts';
+import { findLines } from './lines/findLines.ts';
+import type { ScoredFault } from './scoredFault.ts';
 import { findSpecks } from './specks/findSpecks.ts';
+import { mirrorBorder } from './mirrorBorder.ts';
 import type { ExamineTile } from './tiles.ts';
+import { OVERLAP } from './tiles.ts';
 
-/** Finds the specks whose centre lies in a tile. */
-export function examineTile(tile: ExamineTile, pixels: Pixels, options: SpeckOptions): Fault[] {
+/** Faults of one group are as frequent as one another, and each group has its own share of the candidates. */
+export const FAULT_GROUPS = ['dark specks', 'bright specks', 'lines'] as const;
+export type FaultGroup = (typeof FAULT_GROUPS)[number];
+
+/** What was measured of one group, with nothing decided. */
+export interface Measured {
+  /** The places that any share of faults could make likely. */
+  readonly faults: readonly ScoredFault[];
+  /** How many others there were, and the sum of their odds. */
+  readonly others: number;
+  readonly otherOdds: number;
+}
+
+export type MeasuredTile = Readonly<Record<FaultGroup, Measured>>;
+
+/** Places with a lower log-odds only count: no picture has so many faults that these would be some. */
+const LEAST_SCORE = -7;
+
+function sumUp(scored: readonly ScoredFault[]): Measured {
+  const faults = scored.filter(({ score }) => score >= LEAST_SCORE);
+  const otherOdds = scored.reduce((sum, { score }) => (score < LEAST_SCORE ? sum + Math.exp(score) : sum), 0);
+  return { faults, others: scored.length - faults.length, otherOdds };
+}
+
+/** A slope of tone and its mirror image meet in a ridge at the border: lines so near it are that, in pixels. */
+const BORDER_RIDGE = 3;
+/** And in a peak at the corners: what lies so many radii from both borders is that. */
+const CORNER_RADII = 0.8;
+
+/** Whether a place is an artefact of how the picture is carried on beyond its borders. */
+function isMirrored({ x, y, r, path }: ScoredFault, picture: PictureShape): boolean {
+  const toBorder = (px: number, py: number): [number, number] => [
+    Math.min(px, picture.width - px),
+    Math.min(py, picture.height - py),
+  ];
+  if (path) return path.every(([px, py]) => Math.min(...toBorder(px, py)) < BORDER_RIDGE);
+  return Math.max(...toBorder(x, y)) < CORNER_RADII * r;
+}
+
+/** Measures the places whose centre lies in a tile. */
+export function examineTile(tile: ExamineTile, pixels: Pixels): MeasuredTile {
   const { left, top, width, height } = tile.keep;
-  return findSpecks(pixels.window(tile.read), options).filter(
-    (fault) => fault.x >= left && fault.y >= top && fault.x < left + width && fault.y < top + height,
-  );
+  const window = mirrorBorder(pixels.window(tile.read), OVERLAP);
+  const own = (fault: ScoredFault): boolean =>
+    fault.x >= left &&
+    fault.y >= top &&
+    fault.x < left + width &&
+    fault.y < top + height &&
+    !isMirrored(fault, pixels.shape);
+  const specks = findSpecks(window).filter(own);
+  return {
+    'dark specks': sumUp(specks.filter(({ polarity }) => polarity === 'dark')),
+    'bright specks': sumUp(specks.filter(({ polarity }) => polarity === 'bright')),
+    lines: sumUp(findLines(window).filter(own)),
+  };
 }

@@ -33,4 +33,6 @@ export interface Fault {
   readonly softness: number;
   /** How sure the finder is, 0 to 1. */
   readonly confidence: number;
+  /** The course of a line; its place is then the middle of it, and its radius half its width. */
+  readonly path?: readonly (readonly [x: number, y: number])[];
 }

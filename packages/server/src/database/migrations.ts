@@ -91,6 +91,20 @@ const STEPS: readonly Step[] = [
       });
     },
   },
+  {
+    name: '0003-measured-findings',
+    up: async (knex) => {
+      await knex.schema.createTable('examinations', (table) => {
+        table.uuid('picture_id').primary().references('pictures.id').onDelete('CASCADE');
+        table.text('finder').notNullable();
+        table.jsonb('findings').notNullable();
+        table.timestamp('at').notNullable().defaultTo(knex.fn.now());
+      });
+      await knex.schema.alterTable('faults', (table) => {
+        table.jsonb('path');
+      });
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

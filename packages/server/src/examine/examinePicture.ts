@@ -1,5 +1,5 @@
 import type { Fault } from '@fennip/core';
-import { SPECK_DEFAULTS, examineTiles, leastConfidence, orderFindings } from '@fennip/core';
+import { decideFindings, examineTiles, gatherFindings } from '@fennip/core';
 import type { ExamineRequest } from '@fennip/contract';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
@@ -7,6 +7,7 @@ import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
 import { tellPicture } from '../pictures/tellPicture.ts';
 import { replaceFindings } from './faultRows.ts';
+import { findingsOf, keepFindings } from './findingRows.ts';
 
 /** Notes what is asked for and orders the work. */
 export async function orderExamination(context: Context, id: string, request: ExamineRequest): Promise<void> {
@@ -19,18 +20,14 @@ export async function orderExamination(context: Context, id: string, request: Ex
   await tellPicture(context, id);
 }
 
-/** Looks for specks in all threads, tile by tile. */
-async function findAll(context: Context, row: PictureRow, request: ExamineRequest): Promise<Fault[]> {
-  const { threads, store, events } = context;
+/** Measures a picture in all threads, tile by tile. */
+async function measure({ threads, store, events }: Context, row: PictureRow): Promise<Fault[]> {
   const raster = await threads.load(store.pathOf('originals', row.sha256));
   const tiles = examineTiles(raster);
   let done = 0;
-  const found = await Promise.all(
+  const measured = await Promise.all(
     tiles.map(async (tile) => {
-      const faults = await threads.examine(raster, tile, {
-        ...SPECK_DEFAULTS,
-        polarities: request.polarities,
-      });
+      const part = await threads.examine(raster, tile);
       done++;
       events.tell(row.job_id, {
         type: 'progress',
@@ -38,11 +35,19 @@ async function findAll(context: Context, row: PictureRow, request: ExamineReques
         pictureId: row.id,
         share: done / tiles.length,
       });
-      return faults;
+      return part;
     }),
   );
-  const least = leastConfidence(request.sensitivity);
-  return orderFindings(found.flat()).filter((fault) => fault.confidence >= least);
+  return gatherFindings(measured);
+}
+
+/** All findings of a picture with their probabilities: measured once, and read again for every other sensitivity. */
+async function allFindings(context: Context, row: PictureRow): Promise<readonly Fault[]> {
+  const known = await findingsOf(context.database, row.id);
+  if (known) return known;
+  const findings = await measure(context, row);
+  await keepFindings(context.database, row.id, findings);
+  return findings;
 }
 
 /** Examines a picture and puts what was found into its ledger. */
@@ -53,7 +58,8 @@ export async function examinePicture(context: Context, id: string): Promise<void
   await database('pictures').where('id', id).update({ examined: 'running' });
   await tellPicture(context, id);
   try {
-    const faults = await findAll(context, row as PictureRow, row.examine_request);
+    const findings = await allFindings(context, row as PictureRow);
+    const faults = decideFindings(findings, row.examine_request);
     await replaceFindings(database, id, row.examine_request, faults);
   } catch (error) {
     await database('pictures').where('id', id).update({ examined: 'failed' });

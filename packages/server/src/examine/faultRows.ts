@@ -2,7 +2,8 @@ import type { Fault, Judgement } from '@fennip/core';
 import type { ExamineRequest, NumberedFault } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
 
-interface FaultRow extends NumberedFault {
+interface FaultRow extends Omit<NumberedFault, 'path'> {
+  readonly path: NumberedFault['path'] | null;
   readonly picture_id: string;
   readonly judgement: Judgement;
 }
@@ -16,24 +17,46 @@ export async function faultsOf(
     .where('picture_id', pictureId)
     .orderBy('number');
   return {
-    faults: rows.map(({ id, number, kind, polarity, x, y, r, strength, softness, confidence }) => {
-      return { id, number, kind, polarity, x, y, r, strength, softness, confidence };
-    }),
+    faults: rows.map(({ id, number, kind, polarity, x, y, r, strength, softness, confidence, path }) => ({
+      ...{ id, number, kind, polarity, x, y, r, strength, softness, confidence },
+      ...(path ? { path } : {}),
+    })),
     judgements: Object.fromEntries(
       rows.filter((row) => row.judgement !== 'open').map((row) => [row.id, row.judgement]),
     ),
   };
 }
 
-const liesOn = (fault: Fault, other: Pick<FaultRow, 'x' | 'y' | 'r'>): boolean =>
+/** Whether a finding is the fault that is listed already: the same kind at the same place. */
+const isSame = (fault: Fault, other: Pick<FaultRow, 'x' | 'y' | 'r' | 'kind' | 'polarity'>): boolean =>
+  fault.kind === other.kind &&
+  fault.polarity === other.polarity &&
   Math.hypot(fault.x - other.x, fault.y - other.y) < Math.max(2, fault.r, other.r);
 
 /** Rows are written this many at a time, below PostgreSQL's limit of bound values. */
 const BATCH = 2000;
 
+/** What becomes of the ledger when a picture was examined. */
+interface Matched {
+  /** Listed faults that are found no more and were never decided about. */
+  readonly gone: readonly string[];
+  readonly fresh: readonly Fault[];
+}
+
+/** Each finding belongs to the nearest listed fault that it may be; what is left over on either side is new or gone. */
+function matchFindings(found: readonly Fault[], listed: readonly FaultRow[], settled: Set<string>): Matched {
+  const met = new Set<string>();
+  const fresh = found.filter((fault) => {
+    const same = listed.filter((row) => isSame(fault, row));
+    for (const { id } of same) met.add(id);
+    return same.length === 0;
+  });
+  return { gone: listed.map(({ id }) => id).filter((id) => !met.has(id) && !settled.has(id)), fresh };
+}
+
 /**
- * Puts new findings in the place of the old ones. A fault that is mended or was decided about stays, and a finding
- * that lies on one of those is not listed again.
+ * Brings the ledger up to what was found. A fault that is found again keeps its number and what was decided; one that
+ * is mended or was decided about stays in any case; all others that are found no more are taken out.
  */
 export async function replaceFindings(
   database: Database,
@@ -44,21 +67,30 @@ export async function replaceFindings(
   await database.transaction(async (change) => {
     const picture = await change('pictures').where('id', pictureId).forUpdate().first('next_fault');
     if (!picture) return;
-    const mended = change('mends').where('picture_id', pictureId).whereNotNull('fault_id').select('fault_id');
-    await change('faults')
-      .where({ picture_id: pictureId, judgement: 'open' })
-      .whereNotIn('id', mended)
-      .delete();
-    const kept: FaultRow[] = await change<FaultRow>('faults').where('picture_id', pictureId);
-    const first = kept.length === 0 ? 1 : (picture.next_fault as number);
-    const rows = found
-      .filter((fault) => !kept.some((row) => liesOn(fault, row)))
-      .map((fault, index) => ({
-        ...fault,
-        picture_id: pictureId,
-        id: `f${picture.next_fault + index}`,
-        number: first + index,
-      }));
+    const listed: FaultRow[] = await change<FaultRow>('faults').where('picture_id', pictureId);
+    const mended: { fault_id: string }[] = await change('mends')
+      .where('picture_id', pictureId)
+      .whereNotNull('fault_id')
+      .select('fault_id');
+    const settled = new Set([
+      ...mended.map((mend) => mend.fault_id),
+      ...listed.filter(({ judgement }) => judgement !== 'open').map(({ id }) => id),
+    ]);
+    const { gone, fresh } = matchFindings(found, listed, settled);
+    for (let at = 0; at < gone.length; at += BATCH)
+      await change('faults')
+        .where('picture_id', pictureId)
+        .whereIn('id', gone.slice(at, at + BATCH))
+        .delete();
+    // A ledger in which nothing is left begins again with number 1.
+    const first = gone.length === listed.length ? 1 : (picture.next_fault as number);
+    const rows = fresh.map(({ path, ...fault }, index) => ({
+      ...fault,
+      path: path ? JSON.stringify(path) : null,
+      picture_id: pictureId,
+      id: `f${picture.next_fault + index}`,
+      number: first + index,
+    }));
     await change.batchInsert('faults', rows, BATCH);
     await change('pictures')
       .where('id', pictureId)

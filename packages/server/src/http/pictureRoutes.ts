@@ -11,6 +11,7 @@ import type { Context } from '../context.ts';
 import { deliveriesOf, orderDelivery } from '../deliver/deliveries.ts';
 import { orderExamination } from '../examine/examinePicture.ts';
 import { faultsOf } from '../examine/faultRows.ts';
+import { findingsOf } from '../examine/findingRows.ts';
 import { edit, historyOf, redo, undo } from '../history/history.ts';
 import { readWorksheet } from '../history/worksheetRows.ts';
 import { checkId, pictureById, pictureRow } from '../pictures/pictureRows.ts';
@@ -48,6 +49,12 @@ export function pictureRoutes(context: Context): Router {
   router.post('/pictures/:picture/examination', async (request, response) => {
     await orderExamination(context, idOf(request.params), checkExamine(request.body));
     response.status(202).json(await pictureById(context.database, request.params.picture));
+  });
+
+  router.get('/pictures/:picture/findings', async (request, response) => {
+    const { database } = context;
+    const { id } = await pictureRow(database, idOf(request.params));
+    response.json((await findingsOf(database, id)) ?? []);
   });
 
   router.post('/pictures/:picture/edits', async (request, response) => {

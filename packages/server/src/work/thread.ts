@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { open } from 'node:fs/promises';
 import type { MessagePort } from 'node:worker_threads';
-import type { Depth, ExamineTile, Fault, Raster, Recipe, SpeckOptions } from '@fennip/core';
+import type { Depth, ExamineTile, MeasuredTile, Raster, Recipe } from '@fennip/core';
 import { bytesPerSample, copyRaster, examineTile, pixelsOf, rasterOver, renderRecipe } from '@fennip/core';
 import type { EncodeSettings } from '@fennip/files';
 import { PictureError, decodePicture, encodePicture } from '@fennip/files';
@@ -31,7 +31,6 @@ export type ThreadTask =
       readonly task: 'examine';
       readonly raster: SharedRaster;
       readonly tile: ExamineTile;
-      readonly options: SpeckOptions;
     }
   | {
       readonly task: 'deliver';
@@ -54,7 +53,7 @@ export interface Refused {
   readonly refused: string;
 }
 
-type Outcome = undefined | SharedRaster | Fault[] | StoredFile;
+type Outcome = undefined | SharedRaster | MeasuredTile | StoredFile;
 
 async function prepare(task: Extract<ThreadTask, { task: 'prepare' }>): Promise<undefined> {
   const { raster } = await decodePicture(task.original, { pixels: task.mostPixels });
@@ -102,7 +101,7 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
     case 'load':
       return load(task);
     case 'examine':
-      return Promise.resolve(examineTile(task.tile, pixelsOf(sharedPixels(task.raster)), task.options));
+      return Promise.resolve(examineTile(task.tile, pixelsOf(sharedPixels(task.raster))));
     case 'deliver':
       return deliver(task);
   }

@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import type { MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import type { ExamineTile, Fault, Recipe, SpeckOptions } from '@fennip/core';
+import type { ExamineTile, MeasuredTile, Recipe } from '@fennip/core';
 import type { EncodeSettings } from '@fennip/files';
 import { PictureError } from '@fennip/files';
 import type { StoredFile } from '../store/store.ts';
@@ -13,7 +13,7 @@ import type { LevelWritten, Refused, SharedRaster, ThreadTask } from './thread.t
 export interface Threads {
   prepare(original: string, folder: string, written: (level: LevelWritten) => void): Promise<void>;
   load(original: string): Promise<SharedRaster>;
-  examine(raster: SharedRaster, tile: ExamineTile, options: SpeckOptions): Promise<Fault[]>;
+  examine(raster: SharedRaster, tile: ExamineTile): Promise<MeasuredTile>;
   deliver(
     original: string,
     recipe: Recipe,
@@ -59,7 +59,7 @@ export function startThreads(mostPixels: number): Threads {
     prepare: (original, folder, written) =>
       runSpeaking((port) => ({ task: 'prepare', original, folder, mostPixels, port }), written),
     load: (original) => run({ task: 'load', original, mostPixels }),
-    examine: (raster, tile, options) => run({ task: 'examine', raster, tile, options }),
+    examine: (raster, tile) => run({ task: 'examine', raster, tile }),
     deliver: (original, recipe, settings, onto, progress) =>
       runSpeaking(
         (port) => ({ task: 'deliver', original, mostPixels, recipe, settings, onto, port }),

@@ -1,6 +1,7 @@
 import { onBeforeUnmount, onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useJob } from '../../stores/job.ts';
+import { useLamp } from '../../stores/lamp.ts';
 import { usePicture } from '../../stores/picture.ts';
 import type { ArmedMethod } from '../../stores/hand.ts';
 import { useHand } from '../../stores/hand.ts';
@@ -20,6 +21,7 @@ export const KEY_HELP: readonly (readonly [keys: string, what: WordKey])[] = [
   ['F', 'key.fit'],
   ['+ −', 'key.zoom'],
   ['X', 'key.original'],
+  ['C', 'key.lamp'],
   ['Q', 'key.split'],
   ['B', 'key.blink'],
   ['V', 'key.marks'],
@@ -71,6 +73,7 @@ export function useKeys(actions: KeyActions) {
   const view = useView();
   const hand = useHand();
   const round = useRound();
+  const lamp = useLamp();
   const { mendEntries, dismiss, removeAll } = useMending();
   const isHelpOpen = ref(false);
 
@@ -122,6 +125,7 @@ export function useKeys(actions: KeyActions) {
     x: () => {
       view.isOriginalHeld = true;
     },
+    c: lamp.turn,
     q: () => view.compareBy('split'),
     b: () => view.compareBy('blinking'),
     v: view.turnMarks,

@@ -1,7 +1,11 @@
-import type { FloatPlane } from '../../raster/float.ts';
-import { halveFloat } from '../../raster/float.ts';
 import type { Polarity } from '../fault.ts';
-import { contrastMaps } from './contrast.ts';
+import type { LumaPlane } from '../ground/lumaLevels.ts';
+import { smoothLuma } from '../ground/lumaLevels.ts';
+import { coreUsual } from './coreUsual.ts';
+import { rimOf } from './rim.ts';
+import { rimPeaks } from './rimPeaks.ts';
+import type { Ring } from './ringContrast.ts';
+import { ringContrast } from './ringContrast.ts';
 
 /** A place that may be a speck, in pixels of the level it was found on. */
 export interface Candidate {
@@ -11,66 +15,76 @@ export interface Candidate {
   readonly y: number;
   readonly radius: number;
   readonly polarity: Polarity;
-  /** Contrast over the usual contrast of its scale round about. */
-  readonly significance: number;
+  /** What is usual round about: of a step across the rim, or of a core's contrast; in units of a plane. */
+  readonly usual: number;
 }
 
-/** Radii that are looked for on a level, in its own pixels; each level's are twice those of the one before. */
-const RADII = [1.41, 2];
-/** The full-size level has none before it: it starts a little lower. */
-const FINEST_RADII = [1.25, 2];
-/** A contrast that no eye sees: half a code of 255. Keeps perfectly flat places from dividing by nothing. */
-const LEAST_CONTRAST = 0.5 / 255;
-/** Below this a candidate is not worth measuring. */
-const LEAST_SIGNIFICANCE = 2.5;
+/** Radii whose rims are looked at on every level; each level's are twice those of the one before. */
+const RIM_RADII = [2.83, 4];
+/** Radii up to this are looked for on the coarsest level. */
+const LARGEST_ON_LEVEL = 4 * Math.SQRT2;
+/** What is smaller than any rim: looked for at full size only, by its core. */
+const CORES: readonly { readonly radius: number; readonly ring: Ring }[] = [
+  { radius: 1.41, ring: { straight: 3, slanted: 2 } },
+  { radius: 2, ring: { straight: 4, slanted: 3 } },
+];
+/** A core must exceed the usual contrast so many times. */
+const LEAST_CORE = 3.6;
 
-/** Luma at full size and its halvings. */
-export function lumaLevels(luma: FloatPlane, largestRadius: number): FloatPlane[] {
-  const levels = [luma];
-  while (RADII[0] * 2 ** levels.length <= largestRadius) {
-    const last = levels[levels.length - 1];
-    if (Math.min(last.width, last.height) < 32) break;
-    levels.push(halveFloat(last));
-  }
-  return levels;
-}
+/** How many levels a search up to a radius needs. */
+export const levelsFor = (largestRadius: number): number =>
+  Math.max(1, Math.ceil(Math.log2(largestRadius / LARGEST_ON_LEVEL)) + 1);
 
-/** Local maxima of one contrast map that exceed the usual contrast. */
-function peaks(
-  map: FloatPlane,
-  usual: FloatPlane,
-  at: Pick<Candidate, 'level' | 'radius' | 'polarity'>,
-): Candidate[] {
-  const { width, height, data } = map;
-  const found: Candidate[] = [];
-  for (let y = 1; y < height - 1; y++) {
-    for (let x = 1; x < width - 1; x++) {
-      const i = y * width + x;
-      const value = data[i];
-      if (value < LEAST_CONTRAST) continue;
-      const significance = value / (usual.data[i] + LEAST_CONTRAST);
-      if (significance < LEAST_SIGNIFICANCE) continue;
-      const isPeak =
-        value > data[i - 1] &&
-        value >= data[i + 1] &&
-        value > data[i - width] &&
-        value >= data[i + width] &&
-        value > data[i - width - 1] &&
-        value >= data[i + width + 1] &&
-        value > data[i - width + 1] &&
-        value >= data[i + width - 1];
-      if (isPeak) found.push({ ...at, x: x + 0.5, y: y + 0.5, significance });
-    }
-  }
-  return found;
-}
-
-/** All candidates on all levels, of the polarities asked for. */
-export function speckCandidates(levels: readonly FloatPlane[], polarities: readonly Polarity[]): Candidate[] {
-  return levels.flatMap((plane, level) =>
-    (level === 0 ? FINEST_RADII : RADII).flatMap((radius) => {
-      const maps = contrastMaps(plane, radius);
-      return polarities.flatMap((polarity) => peaks(maps[polarity], maps.usual, { level, radius, polarity }));
-    }),
+/** Whether no neighbour departs further the same way; of equals the first counts. */
+function isPeak(map: Int16Array, i: number, width: number): boolean {
+  const sign = map[i] > 0 ? 1 : -1;
+  const value = sign * map[i];
+  return (
+    value > sign * map[i - 1] &&
+    value >= sign * map[i + 1] &&
+    value > sign * map[i - width] &&
+    value >= sign * map[i + width] &&
+    value > sign * map[i - width - 1] &&
+    value >= sign * map[i + width + 1] &&
+    value > sign * map[i - width + 1] &&
+    value >= sign * map[i + width - 1]
   );
+}
+
+const polarityOf = (darker: number): Polarity => (darker > 0 ? 'dark' : 'bright');
+
+/** Specks too small for a rim. */
+function cores(plane: LumaPlane): Candidate[] {
+  return CORES.flatMap(({ radius, ring }) => {
+    const { map, places } = ringContrast(plane, ring);
+    const usual = coreUsual(plane, ring);
+    const found: Candidate[] = [];
+    for (const i of places) {
+      if (!isPeak(map, i, plane.width)) continue;
+      const y = Math.floor(i / plane.width);
+      const x = i - y * plane.width;
+      const here = usual.at(x, y);
+      if (Math.abs(map[i]) < LEAST_CORE * here) continue;
+      found.push({
+        ...{ level: 0, radius, polarity: polarityOf(map[i]) },
+        ...{ x: x + 0.5, y: y + 0.5, usual: here / 2 },
+      });
+    }
+    return found;
+  });
+}
+
+/** All candidates on all levels. */
+export function speckCandidates(levels: readonly LumaPlane[]): Candidate[] {
+  return levels.flatMap((plane, level) => {
+    const smooth = smoothLuma(plane);
+    const rims = RIM_RADII.flatMap((radius) =>
+      rimPeaks(smooth, rimOf(radius, plane.width)).map(({ at, step, usual }): Candidate => {
+        const y = Math.floor(at / plane.width);
+        const x = at - y * plane.width;
+        return { level, radius, polarity: polarityOf(step), x: x + 0.5, y: y + 0.5, usual };
+      }),
+    );
+    return level === 0 ? [...cores(smooth), ...rims] : rims;
+  });
 }

@@ -3,9 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { pixelsOf } from '../../raster/pixels.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
-import { examinePicture } from '../examinePicture.ts';
+import { EXAMINE_DEFAULTS, examinePicture } from '../examinePicture.ts';
 import { leastConfidence } from '../sensitivity.ts';
-import { SPECK_DEFAULTS } from './findSpecks.ts';
 import { keepStrongest } from './keepStrongest.ts';
 
 const [WIDTH, HEIGHT] = [420, 320];
@@ -17,7 +16,7 @@ const SPOTS = [
   { x: 250, y: 200, r: 4, depth: 0.3 },
   { x: 380, y: 260, r: 20, depth: 0.15 },
 ];
-const options = { ...SPECK_DEFAULTS, sensitivity: 0.5 };
+const options = EXAMINE_DEFAULTS;
 const sky = (x: number, y: number): number => 0.35 + 0.0008 * x + 0.0006 * y;
 
 function spotted(sign: 1 | -1, depth: 8 | 16 = 8): Raster {
@@ -84,7 +83,9 @@ describe('the finder of specks', () => {
       y: fc.double({ min: 0, max: 300, noNaN: true }),
       r: fc.double({ min: 1, max: 30, noNaN: true }),
       confidence: fc.double({ min: 0, max: 1, noNaN: true }),
-      strength: fc.constant(0.2),
+      fit: fc.double({ min: 0, max: 9, noNaN: true }),
+      ...{ strength: fc.constant(0.2), softness: fc.constant(0.3) },
+      ...{ kind: fc.constant('speck' as const), polarity: fc.constant('dark' as const) },
     });
     fc.assert(
       fc.property(fc.array(finding, { maxLength: 40 }), (findings) => {

@@ -1,51 +1,34 @@
-import { lumaPlane } from '../../raster/float.ts';
 import type { Window } from '../../raster/window.ts';
-import type { Fault, Polarity } from '../fault.ts';
-import { keepStrongest } from './keepStrongest.ts';
-import type { Candidate } from './candidates.ts';
-import { lumaLevels, speckCandidates } from './candidates.ts';
-import { speckConfidence } from './confidence.ts';
-import { measureSpeck } from './measureSpeck.ts';
+import { growForest } from '../classify/forest.ts';
+import { lumaLevels } from '../ground/lumaLevels.ts';
+import type { ScoredFault } from '../scoredFault.ts';
+import { levelsFor, speckCandidates } from './candidates.ts';
+import speckForest from './speckForest.json' with { type: 'json' };
+import { SPECK_TRAITS, measureSpecks } from './speckTraits.ts';
 
-export interface SpeckOptions {
-  /** Which specks to look for. */
-  readonly polarities: readonly Polarity[];
-  /** The largest radius looked for, in pixels. */
-  readonly largestRadius: number;
-}
+/** Specks up to this radius are looked for, in pixels. */
+export const LARGEST_SPECK = 60;
 
-export const SPECK_DEFAULTS: SpeckOptions = { polarities: ['dark', 'bright'], largestRadius: 48 };
+/** The share of faults among the candidates that the classifier was trained on. */
+export const SPECKS_TRAINED_SHARE: number = speckForest.share;
 
-/** Below this no setting of the sensitivity asks for a finding. */
-const LEAST_CONFIDENCE = 0.02;
+const forest = growForest(speckForest);
+const EVIDENCE = SPECK_TRAITS.indexOf('evidence');
 
 /**
- * Finds specks: small round places that stand out from an even ring of surroundings, whatever the tone's slope.
- * Scale space of ring-against-core contrasts, held against the usual contrast of the same scale round about; each
- * candidate is then measured. Works on encoded luma.
+ * Finds places that may be specks: small, round, with a rim that stands out all around. Candidates come from the rims
+ * of discs at all scales and from small cores; each is then explained by the soft disc that takes the most variation
+ * away, and scored by a forest of trees that was trained on seeded faults over open photographs.
  *
- * @returns faults in pixels of the whole picture, with every confidence from {@link LEAST_CONFIDENCE} up
+ * @returns every place that was measured, of both polarities, in pixels of the whole picture
  */
-export function findSpecks(window: Window, options: SpeckOptions = SPECK_DEFAULTS): Fault[] {
-  const levels = lumaLevels(lumaPlane(window.raster), options.largestRadius);
-  const found = speckCandidates(levels, options.polarities).flatMap((candidate) => {
-    const fault = describe(candidate, levels, window);
-    return fault.confidence >= LEAST_CONFIDENCE && fault.r <= 1.5 * options.largestRadius ? [fault] : [];
-  });
-  return keepStrongest(found);
-}
-
-function describe(candidate: Candidate, levels: ReturnType<typeof lumaLevels>, window: Window): Fault {
-  const measure = measureSpeck(levels[candidate.level], candidate);
-  const scale = 2 ** candidate.level;
-  return {
-    kind: 'speck',
-    polarity: candidate.polarity,
-    x: window.left + measure.x * scale,
-    y: window.top + measure.y * scale,
-    r: measure.radius * scale,
-    strength: measure.depth,
-    softness: measure.softness,
-    confidence: speckConfidence(candidate, measure),
-  };
+export function findSpecks({ left, top, raster }: Window): ScoredFault[] {
+  const levels = lumaLevels(raster, levelsFor(LARGEST_SPECK));
+  return measureSpecks(speckCandidates(levels), levels, raster).map(
+    ({ candidate, x, y, r, softness, strength, traits }): ScoredFault => ({
+      ...{ kind: 'speck', polarity: candidate.polarity, x: left + x, y: top + y, r, strength, softness },
+      score: forest.score(traits),
+      fit: traits[EVIDENCE],
+    }),
+  );
 }

@@ -3,25 +3,49 @@ import type { Fault } from '../fault.ts';
 /** Cells of this side hold what may overlap; larger than most specks, so that few cells are looked into. */
 const CELL = 64;
 
-/** Keeps of findings that lie on one another only the one that is surest; sorted by confidence, surest first. */
-export function keepStrongest<T extends Pick<Fault, 'x' | 'y' | 'r' | 'confidence' | 'strength'>>(
-  findings: readonly T[],
-): T[] {
+/** A finding with how well its shape explains what is seen there. */
+export interface Shaped extends Fault {
+  readonly fit: number;
+}
+
+export function withoutFit(shaped: Shaped): Fault {
+  const { fit, ...fault } = shaped;
+  void fit;
+  return fault;
+}
+
+/** A shape counts when its own confidence is at least this share of the surest one's at its place. */
+const SHARE = 0.4;
+
+/**
+ * Keeps of findings that lie on one another one: as sure as the surest, in the shape that explains the place best.
+ * Sorted by confidence, surest first.
+ */
+export function keepStrongest(findings: readonly Shaped[]): Fault[] {
   const sorted = [...findings].sort(
     (a, b) => b.confidence - a.confidence || b.strength - a.strength || a.y - b.y || a.x - b.x,
   );
-  const cells = new Map<string, T[]>();
-  const kept: T[] = [];
+  const cells = new Map<string, { readonly first: Shaped; shape: Shaped }[]>();
+  const kept: { readonly first: Shaped; shape: Shaped }[] = [];
   for (const finding of sorted) {
-    if (cellsNear(finding).some((key) => cells.get(key)?.some((other) => overlap(finding, other)))) continue;
-    kept.push(finding);
+    const known = cellsNear(finding)
+      .flatMap((key) => cells.get(key) ?? [])
+      .find(({ first }) => overlap(finding, first));
+    if (known) {
+      const { first, shape } = known;
+      const isAnother = finding.polarity === first.polarity && finding.confidence >= SHARE * first.confidence;
+      if (isAnother && finding.fit > shape.fit) known.shape = finding;
+      continue;
+    }
+    const place = { first: finding, shape: finding };
+    kept.push(place);
     for (const key of cellsNear(finding)) {
       const cell = cells.get(key);
-      if (cell) cell.push(finding);
-      else cells.set(key, [finding]);
+      if (cell) cell.push(place);
+      else cells.set(key, [place]);
     }
   }
-  return kept;
+  return kept.map(({ first, shape }) => withoutFit({ ...shape, confidence: first.confidence }));
 }
 
 /** One centre lies inside the other, give or take. */

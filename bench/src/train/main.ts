@@ -1,0 +1,87 @@
+import { writeFile } from 'node:fs/promises';
+import { fileURLToPath } from 'node:url';
+import { parseArgs } from 'node:util';
+import type { Forest } from '@fennip/core';
+import { LINE_TRAITS, SPECK_TRAITS, growForest } from '@fennip/core';
+import { printTable } from '../report.ts';
+import { BOOST_DEFAULTS, boost } from './boost.ts';
+import { calibrate } from './calibrate.ts';
+import type { Examples } from './examples.ts';
+import { TRAINING_PHOTOGRAPHS, trainingGrounds } from './grounds.ts';
+import { lineSamples } from './lineSamples.ts';
+import { speckSamples } from './speckSamples.ts';
+
+const EXAMINE = new URL('../../../packages/core/src/examine/', import.meta.url);
+
+/** Mean precision over all recalls: the area under the curve of precision against recall. */
+function averagePrecision(scores: readonly number[], labels: readonly number[]): number {
+  const order = [...scores.keys()].sort((a, b) => scores[b] - scores[a]);
+  let [hits, sum] = [0, 0];
+  order.forEach((row, rank) => {
+    if (labels[row] === 0) return;
+    hits++;
+    sum += hits / (rank + 1);
+  });
+  return hits > 0 ? sum / hits : 0;
+}
+
+interface HeldOut {
+  readonly photograph: string;
+  readonly scores: readonly number[];
+  readonly labels: readonly number[];
+}
+
+/** What a forest that never saw a photograph makes of it. */
+function heldOut(
+  names: readonly string[],
+  { traits, labels, grounds }: Examples,
+  photograph: string,
+): HeldOut {
+  const isHeld = grounds.map((ground) => ground.photograph === photograph);
+  const take = <T>(rows: readonly T[], held: boolean): T[] => rows.filter((_, i) => isHeld[i] === held);
+  const forest = growForest(boost(names, take(traits, false), take(labels, false), BOOST_DEFAULTS));
+  return {
+    photograph,
+    scores: take(traits, true).map((row) => forest.score(row)),
+    labels: take(labels, true),
+  };
+}
+
+/**
+ * Trains a forest on all examples. How sure it may be is learned from photographs that were left out in turn: on what
+ * it has seen every forest is surer than it should be.
+ */
+function train(title: string, names: readonly string[], examples: Examples): Forest {
+  const faults = examples.labels.filter((label) => label === 1).length;
+  console.log(`\n${title}: ${examples.labels.length} candidates, ${faults} of them on faults`);
+  const held = TRAINING_PHOTOGRAPHS.map((photograph) => heldOut(names, examples, photograph));
+  const calibration = calibrate(
+    held.flatMap(({ scores }) => scores),
+    held.flatMap(({ labels }) => labels),
+  );
+  printTable(
+    `${title}: average precision on photographs left out in turn`,
+    ['photograph', 'candidates on faults', 'average precision'],
+    held.map(({ photograph, scores, labels }) => [
+      photograph,
+      String(labels.filter((label) => label === 1).length),
+      averagePrecision(scores, labels),
+    ]),
+  );
+  console.log(
+    `a score counts ${calibration.slope.toFixed(2)} times, shifted by ${calibration.offset.toFixed(2)}`,
+  );
+  return { ...boost(names, examples.traits, examples.labels, BOOST_DEFAULTS), calibration };
+}
+
+async function write(forest: Forest, name: string): Promise<void> {
+  await writeFile(fileURLToPath(new URL(name, EXAMINE)), `${JSON.stringify(forest)}\n`);
+}
+
+const { values } = parseArgs({ options: { only: { type: 'string' } } });
+const wanted = (name: string): boolean => values.only === undefined || values.only === name;
+const grounds = await trainingGrounds();
+if (wanted('specks'))
+  await write(train('Specks', SPECK_TRAITS, speckSamples(grounds, 2)), 'specks/speckForest.json');
+if (wanted('lines'))
+  await write(train('Lines', LINE_TRAITS, lineSamples(grounds, 2)), 'lines/lineForest.json');

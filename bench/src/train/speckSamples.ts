@@ -1,0 +1,82 @@
+import type { MeasuredSpeck, Raster } from '@fennip/core';
+import { LARGEST_SPECK, levelsFor, lumaLevels, measureSpecks, mulberry, speckCandidates } from '@fennip/core';
+import type { LaidFault, Sheet } from '@fennip/scenes';
+import { layFibres, layScratches, laySpecks } from '@fennip/scenes';
+import { dust, particles } from '../damage.ts';
+import { fromSheet, toSheet } from '../light.ts';
+import type { Examples } from './examples.ts';
+import { noExamples } from './examples.ts';
+import type { Ground } from './grounds.ts';
+import { layGrain } from './grounds.ts';
+import { takeColour } from './takeColour.ts';
+
+/** How many specks a megapixel has: from none to a neglected print. */
+const DENSITIES = [0, 4, 15, 45, 90];
+
+/** Share of the places without a fault that is kept: they are many, and much alike. */
+const NEGATIVES = 0.35;
+/** Share of the grounds on which lines were laid too. */
+const WITH_LINES = 0.3;
+
+/** Dust, particles or hard specks, as many as a density gives; or nothing at all. */
+function layAny(sheet: Sheet, kind: number, density: number, seed: number): LaidFault[] {
+  const count = Math.round((density * sheet.width * sheet.height) / 1e6);
+  switch (kind) {
+    case 0:
+      return dust(sheet, count, seed);
+    case 1:
+      return particles(sheet, count, seed);
+    default:
+      return laySpecks(sheet, count, seed);
+  }
+}
+
+/** What a candidate is: a laid fault, none, or something that says nothing either way. */
+function labelOf({ x, y, r, candidate }: MeasuredSpeck, laid: readonly LaidFault[]): 0 | 1 | null {
+  let label: 0 | null = 0;
+  for (const fault of laid) {
+    const away = Math.hypot(fault.x - x, fault.y - y);
+    const isSame = fault.polarity === candidate.polarity && r > 0.45 * fault.r && r < 2.2 * fault.r;
+    if (isSame && away < Math.max(1.5, 0.55 * fault.r)) return 1;
+    // Nearly there, or a ring around it: neither a good example nor a bad one.
+    if (away < 1.6 * fault.r + r) label = null;
+  }
+  return label;
+}
+
+export function measuredOn(raster: Raster): MeasuredSpeck[] {
+  const levels = lumaLevels(raster, levelsFor(LARGEST_SPECK));
+  return measureSpecks(speckCandidates(levels), levels, raster);
+}
+
+/** Lays seeded faults on every ground, each kind at several densities, and measures every candidate. */
+export function speckSamples(grounds: readonly Ground[], rounds: number): Examples {
+  const samples = noExamples();
+  const uniform = mulberry(99);
+  for (let round = 0; round < rounds; round++)
+    grounds.forEach((ground, g) => {
+      for (const kind of [0, 1, 2]) {
+        const seed = 1000 * round + 10 * g + kind;
+        const sheet = toSheet(ground.raster);
+        if ((round + g + kind) % 2 === 0) takeColour(sheet);
+        const density = DENSITIES[Math.floor(uniform() * DENSITIES.length)];
+        // Scratches and fibres break up into what looks like specks: those are none.
+        if (uniform() < WITH_LINES) {
+          const lines = Math.round((12 * sheet.width * sheet.height) / 1e6);
+          layScratches(sheet, lines, seed + 5);
+          layFibres(sheet, Math.ceil(lines / 2), seed + 6);
+        }
+        const laid = layAny(sheet, kind, density, seed);
+        const seen = fromSheet(sheet);
+        layGrain(seen, ground.grain, seed);
+        for (const speck of measuredOn(seen)) {
+          const label = labelOf(speck, laid);
+          if (label === null || (label === 0 && uniform() > NEGATIVES)) continue;
+          samples.traits.push(speck.traits);
+          samples.labels.push(label);
+          samples.grounds.push(ground);
+        }
+      }
+    });
+  return samples;
+}

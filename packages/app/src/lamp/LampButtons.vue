@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import type { LampKind } from '@fennip/core';
+import { LAMP_KINDS } from '@fennip/core';
+import { ref } from 'vue';
+import type { LampPreset } from '../stores/lamp.ts';
+import { LAMP_PRESETS, useLamp } from '../stores/lamp.ts';
+import { say } from '../words/say.ts';
+import DepartureChart from './DepartureChart.vue';
+import LightDial from './LightDial.vue';
+
+/** Which lamp the picture is looked at under, and its settings. */
+const lamp = useLamp();
+/** Esc closes the list before it does anything else. */
+const isOpen = ref(false);
+const presets = Object.keys(LAMP_PRESETS) as LampPreset[];
+</script>
+
+<template>
+  <div class="bar-group">
+    <el-popover v-model:visible="isOpen" trigger="click" :width="268" placement="bottom-start">
+      <template #reference>
+        <el-button
+          size="small"
+          data-testid="lamp"
+          :type="lamp.settings.kind === 'plain' ? 'default' : 'primary'"
+          :title="say('lamp.does')"
+          :aria-label="say('lamp.now', { lamp: say(`lamp.${lamp.settings.kind}`) })"
+          @keydown.esc.stop.prevent="isOpen = false"
+          >{{ say('lamp') }}</el-button
+        >
+      </template>
+      <fieldset class="bar-choice">
+        <legend>{{ say('lamp') }}</legend>
+        <el-radio-group
+          :model-value="lamp.settings.kind"
+          :aria-label="say('lamp')"
+          @update:model-value="(kind: LampKind) => lamp.set({ kind })"
+        >
+          <el-radio v-for="kind in LAMP_KINDS" :key="kind" :value="kind">{{ say(`lamp.${kind}`) }}</el-radio>
+        </el-radio-group>
+      </fieldset>
+      <div v-if="lamp.settings.kind === 'contrast'" class="setting">
+        <span>{{ say('lamp.strength') }}</span>
+        <el-slider
+          :model-value="lamp.settings.contrast"
+          :min="0.3"
+          :max="4"
+          :step="0.1"
+          :aria-label="say('lamp.strength')"
+          @update:model-value="(contrast: number) => lamp.set({ contrast })"
+        />
+      </div>
+      <template v-if="lamp.settings.kind === 'raking'">
+        <div class="setting">
+          <span>{{ say('lamp.strength') }}</span>
+          <el-slider
+            :model-value="lamp.settings.relief"
+            :min="0.3"
+            :max="6"
+            :step="0.1"
+            :aria-label="say('lamp.strength')"
+            @update:model-value="(relief: number) => lamp.set({ relief })"
+          />
+        </div>
+        <div class="setting">
+          <span>{{ say('lamp.direction') }}</span>
+          <LightDial
+            :direction="lamp.settings.direction"
+            @turn="(direction: number) => lamp.set({ direction })"
+          />
+        </div>
+      </template>
+      <template v-if="lamp.settings.kind === 'departure'">
+        <div class="setting">
+          <span>{{ say('lamp.scale', { n: lamp.settings.scale }) }}</span>
+          <el-slider
+            :model-value="lamp.settings.scale"
+            :min="2"
+            :max="80"
+            :step="1"
+            :aria-label="say('lamp.scale', { n: lamp.settings.scale })"
+            @update:model-value="(scale: number) => lamp.set({ scale })"
+          />
+        </div>
+        <DepartureChart
+          v-if="isOpen"
+          :scale="lamp.settings.scale"
+          :least="lamp.settings.least"
+          @set="(least: number) => lamp.set({ least })"
+        />
+      </template>
+      <div class="presets">
+        <span class="soft">{{ say('lamp.presets') }}</span>
+        <el-button v-for="name in presets" :key="name" size="small" @click="lamp.usePreset(name)">{{
+          say(`lamp.preset.${name}`)
+        }}</el-button>
+      </div>
+    </el-popover>
+  </div>
+</template>
+
+<style scoped>
+.bar-choice :deep(.el-radio-group) {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+}
+.setting {
+  display: grid;
+  grid-template-columns: 76px 1fr;
+  align-items: center;
+  gap: 12px;
+  margin: 4px 8px 4px 0;
+}
+.presets {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  margin-top: 10px;
+}
+.presets .el-button + .el-button {
+  margin-left: 0;
+}
+</style>

@@ -1,0 +1,77 @@
+import type { ExamineRequest, Picture } from '@fennip/contract';
+import type { Fault, Polarity } from '@fennip/core';
+import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core';
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { get, post } from '../api/http.ts';
+import { usePicture } from './picture.ts';
+
+/** Which specks are listed. */
+export type WantedPolarity = Polarity | 'both';
+
+const POLARITIES: Readonly<Record<WantedPolarity, Polarity[]>> = {
+  dark: ['dark'],
+  bright: ['bright'],
+  both: ['dark', 'bright'],
+};
+
+/** The examination of the open picture: all that was measured, and how much of it the ledger lists. */
+export const useExamination = defineStore('examination', () => {
+  const picture = usePicture();
+  const sensitivity = ref(EXAMINE_DEFAULTS.sensitivity);
+  const polarity = ref<WantedPolarity>('both');
+  const findings = shallowRef<readonly Fault[]>([]);
+  const problem = ref<string | null>(null);
+
+  const isDone = computed(() => picture.picture?.examined === 'done');
+  const isUnderWay = computed(
+    () => picture.picture?.examined === 'running' || picture.picture?.examined === 'waiting',
+  );
+  /** The least confidence that is listed. */
+  const least = computed(() => leastConfidence(sensitivity.value));
+  /** What could be listed, of the specks that are wanted. */
+  const candidates = computed(() =>
+    findings.value.filter((fault) => POLARITIES[polarity.value].includes(fault.polarity)),
+  );
+  const listed = computed(
+    () => candidates.value.filter(({ confidence }) => confidence >= least.value).length,
+  );
+
+  async function examine(): Promise<void> {
+    const id = picture.picture?.id;
+    if (!id) return;
+    problem.value = null;
+    const request: ExamineRequest = {
+      sensitivity: sensitivity.value,
+      polarities: POLARITIES[polarity.value],
+    };
+    try {
+      const asked = await post<Picture>(`/pictures/${id}/examination`, request);
+      if (picture.picture?.id === id) picture.picture = asked;
+    } catch (error) {
+      problem.value = error instanceof Error ? error.message : String(error);
+    }
+  }
+
+  /** Lists by another sensitivity; what was measured stays, so that it is quick. */
+  async function decide(): Promise<void> {
+    if (isDone.value) await examine();
+  }
+
+  watch(
+    [() => picture.picture?.id, isDone],
+    async ([id]) => {
+      findings.value = [];
+      if (id === undefined || !isDone.value) return;
+      try {
+        const measured = await get<Fault[]>(`/pictures/${id}/findings`);
+        if (picture.picture?.id === id) findings.value = measured;
+      } catch (error) {
+        problem.value = error instanceof Error ? error.message : String(error);
+      }
+    },
+    { immediate: true },
+  );
+
+  return { sensitivity, polarity, problem, isUnderWay, least, candidates, listed, examine, decide };
+});

@@ -1,0 +1,89 @@
+import type { Lamp, LampKind } from '@fennip/core';
+import { LAMP_KINDS } from '@fennip/core';
+import { useLocalStorage } from '@vueuse/core';
+import { defineStore } from 'pinia';
+import { computed, watch } from 'vue';
+import { engine } from '../engine/engine.ts';
+import { usePicture } from './picture.ts';
+
+/** All that can be set about the lamps of one picture. */
+export interface LampSettings {
+  readonly kind: LampKind;
+  readonly contrast: number;
+  readonly relief: number;
+  /** Radians from the right, clockwise. */
+  readonly direction: number;
+  /** Pixels of the picture. */
+  readonly scale: number;
+  /** Encoded luma, 0 to 1. */
+  readonly least: number;
+}
+
+/** Light from the upper left: what the eye takes for granted. */
+const UPPER_LEFT = (-3 * Math.PI) / 4;
+
+const USUAL: LampSettings = {
+  kind: 'plain',
+  contrast: 1.2,
+  relief: 1.5,
+  direction: UPPER_LEFT,
+  scale: 12,
+  least: 0.02,
+};
+
+/** Settings that serve one kind of ground. */
+export const LAMP_PRESETS = {
+  sky: { kind: 'departure', scale: 16, least: 0.008 },
+  water: { kind: 'departure', scale: 8, least: 0.02 },
+  print: { kind: 'contrast', contrast: 1.6 },
+} as const satisfies Record<string, Partial<LampSettings>>;
+export type LampPreset = keyof typeof LAMP_PRESETS;
+
+function lampOf(settings: LampSettings): Lamp {
+  switch (settings.kind) {
+    case 'plain':
+    case 'negative':
+      return { kind: settings.kind };
+    case 'contrast':
+      return { kind: 'contrast', strength: settings.contrast };
+    case 'raking':
+      return { kind: 'raking', direction: settings.direction, strength: settings.relief };
+    case 'departure':
+      return { kind: 'departure', scale: settings.scale, least: settings.least };
+  }
+}
+
+/** The lamp that the picture is looked at under, remembered for each picture. */
+export const useLamp = defineStore('lamp', () => {
+  const picture = usePicture();
+  const kept = useLocalStorage<Record<string, LampSettings>>('fennip lamps', {});
+  const settings = computed((): LampSettings => {
+    const id = picture.picture?.id;
+    return { ...USUAL, ...(id === undefined ? {} : kept.value[id]) };
+  });
+  const lamp = computed(() => lampOf(settings.value));
+
+  function set(changed: Partial<LampSettings>): void {
+    const id = picture.picture?.id;
+    if (id !== undefined) kept.value = { ...kept.value, [id]: { ...settings.value, ...changed } };
+  }
+
+  /** Goes on to the next lamp. */
+  function turn(): void {
+    const next = (LAMP_KINDS.indexOf(settings.value.kind) + 1) % LAMP_KINDS.length;
+    set({ kind: LAMP_KINDS[next] });
+  }
+
+  const usePreset = (name: LampPreset): void => set(LAMP_PRESETS[name]);
+
+  watch(
+    () => JSON.stringify(lamp.value),
+    () => {
+      void engine().light(lamp.value);
+      picture.repaintAll();
+    },
+    { immediate: true },
+  );
+
+  return { settings, lamp, set, turn, usePreset };
+});

@@ -1,0 +1,72 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { gaussian } from '../../random/gaussian.ts';
+import { mulberry } from '../../random/mulberry.ts';
+import { growForest } from './forest.ts';
+import { ownPrior } from './ownPrior.ts';
+
+const AS_IT_IS = { slope: 1, offset: 0 };
+
+describe('a forest', () => {
+  // Above 3 it asks the second trait, at or below it answers at once.
+  const tree = [0, 3, 2, -1, -1.5, 0, 1, 0, 4, -1, 0.25, 0, -1, 2, 0];
+
+  it('follows every tree to its leaf and adds the leaves up', () => {
+    const forest = growForest({
+      traits: ['a', 'b'],
+      share: 0.5,
+      base: 0.5,
+      trees: [tree, tree],
+      calibration: AS_IT_IS,
+    });
+    expect(forest.score([3, 9])).toBeCloseTo(0.5 - 3, 9);
+    expect(forest.score([3.1, 0])).toBeCloseTo(0.5 + 0.5, 9);
+    expect(forest.score([3.1, 0.1])).toBeCloseTo(0.5 + 4, 9);
+  });
+
+  it('gives its base where it has no trees', () => {
+    expect(growForest({ traits: [], share: 0.5, base: -2, trees: [], calibration: AS_IT_IS }).score([])).toBe(
+      -2,
+    );
+  });
+});
+
+describe('the share of faults in a picture', () => {
+  const TRAINED = 0.05;
+
+  /** Log-odds of a good classifier, as if trained on that share, for a picture with another one. */
+  function scoresFor(share: number, count: number, seed: number): { scores: number[]; isFault: boolean[] } {
+    const uniform = mulberry(seed);
+    const isFault = Array.from({ length: count }, (_, i) => i < share * count);
+    const usual = Math.log(TRAINED / (1 - TRAINED));
+    // Two normal laws, 4 spreads apart: their log likelihood ratio is linear.
+    const scores = isFault.map((is) => 4 * (gaussian(uniform) + (is ? 4 : 0)) - 8 + usual);
+    return { scores, isFault };
+  }
+
+  it('is told from the picture itself, clean or neglected, and turns scores into probabilities', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(0.002, 0.01, 0.03), fc.integer({ min: 1, max: 500 }), (share, seed) => {
+        const count = 6000;
+        const { scores } = scoresFor(share, count, seed);
+        const shift = ownPrior({ scores, otherOdds: 0, count }, TRAINED);
+        const sum = scores.reduce((total, score) => total + 1 / (1 + Math.exp(-score - shift)), 0);
+        expect(sum / count).toBeGreaterThan(0.6 * share);
+        expect(sum / count).toBeLessThan(1.6 * share);
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  it('does not depend on whether hopeless candidates are told one by one or as a sum', () => {
+    const { scores } = scoresFor(0.02, 3000, 7);
+    const whole = ownPrior({ scores, otherOdds: 0, count: 3000 }, TRAINED);
+    const kept = scores.filter((score) => score >= -7);
+    const otherOdds = scores.filter((score) => score < -7).reduce((sum, score) => sum + Math.exp(score), 0);
+    expect(ownPrior({ scores: kept, otherOdds, count: 3000 }, TRAINED)).toBeCloseTo(whole, 2);
+  });
+
+  it('of a picture without candidates changes nothing', () => {
+    expect(ownPrior({ scores: [], otherOdds: 0, count: 0 }, TRAINED)).toBe(0);
+  });
+});

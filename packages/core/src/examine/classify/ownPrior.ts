@@ -1,0 +1,45 @@
+/** A set of candidates as a classifier that was trained elsewhere sees it. */
+export interface Scored {
+  /** Log-odds of the candidates that are worth a look. */
+  readonly scores: readonly number[];
+  /** Sum of the odds of all others, each far below 1. */
+  readonly otherOdds: number;
+  /** How many candidates there are in all. */
+  readonly count: number;
+}
+
+const ROUNDS = 60;
+/** The share moves less than this from round to round when it has settled, relative to itself. */
+const SETTLED = 1e-4;
+/** A picture is believed to have at least so many faults among its candidates: what a share of none would rule out. */
+const FEWEST = 0.5;
+/**
+ * And at most this share, that of the pictures trained on when all of their empty places are counted: where more of a
+ * picture looks like faults to a classifier, that is a texture it has not seen.
+ */
+const MOST = 0.034;
+
+/**
+ * What must be added to the log-odds of a classifier so that they fit the share of faults in this very picture: a
+ * clean frame has one in ten thousand candidates, a neglected print one in fifty. The share is the one under which
+ * the probabilities add up to it (expectation maximisation; Saerens, Latinne, Decaestecker 2002).
+ *
+ * @param trained the share of faults among the candidates that the classifier was trained on, 0 to 1
+ */
+export function ownPrior({ scores, otherOdds, count }: Scored, trained: number): number {
+  if (count === 0) return 0;
+  const usual = Math.log(trained / (1 - trained));
+  let share = trained;
+  let shift = 0;
+  for (let round = 0; round < ROUNDS; round++) {
+    shift = Math.log(share / (1 - share)) - usual;
+    const factor = Math.exp(shift);
+    let sum = otherOdds * factor;
+    for (const score of scores) sum += 1 / (1 + Math.exp(-score - shift));
+    const next = Math.min(MOST, Math.max(FEWEST / count, sum / count));
+    const moved = Math.abs(next - share) / share;
+    share = next;
+    if (moved < SETTLED) break;
+  }
+  return shift;
+}

@@ -1,0 +1,176 @@
+import { boxMean } from '../../filter/boxMean.ts';
+import type { FloatPlane } from '../../raster/float.ts';
+import { createFloatPlane, lumaPlane } from '../../raster/float.ts';
+import type { Raster } from '../../raster/raster.ts';
+import { colourChannels, createRaster, fullScale } from '../../raster/raster.ts';
+import { departure, departureReach } from './departure.ts';
+import type { Lamp } from './lamp.ts';
+
+/** Half the side of the square that local contrast is held against, in pixels of the level that is seen. */
+const CONTRAST_AROUND = 20;
+/** Spread that any surroundings are taken to have, in encoded luma: grain alone must not fill the scale. */
+const LEAST_SPREAD = 0.012;
+/** How much of full scale a spread of local contrast takes at a strength of 1. */
+const SPREAD_SHARE = 0.16;
+/** How steep a tone of full scale a pixel would stand in the relief, at a strength of 1. */
+const RELIEF = 4;
+/** What lies under the contours: the picture in grey, this share of its contrast. */
+const FAINT = 0.35;
+/** Contours are drawn again at every doubling; from this many least departures on they are twice as wide. */
+const HEAVY = 3;
+/** Length of a dash, in pixels. */
+const DASH = 3;
+const [INK, CHALK] = [0.02, 1];
+
+/** Where a raster lies. */
+export interface LitPart {
+  /** Which halving of the picture it is taken from. */
+  readonly level: number;
+  /** The place of its first pixel on that level. */
+  readonly left: number;
+  readonly top: number;
+}
+
+/** How far beyond a part of a picture a lamp looks, in pixels of the level that is seen. */
+export function lampReach(lamp: Lamp, level: number): number {
+  switch (lamp.kind) {
+    case 'plain':
+    case 'negative':
+      return 0;
+    case 'contrast':
+      return CONTRAST_AROUND;
+    case 'raking':
+      return 1;
+    case 'departure':
+      return departureReach(radiusOn(lamp.scale, level)) + 2;
+  }
+}
+
+/** A radius on a level; what is smaller than its pixels is looked for as small as they allow. */
+const radiusOn = (scale: number, level: number): number => Math.max(0.7, scale / 2 ** level);
+
+function negative(raster: Raster): Raster {
+  const channels = colourChannels(raster.planes.length);
+  const out = createRaster(raster.width, raster.height, channels, raster.depth);
+  const top = fullScale(raster.depth);
+  for (let c = 0; c < channels; c++)
+    for (let y = 0; y < raster.height; y++)
+      for (let x = 0; x < raster.width; x++)
+        out.planes[c][y * out.stride + x] = top - raster.planes[c][y * raster.stride + x];
+  return out;
+}
+
+/** Each place held against the mean and the spread of its surroundings. */
+function localContrast(luma: FloatPlane, strength: number): FloatPlane {
+  const { width, height, data } = luma;
+  const squares = createFloatPlane(width, height);
+  for (let i = 0; i < data.length; i++) squares.data[i] = data[i] * data[i];
+  const mean = boxMean(luma, CONTRAST_AROUND);
+  const power = boxMean(squares, CONTRAST_AROUND);
+  const out = createFloatPlane(width, height);
+  for (let i = 0; i < data.length; i++) {
+    const spread = Math.sqrt(Math.max(0, power.data[i] - mean.data[i] ** 2)) + LEAST_SPREAD;
+    out.data[i] = 0.5 + (strength * SPREAD_SHARE * (data[i] - mean.data[i])) / spread;
+  }
+  return out;
+}
+
+/** Tone as height, lit from one side: the slope towards the light (Sobel's weights). */
+function relief({ width, height, data }: FloatPlane, direction: number, strength: number): FloatPlane {
+  const out = createFloatPlane(width, height);
+  const [byX, byY] = [Math.cos(direction), Math.sin(direction)].map(
+    (share) => (-strength * RELIEF * share) / 8,
+  );
+  for (let y = 0; y < height; y++) {
+    const above = Math.max(0, y - 1) * width;
+    const row = y * width;
+    const below = Math.min(height - 1, y + 1) * width;
+    for (let x = 0; x < width; x++) {
+      const west = Math.max(0, x - 1);
+      const east = Math.min(width - 1, x + 1);
+      const across =
+        data[above + east] -
+        data[above + west] +
+        2 * (data[row + east] - data[row + west]) +
+        data[below + east] -
+        data[below + west];
+      const down =
+        data[below + west] -
+        data[above + west] +
+        2 * (data[below + x] - data[above + x]) +
+        data[below + east] -
+        data[above + east];
+      out.data[row + x] = 0.5 + byX * across + byY * down;
+    }
+  }
+  return out;
+}
+
+/** Whether a contour runs through a place: it lies above the level, and something near it below. */
+function isOnContour(
+  data: Float32Array,
+  i: number,
+  width: number,
+  sign: number,
+  level: number,
+  wide: number,
+): boolean {
+  for (let step = 1; step <= wide; step++)
+    if (
+      sign * data[i - step] < level ||
+      sign * data[i + step] < level ||
+      sign * data[i - step * width] < level ||
+      sign * data[i + step * width] < level
+    )
+      return true;
+  return false;
+}
+
+/** Contours over a faint picture: whole dark lines around what is darker, dashed light ones around what is brighter. */
+function contours(luma: FloatPlane, radius: number, least: number, { left, top }: LitPart): FloatPlane {
+  const { width, height, data } = luma;
+  const departs = departure(luma, radius).data;
+  const out = createFloatPlane(width, height);
+  for (let i = 0; i < data.length; i++) out.data[i] = 0.5 + FAINT * (data[i] - 0.5);
+  for (let y = 2; y < height - 2; y++)
+    for (let x = 2; x < width - 2; x++) {
+      const i = y * width + x;
+      const sign = departs[i] < 0 ? -1 : 1;
+      const size = sign * departs[i];
+      if (size < least) continue;
+      const level = least * 2 ** Math.floor(Math.log2(size / least));
+      const wide = level >= HEAVY * least ? 2 : 1;
+      if (!isOnContour(departs, i, width, sign, level, wide)) continue;
+      if (sign < 0) out.data[i] = INK;
+      else if ((Math.floor((left + x) / DASH) + Math.floor((top + y) / DASH)) % 2 === 0) out.data[i] = CHALK;
+    }
+  return out;
+}
+
+function greyRaster({ width, height, data }: FloatPlane): Raster {
+  const raster = createRaster(width, height, 1, 8);
+  const [plane] = raster.planes;
+  for (let i = 0; i < data.length; i++) plane[i] = Math.max(0, Math.min(255, Math.round(255 * data[i])));
+  return raster;
+}
+
+/**
+ * A part of a picture as it looks under a lamp; the picture itself is not touched. All lamps work on encoded values,
+ * as the eye sees them.
+ *
+ * @param raster with {@link lampReach} around it where the picture goes on, so that parts meet without a seam
+ */
+export function applyLamp(raster: Raster, lamp: Lamp, part: LitPart): Raster {
+  switch (lamp.kind) {
+    case 'plain':
+      return raster;
+    case 'negative':
+      return negative(raster);
+    case 'contrast':
+      return greyRaster(localContrast(lumaPlane(raster), lamp.strength));
+    case 'raking':
+      return greyRaster(relief(lumaPlane(raster), lamp.direction, lamp.strength));
+    case 'departure':
+      return greyRaster(contours(lumaPlane(raster), radiusOn(lamp.scale, part.level), lamp.least, part));
+  }
+}

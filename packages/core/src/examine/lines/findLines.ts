@@ -1,0 +1,58 @@
+import type { Window } from '../../raster/window.ts';
+import { growForest } from '../classify/forest.ts';
+import type { FaultKind } from '../fault.ts';
+import { lumaLevels } from '../ground/lumaLevels.ts';
+import type { ScoredFault } from '../scoredFault.ts';
+import type { LinePoint } from './joinPaths.ts';
+import { LINE_LEVELS, lineCandidates } from './lineCandidates.ts';
+import lineForest from './lineForest.json' with { type: 'json' };
+import type { MeasuredLine } from './lineTraits.ts';
+import { LINE_TRAITS } from './lineTraits.ts';
+
+/** The share of faults among the candidates that the classifier was trained on. */
+export const LINES_TRAINED_SHARE: number = lineForest.share;
+
+const forest = growForest(lineForest);
+
+/** A path keeps about one place for so many pixels. */
+const PLACE_EVERY = 4;
+const TURNING = LINE_TRAITS.indexOf('turning');
+/** Fibres curl: they turn by at least so much a pixel, in radians. */
+const CURLED = 0.035;
+/** A line's softness is its own width's: its border is cut as sharp as the picture is. */
+const SOFTNESS = 0.3;
+
+/** Dark lines that curl lie on the glass; all others run through the picture itself. */
+const kindOf = ({ polarity, traits }: MeasuredLine): FaultKind =>
+  polarity === 'dark' && traits[TURNING] >= CURLED ? 'fibre' : 'scratch';
+
+function thinned(path: readonly LinePoint[], left: number, top: number): LinePoint[] {
+  const tenth = (value: number): number => Math.round(10 * value) / 10;
+  return path
+    .filter((_, i) => i % PLACE_EVERY === 0 || i === path.length - 1)
+    .map(([x, y]): LinePoint => [tenth(left + x), tenth(top + y)]);
+}
+
+/**
+ * Finds what runs like a line: crests of curvature (Steger 1998) linked into paths, joined over gaps and crossings,
+ * measured along their course, and scored by a forest of trees that was trained on seeded scratches, hairs, fibres
+ * and creases over open photographs.
+ *
+ * @returns every path that was measured, of both polarities, in pixels of the whole picture
+ */
+export function findLines({ left, top, raster }: Window): ScoredFault[] {
+  return lineCandidates(lumaLevels(raster, LINE_LEVELS), raster).map((line): ScoredFault => {
+    const path = thinned(line.path, left, top);
+    const [x, y] = path[path.length >> 1];
+    return {
+      ...{ kind: kindOf(line), polarity: line.polarity, x, y, r: line.width / 2 },
+      ...{
+        strength: line.strength,
+        softness: SOFTNESS,
+        path,
+        score: forest.score(line.traits),
+        fit: line.length,
+      },
+    };
+  });
+}

@@ -1,0 +1,130 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { pictureOf } from '../../testing/pictures.ts';
+import type { Fault } from '../fault.ts';
+import { lumaLevels, smoothLuma } from '../ground/lumaLevels.ts';
+import { joinPaths } from './joinPaths.ts';
+import { keepLines, specksOffLines } from './keepLines.ts';
+import { lineCandidates } from './lineCandidates.ts';
+import { linkRidges, turnBetween } from './linkRidges.ts';
+import { ridgePoints } from './ridgePoints.ts';
+
+const [WIDTH, HEIGHT] = [160, 120];
+
+/** A line through a place, at an angle, as wide as is asked for; 0 to 1. */
+const lineAt =
+  (x0: number, y0: number, angle: number, width: number) =>
+  (x: number, y: number): number => {
+    const away = Math.abs((y - y0) * Math.cos(angle) - (x - x0) * Math.sin(angle));
+    return Math.min(1, Math.max(0, width / 2 + 0.5 - away));
+  };
+
+const smoothed = (tone: (x: number, y: number) => number, grain = 0.003) =>
+  smoothLuma(smoothLuma(lumaLevels(pictureOf(WIDTH, HEIGHT, tone, { grain }), 1)[0]));
+
+describe('the crest of a line', () => {
+  it('runs where the line was drawn, to a fraction of a pixel, along its direction', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: Math.PI, noNaN: true }),
+        fc.constantFrom(-0.2, 0.25),
+        fc.constantFrom(1.2, 2),
+        (angle, depth, width) => {
+          const line = lineAt(80, 60, angle, width);
+          const {
+            count,
+            x,
+            y,
+            angle: found,
+            strength,
+          } = ridgePoints(smoothed((px, py) => 0.5 * (1 - depth * line(px, py))));
+          const on = Array.from({ length: count }, (_, k) => k).filter(
+            (k) =>
+              strength[k] * depth > 0 && Math.abs(strength[k]) > 4 && Math.hypot(x[k] - 80, y[k] - 60) < 45,
+          );
+          expect(on.length).toBeGreaterThan(40);
+          for (const k of on) {
+            const away = Math.abs((y[k] - 60) * Math.cos(angle) - (x[k] - 80) * Math.sin(angle));
+            expect(away).toBeLessThan(0.6);
+            expect(turnBetween(found[k], angle)).toBeLessThan(0.35);
+          }
+        },
+      ),
+      { numRuns: 25 },
+    );
+  });
+
+  it('is not seen on a slope or an even ground', () => {
+    expect(ridgePoints(smoothed((x, y) => 0.3 + 0.002 * x + 0.001 * y, 0)).count).toBe(0);
+  });
+});
+
+describe('lines', () => {
+  const pathsOn = (tone: (x: number, y: number) => number) => {
+    const points = ridgePoints(smoothed(tone));
+    // The flanks of a dark line bend the other way: they are told from lines by what they depart from.
+    return joinPaths(linkRidges(points, WIDTH), points).filter(({ sign }) => sign > 0);
+  };
+  const lengthOf = (path: readonly (readonly [number, number])[]): number =>
+    path.slice(1).reduce((sum, [x, y], i) => sum + Math.hypot(x - path[i][0], y - path[i][1]), 0);
+
+  it('that cross are kept apart, and each goes on beyond the crossing', () => {
+    const [one, two] = [lineAt(80, 60, 0.5, 1.5), lineAt(80, 60, -0.6, 1.5)];
+    const long = pathsOn((x, y) => 0.5 * (1 - 0.25 * Math.max(one(x, y), two(x, y)))).filter(
+      ({ points }) => lengthOf(points) > 100,
+    );
+    expect(long).toHaveLength(2);
+    for (const { points } of long) {
+      const [[ax, ay], [bx, by]] = [points[0], points[points.length - 1]];
+      const heading = Math.atan2(by - ay, bx - ax);
+      expect(Math.min(turnBetween(heading, 0.5), turnBetween(heading, -0.6))).toBeLessThan(0.08);
+    }
+  });
+
+  it('that break off for a few pixels are one', () => {
+    const line = lineAt(80, 60, 0.2, 1.5);
+    const [path, ...others] = pathsOn((x, y) =>
+      Math.abs(x - 80) < 5 ? 0.5 : 0.5 * (1 - 0.25 * line(x, y)),
+    ).filter(({ points }) => lengthOf(points) > 30);
+    expect(others).toEqual([]);
+    expect(lengthOf(path.points)).toBeGreaterThan(130);
+    expect(path.gaps).toBeGreaterThan(5);
+  });
+
+  it('are measured in pixels of the picture, whatever level they are seen on', () => {
+    const picture = pictureOf(400, 300, (x, y) => 0.5 * (1 - 0.3 * lineAt(200, 150, 0.3, 5)(x, y)), {
+      grain: 0.004,
+    });
+    const [longest] = lineCandidates(lumaLevels(picture, 3), picture)
+      .filter(({ polarity }) => polarity === 'dark')
+      .sort((a, b) => b.length - a.length);
+    expect(longest.width).toBeGreaterThan(3.5);
+    expect(longest.width).toBeLessThan(8);
+    for (const [x, y] of longest.path)
+      expect(Math.abs((y - 150) * Math.cos(0.3) - (x - 200) * Math.sin(0.3))).toBeLessThan(2);
+  });
+});
+
+describe('what is listed of lines', () => {
+  const line = (y: number, confidence: number): Fault => ({
+    ...{ kind: 'scratch', polarity: 'bright', x: 50, y, r: 1, strength: 0.3, softness: 0.3, confidence },
+    path: [
+      [10, y],
+      [90, y],
+    ],
+  });
+  const speck = (x: number, y: number, confidence: number): Fault => ({
+    ...{ kind: 'speck', polarity: 'bright', x, y, r: 2, strength: 0.3, softness: 0.3, confidence },
+  });
+
+  it('is the surest of those that run along one another', () => {
+    expect(
+      keepLines([line(20, 0.6), line(21, 0.9), line(40, 0.3)]).map(({ confidence }) => confidence),
+    ).toEqual([0.9, 0.3]);
+  });
+
+  it('takes in the specks on its course that are less sure than it', () => {
+    const specks = [speck(30, 20.5, 0.5), speck(60, 20, 0.95), speck(30, 33, 0.4)];
+    expect(specksOffLines(specks, [line(20, 0.8)]).map(({ confidence }) => confidence)).toEqual([0.95, 0.4]);
+  });
+});

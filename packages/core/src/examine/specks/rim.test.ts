@@ -1,0 +1,114 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { pictureOf, speckAt } from '../../testing/pictures.ts';
+import { LUMA_STEPS, lumaAt, lumaLevels, smoothLuma } from '../ground/lumaLevels.ts';
+import { discTemplates } from './discTemplates.ts';
+import { explainSpeck } from './explainSpeck.ts';
+import { rimOf } from './rim.ts';
+import { rimPeaks } from './rimPeaks.ts';
+
+const [WIDTH, HEIGHT] = [160, 120];
+const peaksOf = (tone: (x: number, y: number) => number, radius: number, grain = 0.004) => {
+  const [plane] = lumaLevels(pictureOf(WIDTH, HEIGHT, tone, { grain }), 1);
+  return rimPeaks(smoothLuma(plane), rimOf(radius, WIDTH)).map(({ at, step }) => ({
+    x: (at % WIDTH) + 0.5,
+    y: Math.floor(at / WIDTH) + 0.5,
+    step,
+  }));
+};
+
+describe('the luma that is examined', () => {
+  it('changes by the same for the same share of light, on bright ground and on dark', () => {
+    const [half, whole, quarter] = [0.4, 0.8, 0.2].map(
+      (tone) =>
+        lumaLevels(
+          pictureOf(8, 8, () => tone, { grain: 0, depth: 16 }),
+          1,
+        )[0].data[20],
+    );
+    expect((whole - half) / LUMA_STEPS).toBeCloseTo(Math.LN2, 1);
+    expect((half - quarter) / LUMA_STEPS).toBeCloseTo(Math.LN2, 1);
+    expect(lumaAt(half)).toBeCloseTo(0.4, 2);
+  });
+
+  it('of a halving stands for the mean of four pixels', () => {
+    const [whole, half] = lumaLevels(
+      pictureOf(130, 131, (x, y) => 0.3 + 0.001 * x + 0.002 * y, { grain: 0, depth: 16 }),
+      2,
+    );
+    expect([half.width, half.height]).toEqual([65, 66]);
+    for (const [x, y] of [
+      [3, 4],
+      [40, 20],
+      [64, 60],
+    ]) {
+      const mean =
+        [0, 1, 130, 131].reduce((sum, step) => sum + whole.data[2 * y * 130 + 2 * x + step], 0) / 4;
+      expect(Math.abs(half.data[y * 65 + x] - mean)).toBeLessThanOrEqual(1);
+    }
+  });
+});
+
+describe('the rim of a disc', () => {
+  it('answers at the centre of a dark or a bright one', () => {
+    fc.assert(
+      fc.property(
+        fc.record({
+          x: fc.integer({ min: 30, max: 130 }),
+          y: fc.integer({ min: 30, max: 90 }),
+          depth: fc.constantFrom(-0.25, -0.12, 0.12, 0.25),
+        }),
+        ({ x, y, depth }) => {
+          const found = peaksOf((px, py) => 0.5 * (1 - depth * speckAt(px, py, x, y, 4)), 4);
+          const hit = found.find((peak) => Math.hypot(peak.x - x, peak.y - y) < 1.6);
+          expect(hit).toBeDefined();
+          expect(Math.sign(hit?.step ?? 0)).toBe(Math.sign(depth));
+        },
+      ),
+      { numRuns: 30 },
+    );
+  });
+
+  it('does not answer on a slope, an edge or a thin line', () => {
+    const scene = (x: number, y: number): number =>
+      0.3 + 0.002 * x + (y > 60 ? 0.2 : 0) - (Math.abs(x - 0.4 * y - 60) < 1 ? 0.15 : 0);
+    expect(peaksOf(scene, 4, 0.001)).toEqual([]);
+  });
+});
+
+describe('the disc that explains a place', () => {
+  it('has its depth, its radius and its softness, and leaves nothing of it', () => {
+    const templates = discTemplates(4, WIDTH);
+    const middle = templates[2][1];
+    const depth = 0.2;
+    const shade = Math.exp(-depth);
+    const [plane] = lumaLevels(
+      pictureOf(
+        WIDTH,
+        HEIGHT,
+        (x, y) => {
+          const away = Math.hypot(x - 80.5, y - 60.5) / middle.radius;
+          const t = Math.min(1, Math.max(0, (1 + middle.softness - away) / (2 * middle.softness)));
+          return 0.6 * shade ** (t * t * (3 - 2 * t));
+        },
+        { grain: 0, depth: 16 },
+      ),
+      1,
+    );
+    const found = explainSpeck(plane.data, 60 * WIDTH + 80, templates, 1);
+    expect(found.template.radius).toBe(middle.radius);
+    expect(found.template.softness).toBe(middle.softness);
+    expect(found.depth / LUMA_STEPS).toBeCloseTo(depth, 1);
+    expect(found.after).toBeLessThan(0.15 * found.before);
+    expect(found.correlation).toBeGreaterThan(0.98);
+  });
+
+  it('takes little away where there is none', () => {
+    const [plane] = lumaLevels(
+      pictureOf(WIDTH, HEIGHT, () => 0.5, { grain: 0.02 }),
+      1,
+    );
+    const found = explainSpeck(plane.data, 60 * WIDTH + 80, discTemplates(4, WIDTH), 1);
+    expect(found.after).toBeGreaterThan(0.85 * found.before);
+  });
+});

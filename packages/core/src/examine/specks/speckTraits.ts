@@ -1,0 +1,293 @@
+import type { Raster } from '../../raster/raster.ts';
+import { colourChannels, fullScale } from '../../raster/raster.ts';
+import type { LumaPlane } from '../ground/lumaLevels.ts';
+import { LUMA_STEPS, lumaAt } from '../ground/lumaLevels.ts';
+import type { Candidate } from './candidates.ts';
+import type { DiscTemplate } from './discTemplates.ts';
+import { discTemplates, templateReach } from './discTemplates.ts';
+import { centreOf, explainSpeck } from './explainSpeck.ts';
+
+/** What the classifier looks at, in this order. */
+export const SPECK_TRAITS = [
+  'polarity',
+  'radius',
+  'softness',
+  'depth',
+  'depthToTexture',
+  'variationLeft',
+  'correlation',
+  'evidence',
+  'coreToDepth',
+  'ringSpread',
+  'shallowestRim',
+  'weakestPair',
+  'depthToUsual',
+  'evenRim',
+  'outOfRound',
+  'coreTexture',
+  'tone',
+  'coreTone',
+  'colourSpread',
+  'colourDepth',
+  'texture',
+  'slope',
+  'crowd',
+  'stronger',
+  'rank',
+] as const;
+
+/** A candidate as it was measured. Pixels of the picture. */
+export interface MeasuredSpeck {
+  readonly candidate: Candidate;
+  readonly x: number;
+  readonly y: number;
+  readonly r: number;
+  readonly softness: number;
+  /** Depth in encoded luma, 0 to 1. */
+  readonly strength: number;
+  /** In the order of {@link SPECK_TRAITS}. */
+  readonly traits: Float64Array;
+}
+
+const DIRECTIONS = 16;
+const COS = Float64Array.from({ length: DIRECTIONS }, (_, k) => Math.cos((2 * Math.PI * k) / DIRECTIONS));
+const SIN = Float64Array.from({ length: DIRECTIONS }, (_, k) => Math.sin((2 * Math.PI * k) / DIRECTIONS));
+/** Where core, rim and ring are looked at, in radii. */
+const [CORE, INSIDE, OUTSIDE, RING, FAR_RING] = [0.45, 0.6, 1.5, 1.7, 2.1];
+/** The farthest place that is looked at, in radii of the candidate. */
+const FARTHEST = 2.2 * 1.32;
+
+/** Nearest sample; the caller keeps inside. */
+const sample = ({ width, data }: LumaPlane, x: number, y: number): number =>
+  data[Math.floor(y) * width + Math.floor(x)];
+
+interface Surroundings {
+  /** Mean of the ring, of the core. */
+  readonly ring: number;
+  readonly core: number;
+  /** Spread of the ring about its plane, and the plane's slope over a radius. */
+  readonly spread: number;
+  readonly slope: number;
+  /** Step across the rim: the least of all directions, the share that is above a third of the mean, the second wave. */
+  readonly shallowest: number;
+  /** The least step of two opposite directions together. */
+  readonly weakest: number;
+  readonly even: number;
+  readonly outOfRound: number;
+}
+
+const ringValues = new Float64Array(DIRECTIONS);
+const rimValues = new Float64Array(DIRECTIONS);
+
+function lookAround(plane: LumaPlane, x: number, y: number, r: number, sign: number): Surroundings {
+  let [ring, core, waveX, waveY] = [0, sample(plane, x, y), 0, 0];
+  for (let k = 0; k < DIRECTIONS; k++) {
+    const at = (distance: number): number =>
+      sample(plane, x + distance * r * COS[k], y + distance * r * SIN[k]);
+    const outer = 0.5 * (at(RING) + at(FAR_RING));
+    ringValues[k] = outer;
+    rimValues[k] = sign * (at(OUTSIDE) - at(INSIDE));
+    ring += outer / DIRECTIONS;
+    core += at(CORE);
+    waveX += (2 * outer * COS[k]) / DIRECTIONS;
+    waveY += (2 * outer * SIN[k]) / DIRECTIONS;
+  }
+  let squares = 0;
+  for (let k = 0; k < DIRECTIONS; k++)
+    squares += (ringValues[k] - ring - waveX * COS[k] - waveY * SIN[k]) ** 2;
+  let [mean, least, even, cos2, sin2] = [0, Infinity, 0, 0, 0];
+  for (let k = 0; k < DIRECTIONS; k++) {
+    mean += rimValues[k] / DIRECTIONS;
+    least = Math.min(least, rimValues[k]);
+    cos2 += (2 * rimValues[k] * (2 * COS[k] * COS[k] - 1)) / DIRECTIONS;
+    sin2 += (2 * rimValues[k] * 2 * COS[k] * SIN[k]) / DIRECTIONS;
+  }
+  let weakest = Infinity;
+  for (let k = 0; k < DIRECTIONS / 2; k++)
+    weakest = Math.min(weakest, 0.5 * (rimValues[k] + rimValues[k + DIRECTIONS / 2]));
+  for (let k = 0; k < DIRECTIONS; k++) if (rimValues[k] > mean / 3) even += 1 / DIRECTIONS;
+  return {
+    ring,
+    core: core / (DIRECTIONS + 1),
+    spread: Math.sqrt(squares / (DIRECTIONS - 3)),
+    slope: Math.hypot(waveX, waveY),
+    shallowest: least,
+    weakest,
+    even,
+    outOfRound: Math.hypot(cos2, sin2) / (Math.abs(mean) + 1),
+  };
+}
+
+/** Mean size of the steps between neighbours within a disc and within the ring around it. */
+function textures(
+  { width, data }: LumaPlane,
+  column: number,
+  row: number,
+  r: number,
+): { core: number; ring: number } {
+  const [coreReach, ringFrom, ringTo] = [(0.55 * r) ** 2, (1.5 * r) ** 2, (2.15 * r) ** 2];
+  const reach = Math.ceil(2.15 * r);
+  let [core, cores, ring, rings] = [0, 0, 0, 0];
+  for (let dy = -reach; dy <= reach; dy++)
+    for (let dx = -reach; dx <= reach; dx++) {
+      const away = dx * dx + dy * dy;
+      const isCore = away <= coreReach;
+      if (!isCore && (away < ringFrom || away > ringTo)) continue;
+      const i = (row + dy) * width + column + dx;
+      const across = data[i + 1] - data[i];
+      const down = data[i + width] - data[i];
+      const size = (across < 0 ? -across : across) + (down < 0 ? -down : down);
+      if (isCore) {
+        core += size;
+        cores++;
+      } else {
+        ring += size;
+        rings++;
+      }
+    }
+  return { core: core / Math.max(1, cores), ring: ring / Math.max(1, rings) };
+}
+
+/** By how much each channel is lowered inside, in natural logarithm: their mean, and how far they lie apart. */
+function colourOf(raster: Raster, x: number, y: number, r: number): { mean: number; apart: number } {
+  const channels = colourChannels(raster.planes.length);
+  const top = fullScale(raster.depth);
+  const value = (plane: Uint8Array | Uint16Array, px: number, py: number): number => {
+    const column = Math.min(raster.width - 1, Math.max(0, Math.floor(px)));
+    const row = Math.min(raster.height - 1, Math.max(0, Math.floor(py)));
+    return plane[row * raster.stride + column];
+  };
+  let [mean, least, most] = [0, Infinity, -Infinity];
+  for (let c = 0; c < channels; c++) {
+    const plane = raster.planes[c];
+    let [inside, outside] = [value(plane, x, y), 0];
+    for (let k = 0; k < DIRECTIONS; k++) {
+      inside += value(plane, x + CORE * r * COS[k], y + CORE * r * SIN[k]);
+      outside += value(plane, x + RING * r * COS[k], y + RING * r * SIN[k]);
+    }
+    const lowered = Math.log(
+      (outside / DIRECTIONS / top + 0.012) / (inside / (DIRECTIONS + 1) / top + 0.012),
+    );
+    mean += lowered / channels;
+    least = Math.min(least, lowered);
+    most = Math.max(most, lowered);
+  }
+  return { mean, apart: most - least };
+}
+
+/** The smallest depth that is told from none, in units of a plane. */
+const LEAST_DEPTH = 20;
+
+/** Measures one candidate; null where it lies too near the border to be looked at all around. */
+function measure(
+  candidate: Candidate,
+  plane: LumaPlane,
+  templates: readonly (readonly DiscTemplate[])[],
+  raster: Raster,
+): MeasuredSpeck | null {
+  const { level, radius, polarity } = candidate;
+  const [column, row] = [Math.floor(candidate.x), Math.floor(candidate.y)];
+  const reach = Math.max(templateReach(radius), Math.ceil(FARTHEST * radius) + 2);
+  if (column < reach || row < reach || column >= plane.width - reach || row >= plane.height - reach)
+    return null;
+  const sign = polarity === 'dark' ? 1 : -1;
+  const { template, ...found } = explainSpeck(plane.data, row * plane.width + column, templates, sign);
+  const depth = Math.max(LEAST_DEPTH, sign * found.depth);
+  const around = lookAround(plane, candidate.x, candidate.y, template.radius, sign);
+  const texture = textures(plane, column, row, template.radius);
+  const scale = 2 ** level;
+  const off = centreOf(plane.data, row * plane.width + column, template, plane.width, sign);
+  const [x, y] = [(candidate.x + off.x) * scale, (candidate.y + off.y) * scale];
+  const r = template.radius * scale;
+  const colour = colourOf(raster, x, y, r);
+  const steps = template.steps.length;
+  const traits = Float64Array.of(
+    sign,
+    Math.log2(r),
+    template.softness,
+    depth / LUMA_STEPS,
+    depth / (texture.ring + LEAST_DEPTH),
+    found.after / (found.before + 1),
+    sign * found.correlation,
+    (found.before - found.after) / ((texture.ring + LEAST_DEPTH) * Math.sqrt(steps)),
+    (sign * (around.ring - around.core)) / depth,
+    around.spread / depth,
+    around.shallowest / depth,
+    around.weakest / depth,
+    depth / candidate.usual,
+    around.even,
+    around.outOfRound,
+    texture.core / (texture.ring + 1),
+    lumaAt(around.ring),
+    lumaAt(around.core),
+    colour.apart / (Math.abs(colour.mean) + 0.02),
+    (sign * colour.mean * LUMA_STEPS) / depth,
+    texture.ring / LUMA_STEPS,
+    around.slope / depth,
+    0,
+    0,
+    0,
+  );
+  const strength = Math.abs(lumaAt(around.ring) - lumaAt(Math.max(0, around.ring - sign * depth)));
+  return { candidate, x, y, r, softness: template.softness, strength, traits };
+}
+
+const EVIDENCE = SPECK_TRAITS.indexOf('evidence');
+const CROWD = SPECK_TRAITS.indexOf('crowd');
+/** How far others are counted, in radii. */
+const CROWD_RADII = 12;
+
+/** Counts for each what else was found near it at its scale: one speck alone is no texture. */
+function countCrowds(measured: readonly MeasuredSpeck[]): void {
+  const groups = new Map<string, MeasuredSpeck[]>();
+  const keyOf = ({ level, radius }: Candidate, column: number, row: number): string =>
+    `${level} ${radius} ${column} ${row}`;
+  const cellOf = ({ candidate: { x, y, radius } }: MeasuredSpeck): [number, number] => [
+    Math.floor(x / (CROWD_RADII * radius)),
+    Math.floor(y / (CROWD_RADII * radius)),
+  ];
+  for (const speck of measured) {
+    const key = keyOf(speck.candidate, ...cellOf(speck));
+    const group = groups.get(key);
+    if (group) group.push(speck);
+    else groups.set(key, [speck]);
+  }
+  for (const speck of measured) {
+    const { candidate, traits } = speck;
+    const reach = CROWD_RADII * candidate.radius;
+    const [column, row] = cellOf(speck);
+    let [count, stronger, same] = [0, 0, 0];
+    for (let y = row - 1; y <= row + 1; y++)
+      for (let x = column - 1; x <= column + 1; x++)
+        for (const other of groups.get(keyOf(candidate, x, y)) ?? []) {
+          const away = Math.hypot(other.candidate.x - candidate.x, other.candidate.y - candidate.y);
+          // What nearly touches is the same place once more.
+          if (away > reach || away < 1.5 * candidate.radius) continue;
+          count++;
+          if (other.traits[EVIDENCE] >= traits[EVIDENCE]) stronger++;
+          if (other.traits[EVIDENCE] >= 0.7 * traits[EVIDENCE]) same++;
+        }
+    traits[CROWD] = count;
+    traits[CROWD + 1] = stronger;
+    traits[CROWD + 2] = same;
+  }
+}
+
+/** Measures all candidates. @param raster the picture they were found on, for its colours */
+export function measureSpecks(
+  candidates: readonly Candidate[],
+  levels: readonly LumaPlane[],
+  raster: Raster,
+): MeasuredSpeck[] {
+  const known = new Map<string, DiscTemplate[][]>();
+  const measured = candidates.flatMap((candidate): MeasuredSpeck[] => {
+    const plane = levels[candidate.level];
+    const key = `${candidate.radius} ${plane.width}`;
+    const templates = known.get(key) ?? discTemplates(candidate.radius, plane.width);
+    known.set(key, templates);
+    const speck = measure(candidate, plane, templates, raster);
+    return speck ? [speck] : [];
+  });
+  countCrowds(measured);
+  return measured;
+}

@@ -1,0 +1,73 @@
+import type { Page } from '@playwright/test';
+import { openForMending } from './desk.ts';
+import { expect, test } from './fixtures.ts';
+import { speckedPhotograph } from './pictures.ts';
+import { workerSamples } from './workerSamples.ts';
+
+/** What the middle of the table shows: mean and spread of grey, and whether there is any colour. */
+async function middleOf(page: Page): Promise<{ mean: number; isGrey: boolean }> {
+  return page.evaluate(() => {
+    const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=table] canvas');
+    const context = canvas?.getContext('2d');
+    if (!canvas || !context) throw new Error('there is no table');
+    const side = 60;
+    const { data } = context.getImageData(
+      (canvas.width - side) >> 1,
+      (canvas.height - side) >> 1,
+      side,
+      side,
+    );
+    let [sum, isGrey] = [0, true];
+    for (let i = 0; i < data.length; i += 4) {
+      sum += data[i + 1] / (side * side);
+      if (Math.abs(data[i] - data[i + 2]) > 1) isGrey = false;
+    }
+    return { mean: sum, isGrey };
+  });
+}
+
+test('every lamp shows the picture otherwise and leaves it as it is; mends are made under any of them', async ({
+  quietPage: page,
+}) => {
+  const buffer = await speckedPhotograph('french-alpine-landscape', [{ x: 500, y: 60, r: 8 }], 8);
+  await openForMending(page, { job: 'Under lamps', name: 'valley.png', buffer });
+  const id = /pictures\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  const before = await workerSamples(page, id);
+  const plain = await middleOf(page);
+  expect(plain.isGrey).toBe(false);
+
+  await page.keyboard.press('c');
+  await expect(page.getByRole('button', { name: 'Lamp: negative' })).toBeVisible();
+  await expect.poll(async () => (await middleOf(page)).mean).toBeCloseTo(255 - plain.mean, -1);
+  for (const lamp of ['local contrast', 'raking light', 'departure']) {
+    await page.keyboard.press('c');
+    await expect(page.getByRole('button', { name: `Lamp: ${lamp}` })).toBeVisible();
+    await expect.poll(async () => (await middleOf(page)).isGrey).toBe(true);
+  }
+  expect(await workerSamples(page, id)).toEqual(before);
+
+  // The lamp's own settings, by keys alone.
+  await page.getByTestId('lamp').click();
+  const least = page.getByRole('slider', { name: 'Least departure that is drawn' });
+  await expect(least).toHaveAttribute('aria-valuenow', '2');
+  await least.press('ArrowRight');
+  await expect(least).toHaveAttribute('aria-valuenow', '2.2');
+  await page.getByText('raking light').click();
+  const light = page.getByRole('slider', { name: 'Light from' });
+  await expect(light).toHaveAttribute('aria-valuenow', '225');
+  await light.press('ArrowRight');
+  await expect(light).toHaveAttribute('aria-valuenow', '240');
+  await page.getByTestId('lamp').click();
+
+  // A mend made under the lamp is there, and the lamp is still on after the picture was left.
+  await page.locator('[data-entry]').first().click();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-entry]').first()).toContainText('✓');
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Lamp: raking light' })).toBeVisible();
+  await expect(page.locator('[data-entry]').first()).toContainText('✓');
+  await page.keyboard.press('c');
+  await page.keyboard.press('c');
+  await expect(page.getByRole('button', { name: 'Lamp: plain' })).toBeVisible();
+  await expect.poll(async () => (await middleOf(page)).isGrey).toBe(false);
+});
