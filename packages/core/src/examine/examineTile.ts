@@ -46,6 +46,15 @@ function isMirrored({ x, y, r, path }: ScoredFault, picture: PictureShape): bool
   return Math.max(...toBorder(x, y)) < CORNER_RADII * r;
 }
 
+/** A line without what runs on in the mirror image; null where nothing is left. */
+function insidePicture(fault: ScoredFault, picture: PictureShape): ScoredFault | null {
+  if (!fault.path) return fault;
+  const path = fault.path.filter(([x, y]) => x >= 0 && y >= 0 && x <= picture.width && y <= picture.height);
+  if (path.length < 2) return null;
+  const [x, y] = path[path.length >> 1];
+  return { ...fault, path, x, y };
+}
+
 /** Measures the places whose centre lies in a tile. */
 export function examineTile(tile: ExamineTile, pixels: Pixels): MeasuredTile {
   const { left, top, width, height } = tile.keep;
@@ -57,9 +66,10 @@ export function examineTile(tile: ExamineTile, pixels: Pixels): MeasuredTile {
     fault.y < top + height &&
     !isMirrored(fault, pixels.shape);
   const specks = findSpecks(window).filter(own);
+  const lines = findLines(window).flatMap((line) => insidePicture(line, pixels.shape) ?? []);
   return {
     'dark specks': sumUp(specks.filter(({ polarity }) => polarity === 'dark')),
     'bright specks': sumUp(specks.filter(({ polarity }) => polarity === 'bright')),
-    lines: sumUp(findLines(window).filter(own)),
+    lines: sumUp(lines.filter(own)),
   };
 }

@@ -11,8 +11,11 @@ export interface Scored {
 const ROUNDS = 60;
 /** The share moves less than this from round to round when it has settled, relative to itself. */
 const SETTLED = 1e-4;
-/** A picture is believed to have at least so many faults among its candidates: what a share of none would rule out. */
-const FEWEST = 0.5;
+/**
+ * A picture is believed to have at least this share of faults among its candidates: no forest can be as sure of a
+ * single fault as a share of one in ten thousand would ask for.
+ */
+const LEAST = 0.002;
 /**
  * And at most this share, that of the pictures trained on when all of their empty places are counted: where more of a
  * picture looks like faults to a classifier, that is a texture it has not seen.
@@ -36,7 +39,7 @@ export function ownPrior({ scores, otherOdds, count }: Scored, trained: number):
     const factor = Math.exp(shift);
     let sum = otherOdds * factor;
     for (const score of scores) sum += 1 / (1 + Math.exp(-score - shift));
-    const next = Math.min(MOST, Math.max(FEWEST / count, sum / count));
+    const next = Math.min(MOST, Math.max(LEAST, sum / count));
     const moved = Math.abs(next - share) / share;
     share = next;
     if (moved < SETTLED) break;
