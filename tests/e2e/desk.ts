@@ -19,7 +19,7 @@ export async function openForMending(
   await addFiles(page, [{ name, buffer }]);
   await expect(page.getByText('Not examined')).toBeVisible();
   await page.locator(`[data-picture="${name}"]`).click();
-  await page.getByText('Dark specks', { exact: true }).first().click();
+  await page.getByText('Dark', { exact: true }).click();
   await page.getByTestId('examine').click();
   await expect(page.locator('[data-entry]').first()).toBeVisible();
   await page.getByRole('link', { name: 'Mend', exact: true }).click();

@@ -3,7 +3,7 @@ import { readFile, readdir, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { request as httpRequest } from 'node:http';
 import { dirname, join } from 'node:path';
-import type { Edit, Fault, HealMend, Recipe } from '@fennip/core';
+import type { Edit, HealMend, Recipe } from '@fennip/core';
 import { emptyRecipe, pyramidLevels, rasterOver, renderRecipe, halveRaster } from '@fennip/core';
 import type { Delivery, EditAnswer, Job, NumberedFault, Picture, PictureSheet } from '@fennip/contract';
 import { captureExif, decodePicture } from '@fennip/files';
@@ -157,7 +157,7 @@ describe('examining', () => {
         words: 'One of each',
         steps: [
           { op: 'judge', fault: a.id, as: 'dismissed' },
-          { op: 'put', mend: mendAt('m1', b.x, b.y, b.id), at: 0 },
+          { op: 'put', mend: mendAt('m1', 400, 300, b.id), at: 0 },
         ],
       },
     });
@@ -179,7 +179,7 @@ describe('examining', () => {
       return [...(await server.get<PictureSheet>(`/pictures/${picture.id}`)).faults];
     };
     const usual = await examine(0.5);
-    const measured = await server.get<Fault[]>(`/pictures/${picture.id}/findings`);
+    const measured = await server.get<NumberedFault[]>(`/pictures/${picture.id}/findings`);
     expect(measured.length).toBeGreaterThanOrEqual(usual.length);
     const more = await examine(1);
     expect(more).toEqual(expect.arrayContaining(usual));

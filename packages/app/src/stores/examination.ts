@@ -47,7 +47,10 @@ export const useExamination = defineStore('examination', () => {
     };
     try {
       const asked = await post<Picture>(`/pictures/${id}/examination`, request);
-      if (picture.picture?.id === id) picture.picture = asked;
+      if (picture.picture?.id !== id) return;
+      picture.picture = asked;
+      // What was measured before is decided about at once.
+      if (asked.examined === 'done') await picture.reload();
     } catch (error) {
       problem.value = error instanceof Error ? error.message : String(error);
     }

@@ -68,7 +68,7 @@ export function gatherFindings(tiles: readonly MeasuredTile[]): Fault[] {
 }
 
 /** The findings that are listed. Nothing is measured again. */
-export const decideFindings = (findings: readonly Fault[], options: ExamineOptions): Fault[] => {
+export const decideFindings = <T extends Fault>(findings: readonly T[], options: ExamineOptions): T[] => {
   const least = leastConfidence(options.sensitivity);
   return findings.filter(
     ({ confidence, polarity }) => confidence >= least && options.polarities.includes(polarity),

@@ -97,6 +97,7 @@ const STEPS: readonly Step[] = [
       await knex.schema.createTable('examinations', (table) => {
         table.uuid('picture_id').primary().references('pictures.id').onDelete('CASCADE');
         table.text('finder').notNullable();
+        table.integer('first_number').notNullable();
         table.jsonb('findings').notNullable();
         table.timestamp('at').notNullable().defaultTo(knex.fn.now());
       });

@@ -1,6 +1,6 @@
 import type { Fault } from '@fennip/core';
 import { decideFindings, examineTiles, gatherFindings } from '@fennip/core';
-import type { ExamineRequest } from '@fennip/contract';
+import type { ExamineRequest, NumberedFault } from '@fennip/contract';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
@@ -9,14 +9,16 @@ import { tellPicture } from '../pictures/tellPicture.ts';
 import { replaceFindings } from './faultRows.ts';
 import { findingsOf, keepFindings } from './findingRows.ts';
 
-/** Notes what is asked for and orders the work. */
+/** Notes what is asked for. What was measured before is decided about at once; else the work is ordered. */
 export async function orderExamination(context: Context, id: string, request: ExamineRequest): Promise<void> {
-  await pictureRow(context.database, id);
-  await context
-    .database('pictures')
+  const { database } = context;
+  await pictureRow(database, id);
+  await database('pictures')
     .where('id', id)
     .update({ examined: 'waiting', examine_request: JSON.stringify(request) });
-  await context.queue.order('examine', id);
+  const known = await findingsOf(database, id);
+  if (known) await replaceFindings(database, id, request, decideFindings(known, request));
+  else await context.queue.order('examine', id);
   await tellPicture(context, id);
 }
 
@@ -42,12 +44,9 @@ async function measure({ threads, store, events }: Context, row: PictureRow): Pr
 }
 
 /** All findings of a picture with their probabilities: measured once, and read again for every other sensitivity. */
-async function allFindings(context: Context, row: PictureRow): Promise<readonly Fault[]> {
+async function allFindings(context: Context, row: PictureRow): Promise<NumberedFault[]> {
   const known = await findingsOf(context.database, row.id);
-  if (known) return known;
-  const findings = await measure(context, row);
-  await keepFindings(context.database, row.id, findings);
-  return findings;
+  return known ?? keepFindings(context.database, row.id, await measure(context, row));
 }
 
 /** Examines a picture and puts what was found into its ledger. */

@@ -40,11 +40,15 @@ const BATCH = 2000;
 interface Matched {
   /** Listed faults that are found no more and were never decided about. */
   readonly gone: readonly string[];
-  readonly fresh: readonly Fault[];
+  readonly fresh: readonly NumberedFault[];
 }
 
 /** Each finding belongs to the nearest listed fault that it may be; what is left over on either side is new or gone. */
-function matchFindings(found: readonly Fault[], listed: readonly FaultRow[], settled: Set<string>): Matched {
+function matchFindings(
+  found: readonly NumberedFault[],
+  listed: readonly FaultRow[],
+  settled: Set<string>,
+): Matched {
   const met = new Set<string>();
   const fresh = found.filter((fault) => {
     const same = listed.filter((row) => isSame(fault, row));
@@ -62,10 +66,10 @@ export async function replaceFindings(
   database: Database,
   pictureId: string,
   request: ExamineRequest,
-  found: readonly Fault[],
+  found: readonly NumberedFault[],
 ): Promise<void> {
   await database.transaction(async (change) => {
-    const picture = await change('pictures').where('id', pictureId).forUpdate().first('next_fault');
+    const picture = await change('pictures').where('id', pictureId).forUpdate().first('id');
     if (!picture) return;
     const listed: FaultRow[] = await change<FaultRow>('faults').where('picture_id', pictureId);
     const mended: { fault_id: string }[] = await change('mends')
@@ -82,14 +86,10 @@ export async function replaceFindings(
         .where('picture_id', pictureId)
         .whereIn('id', gone.slice(at, at + BATCH))
         .delete();
-    // A ledger in which nothing is left begins again with number 1.
-    const first = gone.length === listed.length ? 1 : (picture.next_fault as number);
-    const rows = fresh.map(({ path, ...fault }, index) => ({
+    const rows = fresh.map(({ path, ...fault }) => ({
       ...fault,
-      path: path ? JSON.stringify(path) : null,
       picture_id: pictureId,
-      id: `f${picture.next_fault + index}`,
-      number: first + index,
+      path: path ? JSON.stringify(path) : null,
     }));
     await change.batchInsert('faults', rows, BATCH);
     await change('pictures')
@@ -99,7 +99,6 @@ export async function replaceFindings(
         examined: change.raw(`case when examine_request = ?::jsonb then 'done' else 'waiting' end`, [
           JSON.stringify(request),
         ]),
-        next_fault: picture.next_fault + rows.length,
       });
   });
 }

@@ -1,29 +1,57 @@
 import type { Fault } from '@fennip/core';
 import { FINDER } from '@fennip/core';
+import type { NumberedFault } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
 
 interface ExaminationRow {
   readonly picture_id: string;
   /** Which finder measured them: another one measures anew. */
   readonly finder: string;
+  /** The number of the surest finding; the others follow. */
+  readonly first_number: number;
   readonly findings: readonly Fault[];
 }
 
-/** All that was measured on a picture, whatever the sensitivity; none where this finder has not looked yet. */
-export async function findingsOf(database: Database, pictureId: string): Promise<readonly Fault[] | null> {
+const numbered = (findings: readonly Fault[], first: number): NumberedFault[] =>
+  findings.map((fault, k) => ({ ...fault, id: `f${first + k}`, number: first + k }));
+
+/**
+ * All that was measured on a picture, whatever the sensitivity; none where this finder has not looked yet. Each has
+ * its number for good: one that is taken off the list and comes back is the same fault.
+ */
+export async function findingsOf(database: Database, pictureId: string): Promise<NumberedFault[] | null> {
   const row = await database<ExaminationRow>('examinations')
     .where({ picture_id: pictureId, finder: FINDER })
-    .first('findings');
-  return row?.findings ?? null;
+    .first('findings', 'first_number');
+  return row ? numbered(row.findings, row.first_number) : null;
 }
 
-export async function keepFindings(
+/** Keeps what was measured, and gives every finding its number. */
+export function keepFindings(
   database: Database,
   pictureId: string,
   findings: readonly Fault[],
-): Promise<void> {
-  await database('examinations')
-    .insert({ picture_id: pictureId, finder: FINDER, findings: JSON.stringify(findings) })
-    .onConflict('picture_id')
-    .merge();
+): Promise<NumberedFault[]> {
+  return database.transaction(async (change) => {
+    const picture: { next_fault: number } | undefined = await change('pictures')
+      .where('id', pictureId)
+      .forUpdate()
+      .first('next_fault');
+    // The picture may have been removed while it was measured.
+    if (!picture) return [];
+    const first = picture.next_fault;
+    await change('examinations')
+      .insert({
+        picture_id: pictureId,
+        finder: FINDER,
+        first_number: first,
+        findings: JSON.stringify(findings),
+      })
+      .onConflict('picture_id')
+      .merge();
+    await change('pictures')
+      .where('id', pictureId)
+      .update({ next_fault: first + findings.length });
+    return numbered(findings, first);
+  });
 }
