@@ -143,7 +143,7 @@ defineExpose({ take: (number: number) => sources.value?.take(number), fit });
 }
 .facts {
   flex: none;
-  width: 132px;
+  width: 136px;
 }
 dl {
   display: grid;

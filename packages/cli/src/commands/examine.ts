@@ -7,7 +7,7 @@ import { UsageError } from '../usage.ts';
 import { writeWhole } from '../writeWhole.ts';
 
 /** Kinds that can be looked for today. */
-const FOUND_KINDS: readonly string[] = ['speck'];
+const FOUND_KINDS: readonly string[] = ['speck', 'scratch', 'fibre'];
 
 function kindsFrom(text: string): string[] {
   return text.split(',').map((name) => {
@@ -26,11 +26,11 @@ const POLARITIES: Record<'dark' | 'bright' | 'both', readonly Polarity[]> = {
 };
 
 export const examine: Command = {
-  help: `fennip examine IN [--sensitivity 0..1] [--kinds speck] [--polarity dark|bright|both] --out faults.json
+  help: `fennip examine IN [--sensitivity 0..1] [--kinds speck,scratch,fibre] [--polarity dark|bright|both] --out faults.json
 
 Finds the faults of a picture and lists them, surest first, as
   {"picture":{"width","height","depth"},"faults":[{"kind","polarity","x","y","r","strength","softness","confidence"}]}
-in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. With --out - the list is printed.
+in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. A line has its course as "path"; its r is half its width. With --out - the list is printed.
 
   --sensitivity  how readily a finding is listed (default ${EXAMINE_DEFAULTS.sensitivity})
   --kinds        kinds to look for, parted by commas (default ${FOUND_KINDS.join(',')})
@@ -44,11 +44,13 @@ in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. Wit
   files: 1,
   run: async ([input], values) => {
     const out = neededOption(values, 'out');
-    kindsFrom(textOption(values, 'kinds') ?? 'speck');
+    const kinds = kindsFrom(textOption(values, 'kinds') ?? FOUND_KINDS.join(','));
     const sensitivity = numberOption(values, 'sensitivity', 0, 1, EXAMINE_DEFAULTS.sensitivity);
     const polarities = POLARITIES[choiceOption(values, 'polarity', ['dark', 'bright', 'both'], 'both')];
     const { raster } = await decodePicture(input);
-    const faults = examinePicture(pixelsOf(raster), { polarities, sensitivity });
+    const faults = examinePicture(pixelsOf(raster), { polarities, sensitivity }).filter(({ kind }) =>
+      kinds.includes(kind),
+    );
     const { width, height, depth } = raster;
     const list = `${JSON.stringify({ picture: { width, height, depth }, faults }, null, 1)}\n`;
     if (out === '-') process.stdout.write(list);

@@ -12,11 +12,11 @@ import { findingsOf, keepFindings } from './findingRows.ts';
 /** Notes what is asked for. What was measured before is decided about at once; else the work is ordered. */
 export async function orderExamination(context: Context, id: string, request: ExamineRequest): Promise<void> {
   const { database } = context;
-  await pictureRow(database, id);
+  const row = await pictureRow(database, id);
   await database('pictures')
     .where('id', id)
     .update({ examined: 'waiting', examine_request: JSON.stringify(request) });
-  const known = await findingsOf(database, id);
+  const known = await findingsOf(database, row);
   if (known) await replaceFindings(database, id, request, decideFindings(known, request));
   else await context.queue.order('examine', id);
   await tellPicture(context, id);
@@ -45,8 +45,8 @@ async function measure({ threads, store, events }: Context, row: PictureRow): Pr
 
 /** All findings of a picture with their probabilities: measured once, and read again for every other sensitivity. */
 async function allFindings(context: Context, row: PictureRow): Promise<NumberedFault[]> {
-  const known = await findingsOf(context.database, row.id);
-  return known ?? keepFindings(context.database, row.id, await measure(context, row));
+  const known = await findingsOf(context.database, row);
+  return known ?? keepFindings(context.database, row, await measure(context, row));
 }
 
 /** Examines a picture and puts what was found into its ledger. */

@@ -2,6 +2,7 @@ import type { Fault } from '@fennip/core';
 import { FINDER } from '@fennip/core';
 import type { NumberedFault } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
+import type { PictureRow } from '../pictures/pictureRows.ts';
 
 interface ExaminationRow {
   readonly picture_id: string;
@@ -12,37 +13,43 @@ interface ExaminationRow {
   readonly findings: readonly Fault[];
 }
 
-const numbered = (findings: readonly Fault[], first: number): NumberedFault[] =>
-  findings.map((fault, k) => ({ ...fault, id: `f${first + k}`, number: first + k }));
+/** What of a picture tells which faults it can have. */
+type Nature = Pick<PictureRow, 'id' | 'nature'>;
+
+/** Every finding with its number. A camera frame has no emulsion: what looks like a scratch is the subject's own line. */
+const numbered = (findings: readonly Fault[], first: number, { nature }: Nature): NumberedFault[] =>
+  findings
+    .map((fault, k) => ({ ...fault, id: `f${first + k}`, number: first + k }))
+    .filter(({ kind }) => nature !== 'frame' || kind !== 'scratch');
 
 /**
  * All that was measured on a picture, whatever the sensitivity; none where this finder has not looked yet. Each has
  * its number for good: one that is taken off the list and comes back is the same fault.
  */
-export async function findingsOf(database: Database, pictureId: string): Promise<NumberedFault[] | null> {
+export async function findingsOf(database: Database, picture: Nature): Promise<NumberedFault[] | null> {
   const row = await database<ExaminationRow>('examinations')
-    .where({ picture_id: pictureId, finder: FINDER })
+    .where({ picture_id: picture.id, finder: FINDER })
     .first('findings', 'first_number');
-  return row ? numbered(row.findings, row.first_number) : null;
+  return row ? numbered(row.findings, row.first_number, picture) : null;
 }
 
 /** Keeps what was measured, and gives every finding its number. */
 export function keepFindings(
   database: Database,
-  pictureId: string,
+  picture: Nature,
   findings: readonly Fault[],
 ): Promise<NumberedFault[]> {
   return database.transaction(async (change) => {
-    const picture: { next_fault: number } | undefined = await change('pictures')
-      .where('id', pictureId)
+    const row: { next_fault: number } | undefined = await change('pictures')
+      .where('id', picture.id)
       .forUpdate()
       .first('next_fault');
     // The picture may have been removed while it was measured.
-    if (!picture) return [];
-    const first = picture.next_fault;
+    if (!row) return [];
+    const first = row.next_fault;
     await change('examinations')
       .insert({
-        picture_id: pictureId,
+        picture_id: picture.id,
         finder: FINDER,
         first_number: first,
         findings: JSON.stringify(findings),
@@ -50,8 +57,8 @@ export function keepFindings(
       .onConflict('picture_id')
       .merge();
     await change('pictures')
-      .where('id', pictureId)
+      .where('id', picture.id)
       .update({ next_fault: first + findings.length });
-    return numbered(findings, first);
+    return numbered(findings, first, picture);
   });
 }

@@ -53,8 +53,8 @@ export function pictureRoutes(context: Context): Router {
 
   router.get('/pictures/:picture/findings', async (request, response) => {
     const { database } = context;
-    const { id } = await pictureRow(database, idOf(request.params));
-    response.json((await findingsOf(database, id)) ?? []);
+    const row = await pictureRow(database, idOf(request.params));
+    response.json((await findingsOf(database, row)) ?? []);
   });
 
   router.post('/pictures/:picture/edits', async (request, response) => {
