@@ -141,7 +141,7 @@ describe('examining', () => {
     const picture = await addReady();
     const examine = async (): Promise<PictureSheet> => {
       await server.post(`/pictures/${picture.id}/examination`, {
-        sensitivity: 0.5,
+        sensitivity: 1,
         polarities: ['dark', 'bright'],
       });
       await server.until(job.id, picture.id, ({ examined }) => examined === 'done');
@@ -149,7 +149,7 @@ describe('examining', () => {
     };
     const first = await examine();
     expect(first.faults.length).toBeGreaterThan(1);
-    expect(first.faults.map(({ number }) => number)).toEqual(first.faults.map((_, i) => i + 1));
+    expect(new Set(first.faults.map(({ number }) => number)).size).toBe(first.faults.length);
     const [a, b] = first.faults;
     await server.post(`/pictures/${picture.id}/edits`, {
       revision: 0,
