@@ -20,8 +20,8 @@ export interface Repainter {
    * @param follows which list of wanted tiles is being painted anew without asking; null: none is
    */
   changed(rect: Rect, follows: number | null): void;
-  /** A wanted tile as it is now. */
-  painted(key: TileKey, bitmap: ImageBitmap): void;
+  /** A wanted tile as it is now, and the list that it was wanted on. */
+  painted(key: TileKey, bitmap: ImageBitmap, list: number): void;
 }
 
 /** The rectangle of the full-size picture that a tile shows. */

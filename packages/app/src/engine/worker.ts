@@ -105,7 +105,7 @@ function teller(): { tell: (rect: Rect) => void; finish: (picture: OpenPicture) 
         const covered = coveredRect(key);
         if (!atOnce.some((rect) => rectsMeet(rect, covered))) continue;
         try {
-          repainter.painted(key, await painted(picture, key));
+          repainter.painted(key, await painted(picture, key), list);
         } catch {
           // Told as any other change, it is asked for again.
           repainter.changed(covered, null);
@@ -208,6 +208,7 @@ const api = {
   /** Opens a picture; what was open before is let go. */
   open(picture: TiledPicture): void {
     const tiles = createTileStore(picture, fetchTile, MOST_BYTES);
+    wanted = { keys: [], list: 0 };
     open = {
       tiles,
       mended: createMendedPicture(tiles.pixels),

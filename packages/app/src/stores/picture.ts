@@ -48,8 +48,8 @@ export const usePicture = defineStore('picture', () => {
   const tellChanged: Repainter['changed'] = (rect, follows) => {
     for (const repainter of repainters) repainter.changed(rect, follows);
   };
-  const tellPainted: Repainter['painted'] = (key, bitmap) => {
-    for (const repainter of repainters) repainter.painted(key, bitmap);
+  const tellPainted: Repainter['painted'] = (key, bitmap, list) => {
+    for (const repainter of repainters) repainter.painted(key, bitmap, list);
   };
 
   /** Every pixel on the table looks different now, though none has changed. */

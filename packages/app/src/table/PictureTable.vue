@@ -263,8 +263,8 @@ watch(
 );
 const stopRepainting = picture.onRepaint({
   changed: (rect, follows) => cache.value?.soil(rect, follows),
-  painted: (key, bitmap) => {
-    if (cache.value) cache.value.take(key, bitmap);
+  painted: (key, bitmap, list) => {
+    if (cache.value) cache.value.take(key, bitmap, list);
     else bitmap.close();
   },
 });

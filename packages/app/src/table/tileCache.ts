@@ -32,12 +32,15 @@ export interface TileCache {
    * @param follows the list of wanted tiles that come without being asked for; null where none does
    */
   soil(rect: Rect, follows: number | null): void;
-  /** Takes over a tile that came without being asked for. */
-  take(key: TileKey, bitmap: ImageBitmap): void;
+  /** Takes over a tile that came without being asked for; one that another picture's list wanted is thrown away. */
+  take(key: TileKey, bitmap: ImageBitmap, list: number): void;
   clear(): void;
 }
 
 const nameOf = ({ side, level, column, row }: TileKey): string => `${side} ${level} ${column} ${row}`;
+
+/** Lists of wanted tiles are counted over all pictures: what was painted for one must never be shown for another. */
+let lists = 0;
 
 type Tile = CachedTile & { readonly key: TileKey };
 
@@ -49,8 +52,10 @@ const emptyTile = (key: TileKey): Tile => ({
 export function createTileCache(picture: { width: number; height: number }, arrived: () => void): TileCache {
   const tiles = new Map<string, Tile>();
   let wanted: readonly TileKey[] = [];
-  /** Counts the lists of wanted tiles: which tiles come without being asked for depends on it. */
-  let list = 0;
+  /** The lists of this picture come after this one. */
+  const before = lists;
+  /** The list that stands: which tiles come without being asked for depends on it. */
+  let list = ++lists;
   let painting = 0;
   let isClosed = false;
 
@@ -108,7 +113,7 @@ export function createTileCache(picture: { width: number; height: number }, arri
     want(keys) {
       const names = keys.map(nameOf).join();
       if (names !== wanted.map(nameOf).join()) {
-        list++;
+        list = ++lists;
         void engine().want(keys, list);
       }
       wanted = keys;
@@ -124,7 +129,8 @@ export function createTileCache(picture: { width: number; height: number }, arri
         }
       paintNext();
     },
-    take(key, bitmap) {
+    take(key, bitmap, wantedOn) {
+      if (wantedOn <= before) return bitmap.close();
       const name = nameOf(key);
       const tile = tiles.get(name) ?? emptyTile(key);
       tiles.set(name, tile);
