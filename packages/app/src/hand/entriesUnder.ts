@@ -4,6 +4,8 @@ import type { Point, Target } from '@fennip/core';
 interface Placed {
   readonly x: number;
   readonly y: number;
+  /** The course of a line. */
+  readonly path?: readonly Point[];
 }
 
 /** The square of the distance from a point to a piece of line. */
@@ -30,20 +32,20 @@ function isInside(x: number, y: number, points: readonly Point[]): boolean {
   return inside;
 }
 
-/** Those whose middle a drawn shape covers: what a sweep is meant for. */
-export function entriesUnder<T extends Placed>(target: Target, entries: readonly T[]): T[] {
+/** Whether a drawn shape covers a point. */
+function covers(target: Target, x: number, y: number): boolean {
   switch (target.shape) {
     case 'disc':
-      return entries.filter(({ x, y }) => Math.hypot(x - target.x, y - target.y) <= target.r);
-    case 'stroke': {
-      const reach2 = (target.width / 2) ** 2;
-      return entries.filter(({ x, y }) =>
-        target.points.some((to, i) => distance2(x, y, target.points[Math.max(0, i - 1)], to) <= reach2),
-      );
-    }
+      return Math.hypot(x - target.x, y - target.y) <= target.r;
+    case 'stroke':
+      return distanceToPath(x, y, target.points) <= target.width / 2;
     case 'outline':
-      return entries.filter(({ x, y }) => isInside(x, y, target.points));
+      return isInside(x, y, target.points);
     case 'mask':
-      return [];
+      return false;
   }
 }
+
+/** Those whose middle a drawn shape covers, or any place of a line's course: what a sweep is meant for. */
+export const entriesUnder = <T extends Placed>(target: Target, entries: readonly T[]): T[] =>
+  entries.filter(({ x, y, path }) => (path ?? [[x, y] as const]).some(([px, py]) => covers(target, px, py)));

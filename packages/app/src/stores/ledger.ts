@@ -19,12 +19,19 @@ interface Group {
 const isSpeck = (entry: LedgerEntry, polarity: LedgerEntry['polarity']): boolean =>
   entry.kind === 'speck' && entry.polarity === polarity;
 
+/** Kinds that have a group of their own. */
+const NAMED: readonly LedgerEntry['kind'][] = ['speck', 'scratch', 'fibre'];
+
 /** The groups of the ledger, in their order, and what belongs to each. */
 const GROUPS: readonly Group[] = [
   { title: 'ledger.group.dark', has: (entry) => isSpeck(entry, 'dark') },
   { title: 'ledger.group.bright', has: (entry) => isSpeck(entry, 'bright') },
   { title: 'ledger.group.scratch', has: ({ kind }) => kind === 'scratch' },
   { title: 'ledger.group.fibre', has: ({ kind }) => kind === 'fibre' },
+  {
+    title: 'ledger.group.other',
+    has: ({ kind, polarity }) => polarity !== null && !NAMED.includes(kind),
+  },
   { title: 'ledger.group.hand', has: ({ polarity }) => polarity === null },
 ];
 

@@ -1,4 +1,4 @@
-import type { Mend } from '@fennip/core';
+import type { Fence, Mend } from '@fennip/core';
 import { proxy } from 'comlink';
 import { defineStore } from 'pinia';
 import { watch } from 'vue';
@@ -11,10 +11,11 @@ import { asFault, mendSurroundings } from './mendingFaults.ts';
 /** A fault must stay chosen so long before its mend is made, in milliseconds: who leafs through is not waited for. */
 const SETTLED_MS = 60;
 
-/** A mend made ahead, and the ledger it was made for: any edit may change what it must keep clear of. */
+/** A mend made ahead, and the ledger and fences it was made for: what it must keep clear of. */
 interface Foreseen {
   readonly entry: LedgerEntry;
-  readonly mends: readonly Mend[];
+  readonly ledger: readonly LedgerEntry[];
+  readonly fences: readonly Fence[];
   readonly made: Promise<Mend[]>;
 }
 
@@ -38,13 +39,14 @@ export const useForesight = defineStore('foresight', () => {
       ),
     );
     // What failed ahead of time fails again, and is told, when it is asked for.
+    const ahead = { entry, ledger: picture.entries, fences: picture.fences, made };
     made.catch(() => {
-      foreseen = null;
+      if (foreseen === ahead) foreseen = null;
     });
-    foreseen = { entry, mends: picture.mends, made };
+    foreseen = ahead;
   }
 
-  watch([() => view.focusEntry, () => picture.mends], ([entry]) => {
+  watch([() => view.focusEntry, () => picture.entries, () => picture.fences], ([entry]) => {
     clearTimeout(settling);
     foreseen = null;
     if (entry?.state === 'open' && entry.mend === null)
@@ -53,7 +55,9 @@ export const useForesight = defineStore('foresight', () => {
 
   /** The mend of an entry, made or in the making; none where it was not foreseen or the ledger has changed since. */
   const mendOf = (entry: LedgerEntry): Promise<Mend[]> | null =>
-    foreseen?.entry === entry && foreseen.mends === picture.mends ? foreseen.made : null;
+    foreseen?.entry === entry && foreseen.ledger === picture.entries && foreseen.fences === picture.fences
+      ? foreseen.made
+      : null;
 
   return { mendOf };
 });

@@ -73,6 +73,7 @@ export function useMending() {
     );
     const sheet = picture.picture;
     if (open.length === 0 || !sheet) return;
+    const isSpecks = open.every(({ kind }) => kind === 'speck');
     stopped.fill(0);
     let share = 0;
     const tell = (made: number): void => {
@@ -89,7 +90,9 @@ export function useMending() {
       // Another picture may lie on the table by now.
       if (mends.length > 0 && picture.picture?.id === sheet.id)
         picture.perform({
-          words: sayCount('step.ofSpecks', mends.length, { done: verbFor(mends) }),
+          words: sayCount(isSpecks ? 'step.ofSpecks' : 'step.ofFaults', mends.length, {
+            done: verbFor(mends),
+          }),
           steps: putAll(mends),
         });
     } finally {
