@@ -1,8 +1,10 @@
 import type { Pixels } from '../raster/pixels.ts';
 import type { PictureShape } from '../raster/raster.ts';
+import { lumaLevels } from './ground/lumaLevels.ts';
 import { findLines } from './lines/findLines.ts';
+import { LINE_LEVELS } from './lines/lineCandidates.ts';
 import type { ScoredFault } from './scoredFault.ts';
-import { findSpecks } from './specks/findSpecks.ts';
+import { SPECK_LEVELS, findSpecks } from './specks/findSpecks.ts';
 import { mirrorBorder } from './mirrorBorder.ts';
 import type { ExamineTile } from './tiles.ts';
 import { OVERLAP } from './tiles.ts';
@@ -59,14 +61,15 @@ function insidePicture(fault: ScoredFault, picture: PictureShape): ScoredFault |
 export function examineTile(tile: ExamineTile, pixels: Pixels): MeasuredTile {
   const { left, top, width, height } = tile.keep;
   const window = mirrorBorder(pixels.window(tile.read), OVERLAP);
+  const levels = lumaLevels(window.raster, Math.max(SPECK_LEVELS, LINE_LEVELS));
   const own = (fault: ScoredFault): boolean =>
     fault.x >= left &&
     fault.y >= top &&
     fault.x < left + width &&
     fault.y < top + height &&
     !isMirrored(fault, pixels.shape);
-  const specks = findSpecks(window).filter(own);
-  const lines = findLines(window).flatMap((line) => insidePicture(line, pixels.shape) ?? []);
+  const specks = findSpecks(levels, window).filter(own);
+  const lines = findLines(levels, window).flatMap((line) => insidePicture(line, pixels.shape) ?? []);
   return {
     'dark specks': sumUp(specks.filter(({ polarity }) => polarity === 'dark')),
     'bright specks': sumUp(specks.filter(({ polarity }) => polarity === 'bright')),

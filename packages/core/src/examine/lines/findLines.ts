@@ -1,10 +1,10 @@
 import type { Window } from '../../raster/window.ts';
 import { growForest } from '../classify/forest.ts';
 import type { FaultKind } from '../fault.ts';
-import { lumaLevels } from '../ground/lumaLevels.ts';
+import type { LumaPlane } from '../ground/lumaLevels.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import type { LinePoint } from './joinPaths.ts';
-import { LINE_LEVELS, lineCandidates } from './lineCandidates.ts';
+import { lineCandidates } from './lineCandidates.ts';
 import lineForest from './lineForest.json' with { type: 'json' };
 import type { MeasuredLine } from './lineTraits.ts';
 import { LINE_TRAITS } from './lineTraits.ts';
@@ -38,10 +38,11 @@ function thinned(path: readonly LinePoint[], left: number, top: number): LinePoi
  * measured along their course, and scored by a forest of trees that was trained on seeded scratches, hairs, fibres
  * and creases over open photographs.
  *
+ * @param levels of the window's luma
  * @returns every path that was measured, of both polarities, in pixels of the whole picture
  */
-export function findLines({ left, top, raster }: Window): ScoredFault[] {
-  return lineCandidates(lumaLevels(raster, LINE_LEVELS), raster).map((line): ScoredFault => {
+export function findLines(levels: readonly LumaPlane[], { left, top, raster }: Window): ScoredFault[] {
+  return lineCandidates(levels, raster).map((line): ScoredFault => {
     const path = thinned(line.path, left, top);
     const [x, y] = path[path.length >> 1];
     return {

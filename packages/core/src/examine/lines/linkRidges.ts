@@ -31,6 +31,7 @@ export function linkRidges(points: RidgePoints, width: number): RidgePath[] {
   /** The point that goes on best from one, heading some way; none where the line ends. */
   function next(from: number, heading: number): number | null {
     const sign = strength[from] > 0 ? 1 : -1;
+    const [cos, sin] = [Math.cos(heading), Math.sin(heading)];
     let best: number | null = null;
     let least = Infinity;
     for (let dy = -2; dy <= 2; dy++)
@@ -38,8 +39,8 @@ export function linkRidges(points: RidgePoints, width: number): RidgePath[] {
         const k = map[at[from] + dy * width + dx] - 1;
         if (!(k >= 0) || k === from || taken[k] || strength[k] * sign <= 0) continue;
         const [ox, oy] = [x[k] - x[from], y[k] - y[from]];
-        const along = ox * Math.cos(heading) + oy * Math.sin(heading);
-        const aside = Math.abs(oy * Math.cos(heading) - ox * Math.sin(heading));
+        const along = ox * cos + oy * sin;
+        const aside = Math.abs(oy * cos - ox * sin);
         if (along <= 0.2 || aside > along) continue;
         const turn = turnBetween(angle[k], heading);
         if (turn > MOST_TURN) continue;

@@ -1,6 +1,6 @@
 import type { Window } from '../../raster/window.ts';
 import { growForest } from '../classify/forest.ts';
-import { lumaLevels } from '../ground/lumaLevels.ts';
+import type { LumaPlane } from '../ground/lumaLevels.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import { levelsFor, speckCandidates } from './candidates.ts';
 import speckForest from './speckForest.json' with { type: 'json' };
@@ -8,6 +8,9 @@ import { SPECK_TRAITS, measureSpecks } from './speckTraits.ts';
 
 /** Specks up to this radius are looked for, in pixels. */
 export const LARGEST_SPECK = 60;
+
+/** Levels that a search for the largest specks looks at. */
+export const SPECK_LEVELS = levelsFor(LARGEST_SPECK);
 
 /** The share of faults among the candidates that the classifier was trained on. */
 export const SPECKS_TRAINED_SHARE: number = speckForest.share;
@@ -20,10 +23,10 @@ const EVIDENCE = SPECK_TRAITS.indexOf('evidence');
  * of discs at all scales and from small cores; each is then explained by the soft disc that takes the most variation
  * away, and scored by a forest of trees that was trained on seeded faults over open photographs.
  *
+ * @param levels of the window's luma, {@link SPECK_LEVELS} of them where its size allows
  * @returns every place that was measured, of both polarities, in pixels of the whole picture
  */
-export function findSpecks({ left, top, raster }: Window): ScoredFault[] {
-  const levels = lumaLevels(raster, levelsFor(LARGEST_SPECK));
+export function findSpecks(levels: readonly LumaPlane[], { left, top, raster }: Window): ScoredFault[] {
   return measureSpecks(speckCandidates(levels), levels, raster).map(
     ({ candidate, x, y, r, softness, strength, traits }): ScoredFault => ({
       ...{ kind: 'speck', polarity: candidate.polarity, x: left + x, y: top + y, r, strength, softness },
