@@ -1,3 +1,4 @@
+import { alongPath, createCourses } from '@fennip/core';
 import type { LaidFault } from '@fennip/scenes';
 
 type Point = readonly [x: number, y: number];
@@ -10,18 +11,7 @@ export interface Line {
 
 /** How near a place must be to a line to lie on it, in pixels and half widths. */
 const NEAR = 2.5;
-const CELL = 8;
-
-/** Places along a path, one for each pixel. */
-export function alongPath(path: readonly Point[]): Point[] {
-  const places: Point[] = [];
-  for (let i = 1; i < path.length; i++) {
-    const [[ax, ay], [bx, by]] = [path[i - 1], path[i]];
-    const count = Math.max(1, Math.ceil(Math.hypot(bx - ax, by - ay)));
-    for (let k = 0; k < count; k++) places.push([ax + ((bx - ax) * k) / count, ay + ((by - ay) * k) / count]);
-  }
-  return places;
-}
+const APART = 1;
 
 /** A set of lines that can be asked how much of another one lies on them. */
 export interface OnLines {
@@ -31,27 +21,14 @@ export interface OnLines {
 
 /** @param halfWidths of the lines, in pixels; a wide line is met anywhere on it */
 export function onLines(lines: readonly Line[], halfWidths: readonly number[]): OnLines {
-  const cells = new Map<string, { x: number; y: number; reach: number; polarity: string }[]>();
-  lines.forEach(({ path, polarity }, i) => {
-    const reach = Math.min(CELL, NEAR + halfWidths[i]);
-    for (const [x, y] of alongPath(path)) {
-      const key = `${Math.floor(x / CELL)} ${Math.floor(y / CELL)}`;
-      const cell = cells.get(key);
-      if (cell) cell.push({ x, y, reach, polarity });
-      else cells.set(key, [{ x, y, reach, polarity }]);
-    }
-  });
-  const isOn = ([x, y]: Point, polarity: string): boolean => {
-    for (const dx of [-1, 0, 1])
-      for (const dy of [-1, 0, 1])
-        for (const place of cells.get(`${Math.floor(x / CELL) + dx} ${Math.floor(y / CELL) + dy}`) ?? [])
-          if (place.polarity === polarity && Math.hypot(place.x - x, place.y - y) < place.reach) return true;
-    return false;
-  };
+  const courses = { dark: createCourses(NEAR, APART), bright: createCourses(NEAR, APART) };
+  lines.forEach(({ path, polarity }, i) => courses[polarity].add(path, halfWidths[i]));
   return {
     shareOf: ({ path, polarity }) => {
-      const places = alongPath(path);
-      return places.length > 0 ? places.filter((place) => isOn(place, polarity)).length / places.length : 0;
+      const places = alongPath(path, APART);
+      return places.length > 0
+        ? places.filter(([x, y]) => courses[polarity].has(x, y)).length / places.length
+        : 0;
     },
   };
 }

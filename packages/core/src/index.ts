@@ -4,6 +4,7 @@ export * from './colour/transfer.ts';
 export * from './examine/examinePicture.ts';
 export * from './examine/examineTile.ts';
 export * from './examine/fault.ts';
+export * from './examine/lines/courses.ts';
 export * from './examine/lines/findLines.ts';
 export * from './examine/lines/keepLines.ts';
 export * from './examine/lines/lineCandidates.ts';

@@ -1,3 +1,4 @@
+import { createPlaceGrid } from '../placeGrid.ts';
 import type { RidgePath } from './linkRidges.ts';
 import { turnBetween } from './linkRidges.ts';
 import type { RidgePoints } from './ridgePoints.ts';
@@ -72,15 +73,12 @@ export function joinPaths(paths: readonly RidgePath[], { x, y }: RidgePoints): J
     gaps: 0,
     sign,
   }));
-  const cells = new Map<string, End[]>();
-  const keyOf = (px: number, py: number): string =>
-    `${Math.floor(px / LONGEST_GAP)} ${Math.floor(py / LONGEST_GAP)}`;
+  const ends = createPlaceGrid<End>(LONGEST_GAP);
   pieces.forEach((piece, p) => {
     if (!piece) return;
     for (const isLast of [false, true]) {
       const { x: ex, y: ey } = endOf(piece, isLast);
-      const key = keyOf(ex, ey);
-      cells.set(key, [...(cells.get(key) ?? []), { piece: p, isLast }]);
+      ends.add(ex, ey, { piece: p, isLast });
     }
   });
   const gaps: { a: End; b: End; length: number; turn: number }[] = [];
@@ -88,14 +86,12 @@ export function joinPaths(paths: readonly RidgePath[], { x, y }: RidgePoints): J
     if (!piece) return;
     for (const isLast of [false, true]) {
       const { x: ex, y: ey } = endOf(piece, isLast);
-      for (const dx of [-1, 0, 1])
-        for (const dy of [-1, 0, 1])
-          for (const other of cells.get(keyOf(ex + dx * LONGEST_GAP, ey + dy * LONGEST_GAP)) ?? []) {
-            const there = pieces[other.piece];
-            if (other.piece <= p || !there || there.sign !== piece.sign) continue;
-            const gap = gapBetween(piece, isLast, there, other.isLast);
-            if (gap) gaps.push({ a: { piece: p, isLast }, b: other, ...gap });
-          }
+      for (const other of ends.near(ex, ey)) {
+        const there = pieces[other.piece];
+        if (other.piece <= p || !there || there.sign !== piece.sign) continue;
+        const gap = gapBetween(piece, isLast, there, other.isLast);
+        if (gap) gaps.push({ a: { piece: p, isLast }, b: other, ...gap });
+      }
     }
   });
   // Which piece a first one has become part of, and at which of its ends the old end lies.

@@ -3,6 +3,7 @@ import { colourChannels, fullScale } from '../../raster/raster.ts';
 import type { Polarity } from '../fault.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import { LUMA_STEPS, lumaAt } from '../ground/lumaLevels.ts';
+import { createPlaceGrid } from '../placeGrid.ts';
 import type { JoinedPath, LinePoint } from './joinPaths.ts';
 
 /** What the classifier looks at, in this order. */
@@ -234,32 +235,24 @@ const NEIGHBOURHOOD = 40;
 /** Counts what else runs near each line: one of many alike is the subject's own texture. */
 function countNeighbours(lines: readonly MeasuredLine[], level: number): void {
   const reach = NEIGHBOURHOOD * 2 ** level;
-  const cells = new Map<string, MeasuredLine[]>();
   const middleOf = ({ path }: MeasuredLine): LinePoint => path[path.length >> 1];
   const headingOf = ({ path }: MeasuredLine): number => {
     const [[ax, ay], [bx, by]] = [path[0], path[path.length - 1]];
     return Math.atan2(by - ay, bx - ax);
   };
-  const keyOf = (x: number, y: number): string => `${Math.floor(x / reach)} ${Math.floor(y / reach)}`;
-  for (const line of lines) {
-    const key = keyOf(...middleOf(line));
-    const cell = cells.get(key);
-    if (cell) cell.push(line);
-    else cells.set(key, [line]);
-  }
+  const middles = createPlaceGrid<MeasuredLine>(reach);
+  for (const line of lines) middles.add(...middleOf(line), line);
   for (const line of lines) {
     const [x, y] = middleOf(line);
     const heading = headingOf(line);
     let [parallels, crowd, longer] = [0, 0, 0];
-    for (const dx of [-1, 0, 1])
-      for (const dy of [-1, 0, 1])
-        for (const other of cells.get(keyOf(x + dx * reach, y + dy * reach)) ?? []) {
-          const [ox, oy] = middleOf(other);
-          if (other === line || Math.hypot(ox - x, oy - y) > reach) continue;
-          crowd++;
-          if (Math.abs(Math.sin(headingOf(other) - heading)) < 0.25) parallels++;
-          if (other.length >= 0.7 * line.length) longer++;
-        }
+    for (const other of middles.near(x, y)) {
+      const [ox, oy] = middleOf(other);
+      if (other === line || Math.hypot(ox - x, oy - y) > reach) continue;
+      crowd++;
+      if (Math.abs(Math.sin(headingOf(other) - heading)) < 0.25) parallels++;
+      if (other.length >= 0.7 * line.length) longer++;
+    }
     line.traits[PARALLELS] = parallels;
     line.traits[PARALLELS + 1] = crowd;
     line.traits[PARALLELS + 2] = longer;

@@ -2,6 +2,8 @@ import type { Raster } from '../../raster/raster.ts';
 import { colourChannels, fullScale } from '../../raster/raster.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import { LUMA_STEPS, lumaAt } from '../ground/lumaLevels.ts';
+import type { PlaceGrid } from '../placeGrid.ts';
+import { createPlaceGrid } from '../placeGrid.ts';
 import type { Candidate } from './candidates.ts';
 import type { DiscTemplate } from './discTemplates.ts';
 import { discTemplates, templateReach } from './discTemplates.ts';
@@ -239,34 +241,25 @@ const CROWD_RADII = 12;
 
 /** Counts for each what else was found near it at its scale: one speck alone is no texture. */
 function countCrowds(measured: readonly MeasuredSpeck[]): void {
-  const groups = new Map<string, MeasuredSpeck[]>();
-  const keyOf = ({ level, radius }: Candidate, column: number, row: number): string =>
-    `${level} ${radius} ${column} ${row}`;
-  const cellOf = ({ candidate: { x, y, radius } }: MeasuredSpeck): [number, number] => [
-    Math.floor(x / (CROWD_RADII * radius)),
-    Math.floor(y / (CROWD_RADII * radius)),
-  ];
-  for (const speck of measured) {
-    const key = keyOf(speck.candidate, ...cellOf(speck));
-    const group = groups.get(key);
-    if (group) group.push(speck);
-    else groups.set(key, [speck]);
-  }
-  for (const speck of measured) {
-    const { candidate, traits } = speck;
+  const grids = new Map<string, PlaceGrid<MeasuredSpeck>>();
+  const gridOf = ({ level, radius }: Candidate): PlaceGrid<MeasuredSpeck> => {
+    const key = `${level} ${radius}`;
+    const grid = grids.get(key) ?? createPlaceGrid<MeasuredSpeck>(CROWD_RADII * radius);
+    grids.set(key, grid);
+    return grid;
+  };
+  for (const speck of measured) gridOf(speck.candidate).add(speck.candidate.x, speck.candidate.y, speck);
+  for (const { candidate, traits } of measured) {
     const reach = CROWD_RADII * candidate.radius;
-    const [column, row] = cellOf(speck);
     let [count, stronger, same] = [0, 0, 0];
-    for (let y = row - 1; y <= row + 1; y++)
-      for (let x = column - 1; x <= column + 1; x++)
-        for (const other of groups.get(keyOf(candidate, x, y)) ?? []) {
-          const away = Math.hypot(other.candidate.x - candidate.x, other.candidate.y - candidate.y);
-          // What nearly touches is the same place once more.
-          if (away > reach || away < 1.5 * candidate.radius) continue;
-          count++;
-          if (other.traits[EVIDENCE] >= traits[EVIDENCE]) stronger++;
-          if (other.traits[EVIDENCE] >= 0.7 * traits[EVIDENCE]) same++;
-        }
+    for (const other of gridOf(candidate).near(candidate.x, candidate.y)) {
+      const away = Math.hypot(other.candidate.x - candidate.x, other.candidate.y - candidate.y);
+      // What nearly touches is the same place once more.
+      if (away > reach || away < 1.5 * candidate.radius) continue;
+      count++;
+      if (other.traits[EVIDENCE] >= traits[EVIDENCE]) stronger++;
+      if (other.traits[EVIDENCE] >= 0.7 * traits[EVIDENCE]) same++;
+    }
     traits[CROWD] = count;
     traits[CROWD + 1] = stronger;
     traits[CROWD + 2] = same;

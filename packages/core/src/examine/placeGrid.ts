@@ -1,0 +1,33 @@
+/** Things by the square cell that they lie in. */
+export interface PlaceGrid<T> {
+  add(x: number, y: number, thing: T): void;
+  /** All in the cell of a place and in the eight around it: everything within a cell's side, and some beyond. */
+  near(x: number, y: number): T[];
+}
+
+/** Cells are numbered row after row of a plane this wide, with the picture in its middle. */
+const ROWS = 2 ** 22;
+
+/** @param side of a cell, in the unit of the places */
+export function createPlaceGrid<T>(side: number): PlaceGrid<T> {
+  const cells = new Map<number, T[]>();
+  const numberOf = (x: number, y: number): number => Math.floor(x / side) * ROWS + Math.floor(y / side);
+  return {
+    add(x, y, thing) {
+      const at = numberOf(x, y);
+      const cell = cells.get(at);
+      if (cell) cell.push(thing);
+      else cells.set(at, [thing]);
+    },
+    near(x, y) {
+      const middle = numberOf(x, y);
+      const found: T[] = [];
+      for (let column = -1; column <= 1; column++)
+        for (let row = -1; row <= 1; row++) {
+          const cell = cells.get(middle + column * ROWS + row);
+          if (cell) found.push(...cell);
+        }
+      return found;
+    },
+  };
+}
