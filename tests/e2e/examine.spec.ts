@@ -65,7 +65,9 @@ test('the cut is moved, faults are chosen in the chart and mended at once, and e
   await expect.poll(() => ids(page)).toEqual(expect.arrayContaining(usual));
   await expect(page.locator('[data-state=mended]')).toHaveCount(usual.length - 1);
   await expect(page.locator('[data-state=dismissed]')).toHaveAttribute('data-entry', dismissed ?? '');
+  const asked = await cut.getAttribute('aria-valuenow');
   await page.reload();
+  await expect(cut).toHaveAttribute('aria-valuenow', asked ?? '');
   await expect(page.locator('[data-state=mended]')).toHaveCount(usual.length - 1);
   await expect(page.locator('[data-state=dismissed]')).toHaveAttribute('data-entry', dismissed ?? '');
 });

@@ -61,6 +61,17 @@ export const useExamination = defineStore('examination', () => {
     if (isDone.value) await examine();
   }
 
+  // What the ledger shows was decided by this, here, before, or in another window.
+  watch(
+    [() => picture.picture?.id, () => JSON.stringify(picture.picture?.lookedFor)],
+    () => {
+      const { sensitivity: sought, polarities } = picture.picture?.lookedFor ?? EXAMINE_DEFAULTS;
+      sensitivity.value = sought;
+      polarity.value = polarities.length === 1 ? polarities[0] : 'both';
+    },
+    { immediate: true },
+  );
+
   watch(
     [() => picture.picture?.id, isDone],
     async ([id]) => {

@@ -1,4 +1,5 @@
 import type { CaptureData, Depth, Fault, Judgement, Recipe, Step, Transfer } from '@fennip/core';
+import type { ExamineRequest } from './requests.ts';
 
 export type PictureNature = 'frame' | 'print';
 
@@ -31,6 +32,8 @@ export interface Picture {
   readonly pyramid: string;
   readonly finestLevel: number | null;
   readonly examined: ExamineState;
+  /** What the ledger was last decided by; none for a picture that was never examined. */
+  readonly lookedFor: ExamineRequest | null;
   readonly faults: number;
   /** Faults that are mended or decided about. */
   readonly settled: number;

@@ -1,5 +1,5 @@
 import type { Fault } from '@fennip/core';
-import { decideFindings, examineTiles, gatherFindings } from '@fennip/core';
+import { examineTiles, gatherFindings } from '@fennip/core';
 import type { ExamineRequest, NumberedFault } from '@fennip/contract';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
@@ -17,7 +17,7 @@ export async function orderExamination(context: Context, id: string, request: Ex
     .where('id', id)
     .update({ examined: 'waiting', examine_request: JSON.stringify(request) });
   const known = await findingsOf(database, row);
-  if (known) await replaceFindings(database, id, request, decideFindings(known, request));
+  if (known) await replaceFindings(database, id, request, known);
   else await context.queue.order('examine', id);
   await tellPicture(context, id);
 }
@@ -58,8 +58,7 @@ export async function examinePicture(context: Context, id: string): Promise<void
   await tellPicture(context, id);
   try {
     const findings = await allFindings(context, row as PictureRow);
-    const faults = decideFindings(findings, row.examine_request);
-    await replaceFindings(database, id, row.examine_request, faults);
+    await replaceFindings(database, id, row.examine_request, findings);
   } catch (error) {
     await database('pictures').where('id', id).update({ examined: 'failed' });
     if (!(error instanceof PictureError)) throw error;

@@ -1,4 +1,5 @@
 import type { Fault, Judgement } from '@fennip/core';
+import { decideFindings } from '@fennip/core';
 import type { ExamineRequest, NumberedFault } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
 
@@ -43,15 +44,23 @@ interface Matched {
   readonly fresh: readonly NumberedFault[];
 }
 
-/** Each finding belongs to the nearest listed fault that it may be; what is left over on either side is new or gone. */
+/**
+ * A finding of this measurement is itself wherever it is listed already; those that an earlier one left in the ledger
+ * are told by place and kind. What is left over on either side is new or gone.
+ */
 function matchFindings(
   found: readonly NumberedFault[],
+  measured: readonly NumberedFault[],
   listed: readonly FaultRow[],
-  settled: Set<string>,
+  settled: ReadonlySet<string>,
 ): Matched {
-  const met = new Set<string>();
+  const own = new Set(measured.map(({ id }) => id));
+  const older = listed.filter(({ id }) => !own.has(id));
+  const listedIds = new Set(listed.map(({ id }) => id));
+  const met = new Set(found.map(({ id }) => id));
   const fresh = found.filter((fault) => {
-    const same = listed.filter((row) => isSame(fault, row));
+    if (listedIds.has(fault.id)) return false;
+    const same = older.filter((row) => isSame(fault, row));
     for (const { id } of same) met.add(id);
     return same.length === 0;
   });
@@ -59,14 +68,14 @@ function matchFindings(
 }
 
 /**
- * Brings the ledger up to what was found. A fault that is found again keeps its number and what was decided; one that
+ * Brings the ledger up to what is asked for of all that was measured. A fault that is found again keeps its number and what was decided; one that
  * is mended or was decided about stays in any case; all others that are found no more are taken out.
  */
 export async function replaceFindings(
   database: Database,
   pictureId: string,
   request: ExamineRequest,
-  found: readonly NumberedFault[],
+  measured: readonly NumberedFault[],
 ): Promise<void> {
   await database.transaction(async (change) => {
     const picture = await change('pictures').where('id', pictureId).forUpdate().first('id');
@@ -80,7 +89,10 @@ export async function replaceFindings(
       ...mended.map((mend) => mend.fault_id),
       ...listed.filter(({ judgement }) => judgement !== 'open').map(({ id }) => id),
     ]);
-    const { gone, fresh } = matchFindings(found, listed, settled);
+    const { gone, fresh } = matchFindings(
+      decideFindings(measured, request),
+      ...([measured, listed, settled] as const),
+    );
     for (let at = 0; at < gone.length; at += BATCH)
       await change('faults')
         .where('picture_id', pictureId)

@@ -73,6 +73,7 @@ function asPicture(row: CountedRow): Picture {
     pyramid: row.sha256,
     finestLevel: row.finest_level,
     examined: row.examined,
+    lookedFor: row.examine_request,
     faults: Number(row.faults),
     settled: Number(row.settled),
   };

@@ -51,9 +51,10 @@ const stopListening = job.listen((event) => {
 const known = computed(() => job.pictures.find(({ id }) => id === picture.picture?.id));
 watch(known, (now) => {
   if (!now || !picture.picture) return;
-  const wasExamined = picture.picture.examined === 'done';
+  const { examined, lookedFor } = picture.picture;
+  const isDecidedAnew = examined !== 'done' || JSON.stringify(lookedFor) !== JSON.stringify(now.lookedFor);
   picture.picture = now;
-  if (now.examined === 'done' && !wasExamined) void picture.reload();
+  if (now.examined === 'done' && isDecidedAnew) void picture.reload();
 });
 const stopFollowing = job.onFollowing(() => void picture.catchUp());
 onBeforeUnmount(() => {
