@@ -3,6 +3,7 @@ import type { DepartureHistogram } from '@fennip/core';
 import { scaleLinear, scaleLog } from 'd3-scale';
 import { computed, ref, watch } from 'vue';
 import { engine } from '../engine/engine.ts';
+import { useDragged } from '../hand/useDragged.ts';
 import { say } from '../words/say.ts';
 
 /** How many places depart by how much; the least departure that is drawn is set on it. */
@@ -36,24 +37,15 @@ const bars = computed(() => {
 });
 const barWidth = computed(() => WIDTH / Math.max(1, bars.value.length) - 0.5);
 
+/** The least that can be set, and one step of a key. */
 const LEAST = 0.002;
+const STEP = 0.002;
 const set = (least: number): void => emit('set', Math.min(most.value, Math.max(LEAST, least)));
 
-function follow(event: PointerEvent): void {
-  const chart = event.currentTarget;
-  if (event.buttons !== 1 || !(chart instanceof SVGElement)) return;
-  chart.setPointerCapture(event.pointerId);
-  const box = chart.getBoundingClientRect();
-  set(across.value.invert(((event.clientX - box.left) / box.width) * WIDTH));
-}
-
-function nudge(event: KeyboardEvent): void {
-  const by = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key];
-  if (by === undefined) return;
-  event.preventDefault();
-  event.stopPropagation();
-  set(props.least + 0.002 * by);
-}
+const { follow, nudge } = useDragged({
+  moved: (share) => set(across.value.invert(share * WIDTH)),
+  stepped: (by) => set(props.least + STEP * by),
+});
 </script>
 
 <template>

@@ -6,6 +6,7 @@ import type { LampPreset } from '../stores/lamp.ts';
 import { LAMP_PRESETS, useLamp } from '../stores/lamp.ts';
 import { say } from '../words/say.ts';
 import DepartureChart from './DepartureChart.vue';
+import LampSlider from './LampSlider.vue';
 import LightDial from './LightDial.vue';
 
 /** Which lamp the picture is looked at under, and its settings. */
@@ -39,30 +40,25 @@ const presets = Object.keys(LAMP_PRESETS) as LampPreset[];
           <el-radio v-for="kind in LAMP_KINDS" :key="kind" :value="kind">{{ say(`lamp.${kind}`) }}</el-radio>
         </el-radio-group>
       </fieldset>
-      <div v-if="lamp.settings.kind === 'contrast'" class="setting">
-        <span>{{ say('lamp.strength') }}</span>
-        <el-slider
-          :model-value="lamp.settings.contrast"
-          :min="0.3"
-          :max="4"
-          :step="0.1"
-          :aria-label="say('lamp.strength')"
-          @update:model-value="(contrast: number) => lamp.set({ contrast })"
-        />
-      </div>
+      <LampSlider
+        v-if="lamp.settings.kind === 'contrast'"
+        :name="say('lamp.strength')"
+        :value="lamp.settings.contrast"
+        :min="0.3"
+        :max="4"
+        :step="0.1"
+        @set="(contrast: number) => lamp.set({ contrast })"
+      />
       <template v-if="lamp.settings.kind === 'raking'">
-        <div class="setting">
-          <span>{{ say('lamp.strength') }}</span>
-          <el-slider
-            :model-value="lamp.settings.relief"
-            :min="0.3"
-            :max="6"
-            :step="0.1"
-            :aria-label="say('lamp.strength')"
-            @update:model-value="(relief: number) => lamp.set({ relief })"
-          />
-        </div>
-        <div class="setting">
+        <LampSlider
+          :name="say('lamp.strength')"
+          :value="lamp.settings.relief"
+          :min="0.3"
+          :max="6"
+          :step="0.1"
+          @set="(relief: number) => lamp.set({ relief })"
+        />
+        <div class="lamp-setting">
           <span>{{ say('lamp.direction') }}</span>
           <LightDial
             :direction="lamp.settings.direction"
@@ -71,17 +67,14 @@ const presets = Object.keys(LAMP_PRESETS) as LampPreset[];
         </div>
       </template>
       <template v-if="lamp.settings.kind === 'departure'">
-        <div class="setting">
-          <span>{{ say('lamp.scale', { n: lamp.settings.scale }) }}</span>
-          <el-slider
-            :model-value="lamp.settings.scale"
-            :min="2"
-            :max="80"
-            :step="1"
-            :aria-label="say('lamp.scale', { n: lamp.settings.scale })"
-            @update:model-value="(scale: number) => lamp.set({ scale })"
-          />
-        </div>
+        <LampSlider
+          :name="say('lamp.scale', { n: lamp.settings.scale })"
+          :value="lamp.settings.scale"
+          :min="2"
+          :max="80"
+          :step="1"
+          @set="(scale: number) => lamp.set({ scale })"
+        />
         <DepartureChart
           v-if="isOpen"
           :scale="lamp.settings.scale"
@@ -103,13 +96,6 @@ const presets = Object.keys(LAMP_PRESETS) as LampPreset[];
 .bar-choice :deep(.el-radio-group) {
   display: grid;
   grid-template-columns: 1fr 1fr;
-}
-.setting {
-  display: grid;
-  grid-template-columns: 76px 1fr;
-  align-items: center;
-  gap: 12px;
-  margin: 4px 8px 4px 0;
 }
 .presets {
   display: flex;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { useDragged } from '../hand/useDragged.ts';
 import { say } from '../words/say.ts';
 
 /** Where the light comes from: dragged with the pointer, or turned with the arrow keys. */
@@ -17,22 +18,10 @@ const sun = computed(() => ({
   top: `${SIDE / 2 + (SIDE / 2 - 8) * Math.sin(props.direction)}px`,
 }));
 
-function follow(event: PointerEvent): void {
-  const dial = event.currentTarget;
-  if (event.buttons !== 1 || !(dial instanceof HTMLElement)) return;
-  dial.setPointerCapture(event.pointerId);
-  const box = dial.getBoundingClientRect();
-  const [dx, dy] = [event.clientX - box.left - box.width / 2, event.clientY - box.top - box.height / 2];
-  emit('turn', Math.atan2(dy, dx));
-}
-
-function nudge(event: KeyboardEvent): void {
-  const by = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key];
-  if (by === undefined) return;
-  event.preventDefault();
-  event.stopPropagation();
-  emit('turn', props.direction + by * STEP);
-}
+const { follow, nudge } = useDragged({
+  moved: (across, down) => emit('turn', Math.atan2(down - 0.5, across - 0.5)),
+  stepped: (by) => emit('turn', props.direction + by * STEP),
+});
 </script>
 
 <template>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { sensitivityFor } from '@fennip/core';
 import { bin } from 'd3-array';
 import { scaleLinear, scaleSymlog } from 'd3-scale';
 import { computed } from 'vue';
+import { useDragged } from '../hand/useDragged.ts';
 import { useExamination } from '../stores/examination.ts';
 import { say } from '../words/say.ts';
 
@@ -24,25 +26,14 @@ const bars = computed(() => {
   }));
 });
 
-/** The sensitivity whose cut lies at a confidence: see leastConfidence. */
-const sensitivityAt = (confidence: number): number =>
-  Math.min(1, Math.max(0, Math.round((0.98 - confidence) / 0.96 / STEP) * STEP));
-
-function follow(event: PointerEvent): void {
-  const profile = event.currentTarget;
-  if (event.buttons !== 1 || !(profile instanceof SVGElement)) return;
-  profile.setPointerCapture(event.pointerId);
-  const box = profile.getBoundingClientRect();
-  examination.sensitivity = sensitivityAt(across.invert(((event.clientX - box.left) / box.width) * WIDTH));
-}
-
-function nudge(event: KeyboardEvent): void {
-  const by = { ArrowLeft: 1, ArrowDown: 1, ArrowRight: -1, ArrowUp: -1 }[event.key];
-  if (by === undefined) return;
-  event.preventDefault();
-  event.stopPropagation();
-  examination.sensitivity = Math.min(1, Math.max(0, examination.sensitivity + by * STEP));
-}
+const setSensitivity = (value: number): void => {
+  examination.sensitivity = Math.min(1, Math.max(0, Math.round(value / STEP) * STEP));
+};
+const { follow, nudge } = useDragged({
+  moved: (share) => setSensitivity(sensitivityFor(across.invert(share * WIDTH))),
+  // Farther right is a higher cut, which lists less.
+  stepped: (by) => setSensitivity(examination.sensitivity - by * STEP),
+});
 const settle = (): void => void examination.decide();
 </script>
 

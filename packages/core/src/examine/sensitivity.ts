@@ -7,3 +7,6 @@
 export function leastConfidence(sensitivity: number): number {
   return 0.98 - 0.96 * sensitivity;
 }
+
+/** The sensitivity that asks for this least confidence: {@link leastConfidence} the other way round. */
+export const sensitivityFor = (confidence: number): number => (0.98 - confidence) / 0.96;

@@ -4,7 +4,7 @@ import { pixelsOf } from '../../raster/pixels.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
 import { EXAMINE_DEFAULTS, examinePicture } from '../examinePicture.ts';
-import { leastConfidence } from '../sensitivity.ts';
+import { leastConfidence, sensitivityFor } from '../sensitivity.ts';
 import { keepStrongest } from './keepStrongest.ts';
 
 const [WIDTH, HEIGHT] = [420, 320];
@@ -66,6 +66,14 @@ describe('the finder of specks', () => {
     expect(least.length).toBeLessThanOrEqual(most.length);
     for (const fault of least) expect(most).toContainEqual(fault);
     expect(leastConfidence(0)).toBeGreaterThan(leastConfidence(1));
+  });
+
+  it('is asked for by a sensitivity or by the confidence that it stands for', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (sensitivity) => {
+        expect(sensitivityFor(leastConfidence(sensitivity))).toBeCloseTo(sensitivity, 9);
+      }),
+    );
   });
 
   it('gives coordinates of the whole picture from a part of it', () => {
