@@ -1,4 +1,4 @@
-import { boxMean } from '../../filter/boxMean.ts';
+import { cellMeans, createCellSums } from '../ground/cellMeans.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 
 /** Places on the crest of a thin line, as columns of one table. */
@@ -33,8 +33,8 @@ function addRow(
   data: Uint16Array,
   row: number,
   width: number,
-  sums: Float32Array,
-  counts: Float32Array,
+  sums: Float64Array,
+  counts: Float64Array,
   cells: number,
 ): void {
   for (let x = 1; x < width - 1; x += EVERY) {
@@ -49,18 +49,10 @@ function addRow(
 }
 
 function usualCurvature({ width, height, data }: LumaPlane): { columns: number; data: Float32Array } {
-  const [columns, rows] = [Math.ceil(width / CELL), Math.ceil(height / CELL)];
-  const sums = new Float32Array(columns * rows);
-  const counts = new Float32Array(columns * rows);
+  const cells = createCellSums(width, height, CELL);
   for (let y = 1; y < height - 1; y += EVERY)
-    addRow(data, y * width, width, sums, counts, Math.floor(y / CELL) * columns);
-  const [total, count] = [sums, counts].map((cells) =>
-    boxMean({ width: columns, height: rows, data: cells }, 1),
-  );
-  return {
-    columns,
-    data: total.data.map((sum, i) => LEAST_CURVATURE + (count.data[i] > 0 ? sum / count.data[i] : 0)),
-  };
+    addRow(data, y * width, width, cells.sums, cells.counts, Math.floor(y / CELL) * cells.columns);
+  return { columns: cells.columns, data: cellMeans(cells, 1, LEAST_CURVATURE) };
 }
 
 /** Lists the pixels of a row whose curvature stands out. @returns how many are listed after it */

@@ -1,4 +1,4 @@
-import { boxMean } from '../../filter/boxMean.ts';
+import { cellMeans, createCellSums } from '../ground/cellMeans.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import type { Ring } from './ringContrast.ts';
 
@@ -47,18 +47,9 @@ export function coreUsual(
   { width, height, data }: LumaPlane,
   ring: Ring,
 ): { at(x: number, y: number): number } {
-  const [columns, rows] = [Math.ceil(width / CELL), Math.ceil(height / CELL)];
-  const sums = new Float64Array(columns * rows);
-  const counts = new Float64Array(columns * rows);
+  const cells = createCellSums(width, height, CELL);
   for (let y = ring.straight; y < height - ring.straight; y += EVERY)
-    addRow(data, y * width, width, ring, sums, counts, Math.floor(y / CELL) * columns);
-  const [total, count] = [sums, counts].map((cells) =>
-    boxMean({ width: columns, height: rows, data: Float32Array.from(cells) }, AROUND),
-  );
-  return {
-    at: (x, y) => {
-      const cell = Math.floor(y / CELL) * columns + Math.floor(x / CELL);
-      return LEAST_CONTRAST + (count.data[cell] > 0 ? total.data[cell] / count.data[cell] : 0);
-    },
-  };
+    addRow(data, y * width, width, ring, cells.sums, cells.counts, Math.floor(y / CELL) * cells.columns);
+  const means = cellMeans(cells, AROUND, LEAST_CONTRAST);
+  return { at: (x, y) => means[Math.floor(y / CELL) * cells.columns + Math.floor(x / CELL)] };
 }

@@ -1,4 +1,4 @@
-import { boxMean } from '../../filter/boxMean.ts';
+import { cellMeans, createCellSums } from '../ground/cellMeans.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import type { Rim } from './rim.ts';
 import { DIRECTIONS } from './rim.ts';
@@ -47,19 +47,13 @@ export function usualStep(
   { width, height, data }: LumaPlane,
   { radius, inner, outer, reach }: Rim,
 ): UsualStep {
-  const [columns, rows] = [Math.ceil(width / CELL), Math.ceil(height / CELL)];
-  const sums = new Float64Array(columns * rows);
-  const counts = new Float64Array(columns * rows);
+  const cells = createCellSums(width, height, CELL);
   const quarter = DIRECTIONS / 4;
   const steps = Int32Array.from({ length: 4 }, (_, k) => outer[k * quarter] - inner[k * quarter]);
-  for (let y = reach; y < height - reach; y += EVERY)
-    addRow(data, y * width, reach, width - reach, steps, sums, counts, Math.floor(y / CELL) * columns);
+  for (let y = reach; y < height - reach; y += EVERY) {
+    const cellRow = Math.floor(y / CELL) * cells.columns;
+    addRow(data, y * width, reach, width - reach, steps, cells.sums, cells.counts, cellRow);
+  }
   const around = Math.max(1, Math.round((NEIGHBOURHOOD_RADII * radius) / CELL));
-  const [total, count] = [sums, counts].map((cells) =>
-    boxMean({ width: columns, height: rows, data: Float32Array.from(cells) }, around),
-  );
-  return {
-    columns,
-    data: total.data.map((sum, cell) => LEAST_STEP + (count.data[cell] > 0 ? sum / count.data[cell] : 0)),
-  };
+  return { columns: cells.columns, data: cellMeans(cells, around, LEAST_STEP) };
 }
