@@ -9,6 +9,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'jobs', component: () => import('./stages/jobs/Jobs.vue') },
     { path: '/jobs/:job', name: 'intake', component: () => import('./stages/intake/Intake.vue') },
+    { path: '/jobs/:job/work', name: 'work', component: () => import('./stages/outlook/Outlook.vue') },
     {
       path: '/jobs/:job/pictures/:picture/:stage(examine|mend|hand-over)',
       name: 'picture',

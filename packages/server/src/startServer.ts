@@ -8,6 +8,7 @@ import { connect } from './database/connect.ts';
 import { migrate } from './database/migrations.ts';
 import { deliver } from './deliver/deliveries.ts';
 import { createEventHub } from './events/eventHub.ts';
+import { checkMended } from './examine/checkMended.ts';
 import { examinePicture } from './examine/examinePicture.ts';
 import { application } from './http/application.ts';
 import { preparePicture } from './pictures/preparePicture.ts';
@@ -60,6 +61,7 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
   await context.queue.serve({
     prepare: (id) => preparePicture(context, id),
     examine: (id) => examinePicture(context, id),
+    check: (id) => checkMended(context, id),
     deliver: (id) => deliver(context, id),
   });
   await resumeWork(context);

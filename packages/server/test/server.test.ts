@@ -3,9 +3,9 @@ import { readFile, readdir, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { request as httpRequest } from 'node:http';
 import { dirname, join } from 'node:path';
-import type { Edit, HealMend, Recipe } from '@fennip/core';
+import type { Edit, HealMend, NumberedFault, Recipe } from '@fennip/core';
 import { emptyRecipe, pyramidLevels, rasterOver, renderRecipe, halveRaster } from '@fennip/core';
-import type { Delivery, EditAnswer, Job, NumberedFault, Picture, PictureSheet } from '@fennip/contract';
+import type { Delivery, EditAnswer, Job, Picture, PictureSheet } from '@fennip/contract';
 import { captureExif, decodePicture } from '@fennip/files';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -188,6 +188,93 @@ describe('examining', () => {
     const few = await examine(0);
     expect(few.every(({ confidence }) => confidence >= 0.98)).toBe(true);
     for (const fault of few) expect(usual).toContainEqual(fault);
+  });
+});
+
+describe('what is marked, named and set aside', () => {
+  const speck = (id: string, number: number, x: number): NumberedFault => ({
+    ...{ id, number, kind: 'speck', polarity: 'dark', x, y: 90, r: 5, strength: 0.2, softness: 0.4 },
+    confidence: 1,
+  });
+
+  it('outlives a restart and another examination, and is taken back by undo', async () => {
+    const { id } = await addReady();
+    const sheet = (): Promise<PictureSheet> => server.get(`/pictures/${id}`);
+    const { nextFault } = await sheet();
+    const outline = [
+      [10, 10],
+      [60, 12],
+      [30, 50],
+    ] as const;
+    const mark = { ...speck('h1', nextFault, 120), kind: 'loss' as const, outline };
+    await server.post(`/pictures/${id}/edits`, {
+      revision: 0,
+      edit: {
+        words: 'Marked',
+        steps: [
+          { op: 'mark', fault: mark },
+          { op: 'name', fault: 'h1', as: 'intruder' },
+          { op: 'judge', fault: 'h1', as: 'set aside' },
+        ],
+      },
+    });
+    const marked = await sheet();
+    expect(marked.marked).toEqual([mark]);
+    expect(marked.kinds).toEqual({ h1: 'intruder' });
+    expect(marked.judgements).toEqual({ h1: 'set aside' });
+    expect(marked.nextFault).toBe(nextFault + 1);
+    await server.restart();
+    expect(await sheet()).toEqual(marked);
+    await server.post(`/pictures/${id}/examination`, { sensitivity: 0.5, polarities: ['dark'] });
+    await server.until(job.id, id, ({ examined }) => examined === 'done');
+    expect((await sheet()).marked).toEqual([mark]);
+    const numbers = (await sheet()).faults.map(({ number }) => number);
+    expect(numbers).not.toContain(mark.number);
+    await server.post(`/pictures/${id}/undo`, { revision: 1 });
+    const before = await sheet();
+    expect([before.marked, before.kinds, before.judgements]).toEqual([[], {}, {}]);
+  });
+
+  it('says how much work a picture is, and keeps a corrected resolution', async () => {
+    const { id } = await addReady();
+    await server.post(`/pictures/${id}/examination`, { sensitivity: 1, polarities: ['dark', 'bright'] });
+    const examined = await server.until(job.id, id, (picture) => picture.examined === 'done');
+    const { estimate, faults } = examined;
+    expect(Object.values(estimate?.counts ?? {}).reduce((sum, n) => sum + n, 0)).toBe(faults);
+    expect(estimate?.seconds).toBeGreaterThanOrEqual(faults);
+    expect(estimate).toMatchObject({ isGuess: true, spentSeconds: 0 });
+    const changed = await server.patch<Picture>(`/pictures/${id}`, { density: 240, setAside: true });
+    expect(changed).toMatchObject({ density: 240, setAside: true });
+    await expect(server.patch(`/pictures/${id}`, {})).rejects.toThrow('400');
+    await expect(server.patch(`/pictures/${id}`, { density: 0 })).rejects.toThrow('400');
+  });
+
+  it('looks at the mended picture: a mend that leaves the fault or brings one in is told', async () => {
+    const { id } = await addReady();
+    const sheet = (): Promise<PictureSheet> => server.get(`/pictures/${id}`);
+    // Hard copies of a dark window in the calm sky are faults of the mends' own making.
+    const window = { x: 810, y: 385 };
+    const places = [90, 170, 250, 330, 410].map((x) => ({ x, y: 300 }));
+    const clones = places.map(({ x, y }, i) => ({
+      ...{ id: `c${i}`, method: 'clone', margin: 0, edge: 0, share: 1, on: true, buildUp: false },
+      ...{ target: { shape: 'disc', x, y, r: 8 }, reads: 'original', laying: 'along' },
+      source: { dx: window.x - x, dy: window.y - y },
+    }));
+    await server.post(`/pictures/${id}/edits`, {
+      revision: 0,
+      edit: { words: 'Bad copies', steps: clones.map((mend, at) => ({ op: 'put', mend, at })) },
+    });
+    await server.post(`/pictures/${id}/check`, {});
+    await server.until(job.id, id, ({ checked }) => checked === 'done');
+    const left = (await sheet()).faults.filter(({ origin }) => origin !== undefined);
+    expect(left.map(({ origin }) => origin)).toContain('made by a mend');
+    for (const { x, y } of left)
+      expect(Math.min(...places.map((place) => Math.hypot(x - place.x, y - place.y)))).toBeLessThan(16);
+    // Without the mend nothing of it is left.
+    await server.post(`/pictures/${id}/undo`, { revision: 1 });
+    await server.post(`/pictures/${id}/check`, {});
+    await server.until(job.id, id, ({ checked }) => checked === 'done');
+    expect((await sheet()).faults.filter(({ origin }) => origin !== undefined)).toEqual([]);
   });
 });
 

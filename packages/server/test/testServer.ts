@@ -17,6 +17,7 @@ export interface TestServer {
   close(): Promise<void>;
   get<T>(path: string): Promise<T>;
   post<T>(path: string, body: unknown): Promise<T>;
+  patch<T>(path: string, body: unknown): Promise<T>;
   /** The status of an answer and its sentence. */
   refusal(path: string, init: RequestInit): Promise<{ status: number; detail: string; type: string | null }>;
   add(jobId: string, name: string, bytes: Uint8Array): Promise<Picture>;
@@ -65,8 +66,8 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
     return (await response.json()) as T;
   }
   const get = async <T>(path: string): Promise<T> => answer<T>(await fetch(api(path)));
-  const send = (body: unknown): RequestInit => ({
-    method: 'POST',
+  const send = (body: unknown, method = 'POST'): RequestInit => ({
+    method,
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(body),
   });
@@ -85,6 +86,7 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
     },
     get,
     post: async (path, body) => answer(await fetch(api(path), send(body))),
+    patch: async (path, body) => answer(await fetch(api(path), send(body, 'PATCH'))),
     refusal: async (path, init) => {
       const response = await fetch(api(path), init);
       const problem = (await response.json()) as { detail: string };

@@ -34,14 +34,17 @@ async function ask(path: string, init?: RequestInit): Promise<Response> {
 
 export const get = async <T>(path: string): Promise<T> => (await (await ask(path)).json()) as T;
 
-export const post = async <T>(path: string, body: unknown): Promise<T> => {
+async function send<T>(method: 'POST' | 'PATCH', path: string, body: unknown): Promise<T> {
   const answer = await ask(path, {
-    method: 'POST',
+    method,
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(body),
   });
   return (await answer.json()) as T;
-};
+}
+
+export const post = <T>(path: string, body: unknown): Promise<T> => send('POST', path, body);
+export const patch = <T>(path: string, body: unknown): Promise<T> => send('PATCH', path, body);
 
 export const remove = async (path: string): Promise<void> => {
   await ask(path, { method: 'DELETE' });

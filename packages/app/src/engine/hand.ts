@@ -1,6 +1,8 @@
 import type {
   EdgeFit,
+  Fault,
   FaultToMend,
+  MarkTarget,
   Mend,
   MendProposal,
   MendSurroundings,
@@ -23,6 +25,8 @@ import {
   fitEdge,
   growRect,
   judgeMend,
+  markReads,
+  measureMark,
   mendFault,
   mendFootprint,
   mendReads,
@@ -95,6 +99,13 @@ const api = {
     const { ready, pixels } = opened();
     await ready([proposalReads(wish, pixels.shape)]);
     return proposeMend(wish, surroundings, pixels, choice);
+  },
+
+  /** Measures what a hand has marked, on the picture without mends. */
+  async measure(target: MarkTarget): Promise<Fault> {
+    const { ready, pixels } = opened();
+    await ready([markReads(target, pixels.shape)]);
+    return measureMark(target, pixels);
   },
 
   /** The places a mend's texture could come from, best first. */

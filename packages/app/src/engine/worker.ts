@@ -8,6 +8,7 @@ import {
   createRaster,
   departureHistogram,
   emptyRecipe,
+  emptyWorksheet,
   fullScale,
   growRect,
   intersectRects,
@@ -258,7 +259,10 @@ const api = {
   /** Carries out the steps of an edit, and lets go of the draft: a mend that was drafted is not worked out again. */
   edit(steps: readonly Step[]): Promise<void> {
     const picture = opened();
-    picture.recipe = applySteps({ recipe: picture.recipe, judgements: {} }, steps).worksheet.recipe;
+    picture.recipe = applySteps(
+      { ...emptyWorksheet(picture.tiles.picture), recipe: picture.recipe },
+      steps,
+    ).worksheet.recipe;
     picture.draft = null;
     return show(picture);
   },

@@ -9,6 +9,7 @@ import { useView } from '../stores/view.ts';
 import type { Gesture, PointerPlace } from '../table/usePointer.ts';
 import type { Size, Viewport } from '../table/viewport.ts';
 import { toPicture, toScreen } from '../table/viewport.ts';
+import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
 import { movedMend, resizedTarget, withPoint, withSourceMoved } from './changeTarget.ts';
@@ -42,6 +43,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   const looking = useView();
   const hand = useHand();
   const { change, mendDrawn, mendEntries } = useMending();
+  const { markDrawn } = useLedgerWork();
   const pending = shallowRef<Pending | null>(null);
   /** Where the last stroke ended: a click with shift goes on from there. */
   let lastEnd: PenPoint | null = null;
@@ -58,8 +60,9 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
 
   /** Lays down what was drawn. A sweep with recover or heal mends every open fault under it, each for itself. */
   async function lay(target: Target, start: PenPoint, pressed: number): Promise<void> {
-    const { method } = hand;
+    const { tool: method } = hand;
     if (method === null || !liesOnPicture(targetBounds(target, 0))) return;
+    if (method === 'mark') return target.shape === 'mask' ? undefined : markDrawn(target);
     if (method !== 'clone' && target.shape !== 'outline') {
       const near = entriesWithin(targetBounds(target, 0)).filter(({ state }) => state === 'open');
       const under = entriesUnder(target, near);
@@ -109,7 +112,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
 
   /** A touch on the mark of an open fault means that fault, wherever on the mark it is. */
   function hit(target: Target, { sx, sy }: PointerPlace): Target {
-    if (target.shape !== 'disc' || hand.method === 'clone') return target;
+    if (target.shape !== 'disc' || hand.tool === 'clone' || hand.tool === 'mark') return target;
     const entry = entryAt(sx, sy);
     return entry?.state === 'open' ? { ...target, x: entry.x, y: entry.y } : target;
   }
@@ -180,7 +183,13 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   /** The outline that was laid last, while its method is in hand: dragging it shows it where the good texture is. */
   function lastOutline(start: PenPoint): Mend | null {
     const mend = looking.focusEntry?.mend;
-    if (hand.shape !== 'outline' || mend?.target.shape !== 'outline' || pending.value !== null) return null;
+    if (
+      hand.tool === 'mark' ||
+      hand.shape !== 'outline' ||
+      mend?.target.shape !== 'outline' ||
+      pending.value !== null
+    )
+      return null;
     if (mend.locked || (mend.method !== 'heal' && mend.method !== 'clone')) return null;
     return entriesUnder(mend.target, [start]).length > 0 ? mend : null;
   }
@@ -288,7 +297,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   function begin(place: PointerPlace, event: PointerEvent): Gesture | null {
     if (event.pointerType === 'pen') hand.hasPen = true;
     if (event.pointerType === 'touch' && hand.hasPen) return null;
-    if (hand.method === null) {
+    if (hand.tool === null) {
       if (event.shiftKey) return frameMarks(place);
       return event.ctrlKey || event.metaKey ? null : takeHold(place);
     }

@@ -5,6 +5,7 @@ import { computed, onMounted, ref, watch } from 'vue';
 import { engine } from '../engine/engine.ts';
 import { useJob } from '../stores/job.ts';
 import { megapixels, percent } from '../words/figures.ts';
+import { workLine } from '../words/workWords.ts';
 import { say, sayCount } from '../words/say.ts';
 
 /** One picture as a contact print: what it shows, what it is, and how far it has come. */
@@ -18,6 +19,7 @@ const AROUND = 2 * Math.PI * 9;
 
 const line = computed(() => {
   const { state, problem, examined, faults, settled } = props.picture;
+  if (props.picture.setAside) return say('print.setAside');
   if (state === 'failed') return problem ?? say('print.unreadable');
   const preparing = job.workShare(props.picture.id, 'prepare');
   if (state === 'preparing')
@@ -42,6 +44,8 @@ const whatItIs = computed(() => {
   return say('print.print', { nature, width: inches(width), height: inches(height), ppi, depth });
 });
 
+const work = computed(() => (props.picture.setAside ? null : workLine(props.picture)));
+
 const camera = computed(() => {
   const { camera: name, fNumber } = props.picture.capture;
   return name && fNumber !== undefined ? say('print.fNumber', { camera: name, n: fNumber }) : name;
@@ -65,7 +69,7 @@ watch(() => props.picture.finestLevel === null, draw);
 </script>
 
 <template>
-  <article class="print" :class="picture.state">
+  <article class="print" :class="[picture.state, { aside: picture.setAside }]">
     <div class="image"><canvas ref="canvas" aria-hidden="true" /></div>
     <div class="words">
       <svg
@@ -80,6 +84,7 @@ watch(() => props.picture.finestLevel === null, draw);
       </svg>
       <strong>{{ picture.name }}</strong>
       <p>{{ line }}</p>
+      <p v-if="work">{{ work }}</p>
       <p v-if="picture.state !== 'failed'" class="soft">{{ whatItIs }}</p>
       <p v-if="camera" class="soft">{{ camera }}</p>
     </div>
@@ -116,6 +121,9 @@ strong {
   font-weight: 600;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+.aside {
+  opacity: 0.6;
 }
 .failed p {
   color: var(--open);

@@ -1,73 +1,81 @@
 <script setup lang="ts">
 import { axisBottom, axisLeft } from 'd3-axis';
-import type { D3BrushEvent } from 'd3-brush';
-import { brush } from 'd3-brush';
-import { scaleLinear, scaleLog } from 'd3-scale';
+import { bin } from 'd3-array';
+import { scaleLinear, scaleLog, scaleSqrt } from 'd3-scale';
 import { select } from 'd3-selection';
-import { computed, onMounted, ref, watch } from 'vue';
-import type { LedgerEntry } from '../stores/ledgerEntry.ts';
-import { usePicture } from '../stores/picture.ts';
+import { useLocalStorage } from '@vueuse/core';
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useView } from '../stores/view.ts';
+import { useLedgerWork } from '../work/useLedgerWork.ts';
+import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
+import type { ChartDot } from './chartDots.ts';
+import { useChartDots } from './chartDots.ts';
+import type { Box } from './drawDots.ts';
+import { drawDots } from './drawDots.ts';
+import type { Stroke } from './withinStroke.ts';
+import { withinStroke } from './withinStroke.ts';
 
-/** Every finding by size and strength; a region drawn over it chooses what lies in it. */
-const WIDTH = 284;
-const HEIGHT = 128;
-const ROOM = { left: 34, right: 8, top: 8, bottom: 22 };
+/**
+ * Every finding by size and strength, with how many there are of each along the margins. A region or a line drawn
+ * over it chooses, mends or dismisses what it takes in.
+ */
+const [WIDTH, HEIGHT] = [284, 158];
+const BOX: Box = { left: 34, right: WIDTH - 26, top: 24, bottom: HEIGHT - 20 };
+/** Height of the margins' bars, and how many there are. */
+const [MARGIN, BARS] = [15, 24];
 
-const picture = usePicture();
 const view = useView();
-const svg = ref<SVGSVGElement | null>(null);
+const { mendEntries } = useMending();
+const { dismiss } = useLedgerWork();
+const dots = useChartDots();
 
-const measured = computed(() => picture.entries.filter((entry) => entry.strength !== null));
+const SHAPES = ['region', 'line'] as const;
+const ACTS = ['choose', 'mend', 'dismiss'] as const;
+const shape = useLocalStorage<(typeof SHAPES)[number]>('fennip chart shape', 'region');
+/** What drawing does is set anew each time: who draws a month later must not mend by surprise. */
+const act = ref<(typeof ACTS)[number]>('choose');
+
+const canvas = ref<HTMLCanvasElement | null>(null);
+const axes = ref<SVGSVGElement | null>(null);
+const stroke = shallowRef<Stroke | null>(null);
+
 const sizes = computed(() => {
-  const radii = measured.value.map(({ r }) => r);
+  const radii = dots.value.map(({ r }) => r);
   return scaleLog()
     .domain([Math.max(0.5, Math.min(1, ...radii)), Math.max(10, ...radii) * 1.1])
-    .range([ROOM.left, WIDTH - ROOM.right]);
+    .range([BOX.left, BOX.right]);
 });
 const strengths = computed(() =>
   scaleLinear()
-    .domain([0, Math.max(0.1, ...measured.value.map(({ strength }) => strength ?? 0)) * 1.05])
-    .range([HEIGHT - ROOM.bottom, ROOM.top]),
+    .domain([0, Math.max(0.1, ...dots.value.map(({ strength }) => strength)) * 1.05])
+    .range([BOX.bottom, BOX.top]),
 );
-const placeOf = (entry: LedgerEntry): [number, number] => [
-  sizes.value(Math.max(sizes.value.domain()[0], entry.r)),
-  strengths.value(entry.strength ?? 0),
+const placeOf = ({ r, strength }: ChartDot): [number, number] => [
+  sizes.value(Math.max(sizes.value.domain()[0], r)),
+  strengths.value(strength),
 ];
-const colourOf = (entry: LedgerEntry): string => {
-  if (view.chosen.has(entry.id)) return 'var(--chosen)';
-  if (entry.state === 'mended' || entry.state === 'lessened') return 'var(--mended)';
-  return entry.state === 'open' ? 'var(--open)' : 'var(--line-strong)';
-};
 
-type Region = [[number, number], [number, number]];
-
-function chooseIn(region: Region): void {
-  const [[left, top], [right, bottom]] = region;
-  const inside = measured.value.filter((entry) => {
-    const [x, y] = placeOf(entry);
-    return x >= left && x <= right && y >= top && y <= bottom;
-  });
-  view.choose(inside.map(({ id }) => id));
+/** Bars along a margin: how many dots lie at each place of an axis, in screen pixels. */
+function marginBars(axis: 0 | 1, from: number, to: number) {
+  const bins = bin<number, number>().domain([from, to]).thresholds(BARS)(
+    dots.value.map((dot) => placeOf(dot)[axis]),
+  );
+  const up = scaleSqrt([0, Math.max(1, ...bins.map(({ length }) => length))], [0, MARGIN]);
+  return bins.map(({ x0 = from, x1 = to, length }) => ({
+    at: x0 + 0.5,
+    wide: Math.max(0, x1 - x0 - 1),
+    high: up(length),
+  }));
 }
-
-const region = brush<null>()
-  .extent([
-    [ROOM.left, ROOM.top],
-    [WIDTH - ROOM.right, HEIGHT - ROOM.bottom],
-  ])
-  .on('end', (event: D3BrushEvent<null>) => {
-    if (!event.sourceEvent) return;
-    if (event.selection) chooseIn(event.selection as Region);
-    else view.choose([]);
-  });
+const across = computed(() => marginBars(0, BOX.left, BOX.right));
+const upright = computed(() => marginBars(1, BOX.top, BOX.bottom));
 
 function drawAxes(): void {
-  if (!svg.value) return;
-  const root = select(svg.value);
+  if (!axes.value) return;
+  const root = select(axes.value);
   const [least, most] = sizes.value.domain();
-  const ticks = [1, 2, 5, 10, 20, 50].filter((tick) => tick >= least && tick <= most);
+  const ticks = [1, 2, 5, 10, 20, 50, 100, 200].filter((tick) => tick >= least && tick <= most);
   root
     .select<SVGGElement>('.across')
     .call(axisBottom(sizes.value).tickValues(ticks).tickFormat(String).tickSize(4));
@@ -79,76 +87,168 @@ function drawAxes(): void {
   );
 }
 
+function draw(): void {
+  const context = canvas.value?.getContext('2d');
+  if (context)
+    drawDots(
+      context,
+      dots.value.map((dot) => ({ dot, place: placeOf(dot), isChosen: view.chosen.has(dot.id) })),
+      { width: WIDTH, height: HEIGHT },
+    );
+}
+
+const pointOf = ({ offsetX, offsetY }: PointerEvent): [number, number] => [
+  Math.min(BOX.right, Math.max(BOX.left, offsetX)),
+  Math.min(BOX.bottom, Math.max(BOX.top, offsetY)),
+];
+function press(event: PointerEvent): void {
+  (event.currentTarget as Element).setPointerCapture(event.pointerId);
+  stroke.value = { shape: shape.value, from: pointOf(event), to: pointOf(event) };
+}
+function move(event: PointerEvent): void {
+  if (stroke.value) stroke.value = { ...stroke.value, to: pointOf(event) };
+}
+/** What was taken in is dealt with; a press without a drag chooses nothing. */
+function letGo(): void {
+  const drawn = stroke.value;
+  stroke.value = null;
+  if (!drawn) return;
+  const taken = withinStroke(drawn, dots.value, placeOf);
+  const entries = taken.flatMap(({ entry }) => entry ?? []);
+  view.choose(entries.map(({ id }) => id));
+  if (act.value === 'mend') void mendEntries(entries.filter(({ state }) => state === 'open'));
+  else if (act.value === 'dismiss') dismiss(entries);
+}
+
 onMounted(() => {
   drawAxes();
-  if (svg.value)
-    select(svg.value)
-      .select<SVGGElement>('.region')
-      .call(region as never);
+  draw();
 });
 watch([sizes, strengths], drawAxes);
-/** A choice made elsewhere takes the region away; it would say something that is no longer true. */
-watch(
-  () => view.focus,
-  () => {
-    const group = svg.value && select(svg.value).select<SVGGElement>('.region');
-    if (group && view.chosen.size <= 1) group.call(region.move as never, null);
-  },
-);
+watch([dots, () => view.chosen, canvas], draw, { flush: 'post' });
 </script>
 
 <template>
   <figure class="chart">
-    <svg ref="svg" :width="WIDTH" :height="HEIGHT" role="img" :aria-label="say('chart')">
-      <g class="across" :transform="`translate(0 ${HEIGHT - ROOM.bottom})`" />
-      <g class="up" :transform="`translate(${ROOM.left} 0)`" />
-      <g>
-        <template v-for="entry in measured" :key="entry.id">
-          <circle
-            v-if="entry.polarity === 'dark'"
-            :cx="placeOf(entry)[0]"
-            :cy="placeOf(entry)[1]"
-            r="2.2"
-            :fill="colourOf(entry)"
+    <div class="plot" :style="{ width: `${WIDTH}px`, height: `${HEIGHT}px` }">
+      <canvas ref="canvas" aria-hidden="true" />
+      <svg
+        ref="axes"
+        :width="WIDTH"
+        :height="HEIGHT"
+        role="img"
+        data-testid="chart"
+        :aria-label="say('chart')"
+        @pointerdown="press"
+        @pointermove="move"
+        @pointerup="letGo"
+        @pointercancel="stroke = null"
+      >
+        <rect class="whole" :width="WIDTH" :height="HEIGHT" />
+        <g class="across" :transform="`translate(0 ${BOX.bottom})`" />
+        <g class="up" :transform="`translate(${BOX.left} 0)`" />
+        <g class="margins">
+          <rect
+            v-for="bar in across"
+            :key="`a${bar.at}`"
+            :x="bar.at"
+            :y="BOX.top - 4 - bar.high"
+            :width="bar.wide"
+            :height="bar.high"
           />
-          <circle
-            v-else
-            :cx="placeOf(entry)[0]"
-            :cy="placeOf(entry)[1]"
-            r="2"
-            fill="none"
-            stroke-width="1.2"
-            :stroke="colourOf(entry)"
+          <rect
+            v-for="bar in upright"
+            :key="`u${bar.at}`"
+            :x="BOX.right + 4"
+            :y="bar.at"
+            :width="bar.high"
+            :height="bar.wide"
           />
-        </template>
-      </g>
-      <g class="region" />
-    </svg>
+        </g>
+        <rect
+          v-if="stroke?.shape === 'region'"
+          class="drawn"
+          :x="Math.min(stroke.from[0], stroke.to[0])"
+          :y="Math.min(stroke.from[1], stroke.to[1])"
+          :width="Math.abs(stroke.to[0] - stroke.from[0])"
+          :height="Math.abs(stroke.to[1] - stroke.from[1])"
+        />
+        <line
+          v-else-if="stroke"
+          class="drawn"
+          :x1="stroke.from[0]"
+          :y1="stroke.from[1]"
+          :x2="stroke.to[0]"
+          :y2="stroke.to[1]"
+        />
+      </svg>
+    </div>
     <figcaption class="soft">{{ say('chart.axes') }}</figcaption>
+    <div class="way soft">
+      <span>{{ say('chart.draw') }}</span>
+      <el-select v-model="shape" size="small" :aria-label="say('chart.shape')" data-testid="chart-shape">
+        <el-option v-for="one in SHAPES" :key="one" :value="one" :label="say(`chart.shape.${one}`)" />
+      </el-select>
+      <span>{{ say('chart.to') }}</span>
+      <el-select v-model="act" size="small" :aria-label="say('chart.act')" data-testid="chart-act">
+        <el-option v-for="one in ACTS" :key="one" :value="one" :label="say(`chart.act.${one}`)" />
+      </el-select>
+    </div>
   </figure>
 </template>
 
 <style scoped>
 .chart {
   margin: 0;
-  padding: 4px 8px 2px;
+  padding: 2px 8px;
+}
+.plot {
+  position: relative;
+}
+.plot > * {
+  position: absolute;
+  top: 0;
+  left: 0;
+}
+svg {
+  touch-action: none;
+  cursor: crosshair;
 }
 figcaption {
   padding-left: 34px;
   font-size: 13px;
   line-height: 1.2;
 }
+.way {
+  display: grid;
+  grid-template-columns: auto 1fr auto 1fr;
+  align-items: center;
+  gap: 6px;
+  padding: 4px 2px 0;
+  font-size: 13px;
+}
+.whole {
+  fill: none;
+  pointer-events: all;
+}
+.margins rect {
+  fill: var(--line-strong);
+}
 .chart :deep(text) {
   fill: var(--text-soft);
   font: 11px var(--face-figures);
+  user-select: none;
 }
 .chart :deep(.domain),
 .chart :deep(.tick line) {
   stroke: var(--line-strong);
 }
-.chart :deep(.selection) {
+.drawn {
   fill: var(--chosen);
   fill-opacity: 0.12;
   stroke: var(--chosen);
+}
+line.drawn {
+  stroke-width: 2;
 }
 </style>

@@ -12,7 +12,9 @@ const view = useView();
 const isChosen = computed(() => view.chosen.has(props.entry.id));
 
 const POLARITY = { dark: 'd', bright: 'b' } as const;
-const KIND: Partial<Record<LedgerEntry['kind'], string>> = { scratch: 's', fibre: 'f', crease: 'c' };
+const KIND: Partial<Record<LedgerEntry['kind'], string>> = {
+  ...{ scratch: 's', fibre: 'f', crease: 'c', tear: 't', loss: 'l', stain: 'n', intruder: 'i' },
+};
 const SIGN: Record<EntryState, string> = {
   open: '○',
   mended: '✓',

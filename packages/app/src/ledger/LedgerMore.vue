@@ -1,19 +1,32 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { useExamination } from '../stores/examination.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
+import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
 
 /** What else can be done with the mends that are chosen, or with all. */
 const picture = usePicture();
 const view = useView();
+const examination = useExamination();
 const { lockAll, removeAll, switchAll } = useMending();
+const { setAside, unmark } = useLedgerWork();
+const canSetAside = computed(() =>
+  view.chosenEntries.some(({ state, polarity }) => state === 'open' && polarity !== null),
+);
+const canUnmark = computed(() =>
+  view.chosenEntries.some(({ isMarked, mend, polarity }) => isMarked && mend === null && polarity !== null),
+);
 const hasMends = computed(() => view.chosenEntries.some(({ mend }) => mend !== null));
 
 function act(command: string): void {
   const mends = view.chosenEntries.flatMap(({ mend }) => (mend ? [mend] : []));
-  if (command === 'on' || command === 'off') switchAll(mends, command === 'on');
+  if (command === 'check') void examination.check();
+  else if (command === 'set aside') setAside(view.chosenEntries);
+  else if (command === 'unmark') unmark(view.chosenEntries);
+  else if (command === 'on' || command === 'off') switchAll(mends, command === 'on');
   else if (command === 'lock' || command === 'unlock') lockAll(mends, command === 'lock');
   else if (command === 'remove') removeAll(mends);
   else if (command === 'all on' || command === 'all off') switchAll(picture.mends, command === 'all on');
@@ -26,11 +39,20 @@ function act(command: string): void {
     <el-button size="small" :aria-label="say('ledger.more.does')">{{ say('ledger.more') }}</el-button>
     <template #dropdown>
       <el-dropdown-menu>
-        <el-dropdown-item command="on" :disabled="!hasMends">{{ say('act.switchOn') }}</el-dropdown-item>
+        <el-dropdown-item command="set aside" :disabled="!canSetAside">{{
+          say('act.setAside')
+        }}</el-dropdown-item>
+        <el-dropdown-item command="unmark" :disabled="!canUnmark">{{ say('act.unmark') }}</el-dropdown-item>
+        <el-dropdown-item divided command="on" :disabled="!hasMends">{{
+          say('act.switchOn')
+        }}</el-dropdown-item>
         <el-dropdown-item command="off" :disabled="!hasMends">{{ say('act.switchOff') }}</el-dropdown-item>
         <el-dropdown-item command="lock" :disabled="!hasMends">{{ say('act.lock') }}</el-dropdown-item>
         <el-dropdown-item command="unlock" :disabled="!hasMends">{{ say('act.unlock') }}</el-dropdown-item>
         <el-dropdown-item command="remove" :disabled="!hasMends">{{ say('act.takeAway') }}</el-dropdown-item>
+        <el-dropdown-item command="check" divided :disabled="picture.mends.length === 0">{{
+          say('act.check')
+        }}</el-dropdown-item>
         <el-dropdown-item command="all on" divided>{{ say('ledger.allOn') }}</el-dropdown-item>
         <el-dropdown-item command="all off">{{ say('ledger.allOff') }}</el-dropdown-item>
         <el-dropdown-item command="remove all">{{ say('ledger.removeAll') }}</el-dropdown-item>

@@ -13,6 +13,7 @@ import { percent } from '../words/figures.ts';
 import { kindWord } from '../words/kindWord.ts';
 import { say } from '../words/say.ts';
 import { AFTER_PIXELS_MS } from './afterPixels.ts';
+import KindChoice from './KindChoice.vue';
 import MendControls from './MendControls.vue';
 import ProofCell from './ProofCell.vue';
 import SourceCells from './SourceCells.vue';
@@ -101,8 +102,10 @@ defineExpose({ take: (number: number) => sources.value?.take(number), fit });
   <!-- All of it stays mounted: what changes with every mend must not be built anew with every mend. -->
   <section class="proof" :aria-label="say('proof')">
     <div v-show="rect" class="facts">
-      <h2 v-if="entry">
-        {{ say('proof.title', { number: entry.number, kind: kindWord(entry) }) }}
+      <h2 v-if="entry" class="title">
+        <span class="figures">{{ entry.number }}</span>
+        <span v-if="entry.polarity === null">{{ kindWord(entry) }}</span>
+        <KindChoice v-else :entry="entry" />
       </h2>
       <dl>
         <template v-for="[name, value] in facts" :key="name">
@@ -145,11 +148,18 @@ defineExpose({ take: (number: number) => sources.value?.take(number), fit });
   flex: none;
   width: 136px;
 }
+.title {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 24px;
+  margin: 0;
+}
 dl {
   display: grid;
   grid-template-columns: auto 1fr;
   gap: 1px 6px;
-  margin: 6px 0 0;
+  margin: 2px 0 0;
   font-size: 13px;
   white-space: nowrap;
 }

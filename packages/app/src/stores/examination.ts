@@ -1,5 +1,5 @@
 import type { ExamineRequest, Picture } from '@fennip/contract';
-import type { Fault, Polarity } from '@fennip/core';
+import type { NumberedFault, Polarity } from '@fennip/core';
 import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -20,7 +20,7 @@ export const useExamination = defineStore('examination', () => {
   const picture = usePicture();
   const sensitivity = ref(EXAMINE_DEFAULTS.sensitivity);
   const polarity = ref<WantedPolarity>('both');
-  const findings = shallowRef<readonly Fault[]>([]);
+  const findings = shallowRef<readonly NumberedFault[]>([]);
   const problem = ref<string | null>(null);
 
   const isDone = computed(() => picture.picture?.examined === 'done');
@@ -56,6 +56,21 @@ export const useExamination = defineStore('examination', () => {
     }
   }
 
+  /** Has the picture examined as it is mended; what it still shows goes to the ledger. */
+  async function check(): Promise<void> {
+    const id = picture.picture?.id;
+    if (!id) return;
+    problem.value = null;
+    try {
+      // What is not saved yet would not be looked at.
+      await picture.saved();
+      const asked = await post<Picture>(`/pictures/${id}/check`, {});
+      if (picture.picture?.id === id) picture.picture = asked;
+    } catch (error) {
+      problem.value = error instanceof Error ? error.message : String(error);
+    }
+  }
+
   /** Lists by another sensitivity; what was measured stays, so that it is quick. */
   async function decide(): Promise<void> {
     if (isDone.value) await examine();
@@ -78,7 +93,7 @@ export const useExamination = defineStore('examination', () => {
       findings.value = [];
       if (id === undefined || !isDone.value) return;
       try {
-        const measured = await get<Fault[]>(`/pictures/${id}/findings`);
+        const measured = await get<NumberedFault[]>(`/pictures/${id}/findings`);
         if (picture.picture?.id === id) findings.value = measured;
       } catch (error) {
         problem.value = error instanceof Error ? error.message : String(error);
@@ -87,5 +102,5 @@ export const useExamination = defineStore('examination', () => {
     { immediate: true },
   );
 
-  return { sensitivity, polarity, problem, isUnderWay, least, candidates, listed, examine, decide };
+  return { sensitivity, polarity, problem, isUnderWay, least, candidates, listed, examine, decide, check };
 });

@@ -8,6 +8,9 @@ import { computed, ref, shallowRef } from 'vue';
 export const ARMED_METHODS = ['recover', 'heal', 'clone', 'bridge'] as const satisfies readonly MethodName[];
 export type ArmedMethod = (typeof ARMED_METHODS)[number];
 
+/** What the hand can take up: a method, or marking faults without mending them. */
+export type Tool = ArmedMethod | 'mark';
+
 /** How the hand draws: with the round pen, or around an area. */
 export const DRAWN_SHAPES = ['pen', 'outline'] as const;
 export type DrawnShape = (typeof DRAWN_SHAPES)[number];
@@ -42,18 +45,19 @@ const LARGEST_MARK = 400;
 /** One press of a key makes the mark larger by this factor. */
 const MARK_STEP = 1.15;
 
-const USUAL: Readonly<Record<ArmedMethod, HandSettings>> = {
+const USUAL: Readonly<Record<Tool, HandSettings>> = {
   recover: { radius: 12, edge: 1, share: 1 },
   heal: { radius: 12, edge: 1.5, share: 1 },
   clone: { radius: 16, edge: 4, share: 1 },
   bridge: { radius: 2, edge: 0.5, share: 1 },
+  mark: { radius: 6, edge: 0, share: 1 },
 };
 
 /** What the hand works with: the armed method, the mark to come, and the source it was given. */
 export const useHand = defineStore('hand', () => {
-  const method = ref<ArmedMethod | null>(null);
+  const tool = ref<Tool | null>(null);
   const shape = ref<DrawnShape>('pen');
-  const settings = useLocalStorage<Record<ArmedMethod, HandSettings>>('fennip hand', { ...USUAL });
+  const settings = useLocalStorage<Record<Tool, HandSettings>>('fennip hand', { ...USUAL });
   const pressure = useLocalStorage<Pressure>('fennip pressure', 'size');
   const way = useLocalStorage<SourceWay>('fennip source way', 'keeps its offset');
   const reads = useLocalStorage<'mended' | 'original'>('fennip source reads', 'mended');
@@ -65,10 +69,12 @@ export const useHand = defineStore('hand', () => {
   /** While held, a click sets the source. */
   const isSettingSource = ref(false);
 
-  const current = computed((): HandSettings => settings.value[method.value ?? 'heal'] ?? USUAL.heal);
+  const current = computed(
+    (): HandSettings => settings.value[tool.value ?? 'heal'] ?? USUAL[tool.value ?? 'heal'],
+  );
 
   function set(changed: Partial<HandSettings>): void {
-    const at = method.value ?? 'heal';
+    const at = tool.value ?? 'heal';
     const next = { ...current.value, ...changed };
     const radius = Math.min(LARGEST_MARK, Math.max(SMALLEST_MARK, next.radius));
     settings.value = { ...settings.value, [at]: { ...next, radius } };
@@ -76,15 +82,15 @@ export const useHand = defineStore('hand', () => {
 
   const resize = (steps: number): void => set({ radius: current.value.radius * MARK_STEP ** steps });
 
-  /** Takes a method up, or lays it down if it is the one in hand. */
-  function arm(wanted: ArmedMethod): void {
-    method.value = method.value === wanted ? null : wanted;
+  /** Takes a tool up, or lays it down if it is the one in hand. */
+  function arm(wanted: Tool): void {
+    tool.value = tool.value === wanted ? null : wanted;
   }
 
-  /** Lays down what is in hand: first the source being set, then the method. @returns whether there was anything */
+  /** Lays down what is in hand: first the source being set, then the tool. @returns whether there was anything */
   function layDown(): boolean {
-    if (method.value === null) return false;
-    method.value = null;
+    if (tool.value === null) return false;
+    tool.value = null;
     return true;
   }
 
@@ -108,13 +114,13 @@ export const useHand = defineStore('hand', () => {
   }
 
   function reset(): void {
-    method.value = null;
+    tool.value = null;
     source.value = null;
     isSettingSource.value = false;
   }
 
   return {
-    method,
+    tool,
     shape,
     pressure,
     way,

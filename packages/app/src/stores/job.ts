@@ -44,6 +44,7 @@ export const useJob = defineStore('job', () => {
     else pictures.value.push(picture);
     if (picture.state !== 'preparing') work.value.delete(workKey(picture.id, 'prepare'));
     if (picture.examined !== 'running') work.value.delete(workKey(picture.id, 'examine'));
+    if (picture.checked !== 'running') work.value.delete(workKey(picture.id, 'check'));
   }
 
   /** Takes over what an event says about which pictures there are, and in what state. */
@@ -185,5 +186,6 @@ export const useJob = defineStore('job', () => {
     forgetUpload,
     listen,
     onFollowing,
+    takePicture,
   };
 });

@@ -1,5 +1,5 @@
-import type { Lamp, LampKind } from '@fennip/core';
-import { LAMP_KINDS } from '@fennip/core';
+import type { Lamp, LampKind, Tone } from '@fennip/core';
+import { LAMP_KINDS, PLAIN_TONE } from '@fennip/core';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, watch } from 'vue';
@@ -17,6 +17,8 @@ export interface LampSettings {
   readonly scale: number;
   /** Encoded luma, 0 to 1. */
   readonly least: number;
+  /** The tone the picture may be finished in. */
+  readonly tone: Tone;
 }
 
 /** Light from the upper left: what the eye takes for granted. */
@@ -29,6 +31,7 @@ const USUAL: LampSettings = {
   direction: UPPER_LEFT,
   scale: 12,
   least: 0.02,
+  tone: PLAIN_TONE,
 };
 
 /** Settings that serve one kind of ground. */
@@ -50,6 +53,8 @@ function lampOf(settings: LampSettings): Lamp {
       return { kind: 'raking', direction: settings.direction, strength: settings.relief };
     case 'departure':
       return { kind: 'departure', scale: settings.scale, least: settings.least };
+    case 'finish':
+      return { kind: 'finish', tone: settings.tone };
   }
 }
 

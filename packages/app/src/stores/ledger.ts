@@ -1,12 +1,14 @@
+import { visibilityOf } from '@fennip/core';
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import type { WordKey } from '../words/say.ts';
+import { useLamp } from './lamp.ts';
 import type { LedgerEntry } from './ledgerEntry.ts';
 import { usePicture } from './picture.ts';
 import { DOUBTFUL, useQuality } from './quality.ts';
 import { useView } from './view.ts';
 
-export const SORTS = ['number', 'size', 'strength', 'confidence', 'quality'] as const;
+export const SORTS = ['number', 'size', 'strength', 'confidence', 'visibility', 'quality'] as const;
 export type Sort = (typeof SORTS)[number];
 export const FILTERS = ['all', 'open', 'mended', 'doubtful', 'switched off', 'dismissed'] as const;
 export type Filter = (typeof FILTERS)[number];
@@ -17,21 +19,28 @@ interface Group {
 }
 
 const isSpeck = (entry: LedgerEntry, polarity: LedgerEntry['polarity']): boolean =>
-  entry.kind === 'speck' && entry.polarity === polarity;
+  isKind(entry, 'speck') && entry.polarity === polarity;
+/** What a mended picture still shows has a group of its own. */
+const isKind = ({ kind, origin, polarity }: LedgerEntry, wanted: LedgerEntry['kind']): boolean =>
+  polarity !== null && origin === undefined && kind === wanted;
 
-/** Kinds that have a group of their own. */
-const NAMED: readonly LedgerEntry['kind'][] = ['speck', 'scratch', 'fibre'];
+/** Kinds that have a group of their own, beside specks. */
+const NAMED = ['scratch', 'fibre', 'crease', 'tear', 'loss', 'stain', 'intruder'] as const;
 
 /** The groups of the ledger, in their order, and what belongs to each. */
 const GROUPS: readonly Group[] = [
   { title: 'ledger.group.dark', has: (entry) => isSpeck(entry, 'dark') },
   { title: 'ledger.group.bright', has: (entry) => isSpeck(entry, 'bright') },
-  { title: 'ledger.group.scratch', has: ({ kind }) => kind === 'scratch' },
-  { title: 'ledger.group.fibre', has: ({ kind }) => kind === 'fibre' },
+  ...NAMED.map((kind): Group => ({
+    title: `ledger.group.${kind}`,
+    has: (entry) => isKind(entry, kind),
+  })),
   {
     title: 'ledger.group.other',
-    has: ({ kind, polarity }) => polarity !== null && !NAMED.includes(kind),
+    has: ({ kind, origin, polarity }) =>
+      polarity !== null && origin === undefined && kind !== 'speck' && !NAMED.some((named) => named === kind),
   },
+  { title: 'ledger.group.left', has: ({ origin }) => origin !== undefined },
   { title: 'ledger.group.hand', has: ({ polarity }) => polarity === null },
 ];
 
@@ -40,6 +49,7 @@ export const useLedger = defineStore('ledger', () => {
   const picture = usePicture();
   const view = useView();
   const quality = useQuality();
+  const lamp = useLamp();
   const sort = ref<Sort>('number');
   const filter = ref<Filter>('all');
   /** Only what is at least so large (px), strong (per cent) and sure (0 to 1) is listed. */
@@ -71,11 +81,19 @@ export const useLedger = defineStore('ledger', () => {
     (entry.strength ?? 1) * 100 >= least.value.strength &&
     (entry.confidence ?? 1) >= least.value.confidence;
 
+  /** How visible an entry will be in the tone the picture may be finished in. */
+  function seen({ polarity, strength, ...entry }: LedgerEntry): number {
+    const { width, height } = picture.picture ?? { width: 1, height: 1 };
+    if (polarity === null || strength === null) return -1;
+    return visibilityOf({ ...entry, polarity, strength }, lamp.settings.tone, Math.hypot(width, height));
+  }
+
   const ORDER: Record<Sort, (a: LedgerEntry, b: LedgerEntry) => number> = {
     number: (a, b) => a.number - b.number,
     size: (a, b) => b.r - a.r,
     strength: (a, b) => (b.strength ?? 0) - (a.strength ?? 0),
     confidence: (a, b) => (b.confidence ?? 0) - (a.confidence ?? 0),
+    visibility: (a, b) => seen(b) - seen(a),
     quality: (a, b) => (qualityOfEntry(a) ?? 2) - (qualityOfEntry(b) ?? 2),
   };
   watch([sort, filter], () => {

@@ -1,5 +1,6 @@
-import type { HealMend } from '@fennip/core';
-import type { NumberedFault } from '@fennip/contract';
+import type { HealMend, Mend, NumberedFault, Worksheet } from '@fennip/core';
+import { emptyWorksheet } from '@fennip/core';
+
 import { describe, expect, it } from 'vitest';
 import { ledgerEntries } from './ledgerEntry.ts';
 
@@ -27,6 +28,12 @@ const mend = (id: string, more: Partial<HealMend> = {}): HealMend => ({
   ...more,
 });
 
+/** A worksheet with these mends and decisions. */
+function sheetOf(mends: readonly Mend[], more: Partial<Worksheet> = {}): Worksheet {
+  const empty = emptyWorksheet({ width: 100, height: 100 });
+  return { ...empty, recipe: { ...empty.recipe, mends }, ...more };
+}
+
 describe('the ledger', () => {
   it('tells what became of each fault', () => {
     const faults = [1, 2, 3, 4, 5].map((n) => fault(`f${n}`, n));
@@ -35,17 +42,37 @@ describe('the ledger', () => {
       mend('b', { fault: 'f2', share: 0.3 }),
       mend('c', { fault: 'f3', on: false }),
     ];
-    const states = ledgerEntries(faults, mends, { f4: 'dismissed' }).map(({ state }) => state);
+    const states = ledgerEntries(faults, sheetOf(mends, { judgements: { f4: 'dismissed' } })).map(
+      ({ state }) => state,
+    );
     expect(states).toEqual(['mended', 'lessened', 'open', 'dismissed', 'open']);
   });
 
   it('lists what was mended by hand after the faults, with numbers of its own', () => {
-    const entries = ledgerEntries([fault('f1', 7)], [mend('a'), mend('b', { fault: 'gone' })], {});
+    const entries = ledgerEntries([fault('f1', 7)], sheetOf([mend('a'), mend('b', { fault: 'gone' })]));
     expect(entries.map(({ number, polarity }) => [number, polarity])).toEqual([
       [7, 'dark'],
       [8, null],
       [9, null],
     ]);
     expect(entries[1]).toMatchObject({ x: 70, y: 40, r: 6, strength: null });
+  });
+
+  it('takes what was marked by hand for a fault like any other, and the kind the restorer gave', () => {
+    const sheet = sheetOf([], { marked: [fault('h1', 3)], kinds: { f4: 'intruder', h1: 'stain' } });
+    const entries = ledgerEntries([fault('f1', 1), fault('f4', 4)], sheet);
+    expect(entries.map(({ id, kind, foundKind, isMarked }) => [id, kind, foundKind, isMarked])).toEqual([
+      ['f1', 'speck', 'speck', false],
+      ['h1', 'stain', 'speck', true],
+      ['f4', 'intruder', 'speck', false],
+    ]);
+  });
+
+  it('keeps a line the same object as long as nothing about it changes', () => {
+    const faults = [fault('f1', 1), fault('f2', 2)];
+    const before = ledgerEntries(faults, sheetOf([]));
+    const after = ledgerEntries(faults, sheetOf([], { kinds: { f2: 'intruder' } }));
+    expect(after[0]).toBe(before[0]);
+    expect(after[1]).not.toBe(before[1]);
   });
 });

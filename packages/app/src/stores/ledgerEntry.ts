@@ -1,6 +1,14 @@
-import type { Fault, FaultKind, Judgement, Mend, Polarity } from '@fennip/core';
+import type {
+  Fault,
+  FaultKind,
+  Judgement,
+  LeftoverOrigin,
+  Mend,
+  NumberedFault,
+  Polarity,
+  Worksheet,
+} from '@fennip/core';
 import { targetBounds } from '@fennip/core';
-import type { NumberedFault } from '@fennip/contract';
 
 export type EntryState = Judgement | 'mended' | 'lessened';
 
@@ -21,13 +29,24 @@ export interface LedgerEntry {
   readonly mend: Mend | null;
   /** The course of a line; its place is then the middle of it, and its radius half its width. */
   readonly path?: Fault['path'];
+  /** Luma of what lies around it, encoded, 0 to 1. */
+  readonly tone?: number;
+  /** The border of an area. */
+  readonly outline?: Fault['outline'];
+  /** What an examination of the mended picture found. */
+  readonly origin?: LeftoverOrigin;
+  /** The restorer marked it, or the restorer's kind stands instead of the finder's. */
+  readonly isMarked: boolean;
+  readonly foundKind: FaultKind;
 }
 
 /** Half the side of the square that shows all of an entry, in pixels. */
-export function reachOf({ r, path }: Pick<LedgerEntry, 'r' | 'path'>): number {
-  if (!path) return r;
+export function reachOf({ r, path, outline }: Pick<LedgerEntry, 'r' | 'path' | 'outline'>): number {
+  const points = path ?? outline;
+  if (!points) return r;
   const span = (values: readonly number[]): number => Math.max(...values) - Math.min(...values);
-  return r + Math.max(span(path.map(([x]) => x)), span(path.map(([, y]) => y))) / 2;
+  const reach = Math.max(span(points.map(([x]) => x)), span(points.map(([, y]) => y))) / 2;
+  return path ? r + reach : reach;
 }
 
 const stateOf = (mend: Mend | null, judgement: Judgement | undefined): EntryState => {
@@ -38,11 +57,17 @@ const stateOf = (mend: Mend | null, judgement: Judgement | undefined): EntryStat
 /** The entry a fault had last: one that has not changed stays the same object, so that nothing draws it anew. */
 const lastEntries = new WeakMap<NumberedFault, LedgerEntry>();
 
-function faultEntry(fault: NumberedFault, mend: Mend | null, judgement: Judgement | undefined): LedgerEntry {
+function faultEntry(
+  fault: NumberedFault,
+  isMarked: boolean,
+  mend: Mend | null,
+  judgement: Judgement | undefined,
+  kind: FaultKind,
+): LedgerEntry {
   const state = stateOf(mend, judgement);
   const last = lastEntries.get(fault);
-  if (last?.mend === mend && last.state === state) return last;
-  const entry = { ...fault, state, mend };
+  if (last?.mend === mend && last.state === state && last.kind === kind) return last;
+  const entry = { ...fault, kind, foundKind: fault.kind, isMarked, state, mend };
   lastEntries.set(fault, entry);
   return entry;
 }
@@ -57,6 +82,8 @@ function handEntry(mend: Mend, number: number): LedgerEntry {
     id: mend.id,
     number,
     kind: 'speck',
+    foundKind: 'speck',
+    isMarked: true,
     polarity: null,
     x: disc?.x ?? left + width / 2,
     y: disc?.y ?? top + height / 2,
@@ -71,18 +98,27 @@ function handEntry(mend: Mend, number: number): LedgerEntry {
 
 /** All lines of a picture's ledger: the faults by their numbers, then what was mended by hand. */
 export function ledgerEntries(
-  faults: readonly NumberedFault[],
-  mends: readonly Mend[],
-  judgements: Readonly<Record<string, Judgement>>,
+  found: readonly NumberedFault[],
+  { recipe: { mends }, judgements, kinds, marked }: Worksheet,
 ): LedgerEntry[] {
   const answering = new Map(
     mends.filter((mend) => mend.fault !== undefined).map((mend) => [mend.fault, mend]),
   );
-  const known = new Set(faults.map(({ id }) => id));
-  const last = faults.reduce((most, { number }) => Math.max(most, number), 0);
+  const byNumber = [...found, ...marked].sort((a, b) => a.number - b.number);
+  const known = new Set(byNumber.map(({ id }) => id));
+  const markedIds = new Set(marked.map(({ id }) => id));
+  const last = byNumber.reduce((most, { number }) => Math.max(most, number), 0);
   const byHand = mends.filter(({ fault }) => fault === undefined || !known.has(fault));
   return [
-    ...faults.map((fault) => faultEntry(fault, answering.get(fault.id) ?? null, judgements[fault.id])),
+    ...byNumber.map((fault) =>
+      faultEntry(
+        fault,
+        markedIds.has(fault.id),
+        answering.get(fault.id) ?? null,
+        judgements[fault.id],
+        kinds[fault.id] ?? fault.kind,
+      ),
+    ),
     ...byHand.map((mend, index) => handEntry(mend, last + index + 1)),
   ];
 }

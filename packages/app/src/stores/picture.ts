@@ -1,6 +1,6 @@
-import type { Edit, Mend, Step, Worksheet } from '@fennip/core';
-import { applySteps, emptyRecipe } from '@fennip/core';
-import type { EditAnswer, HistoryStep, NumberedFault, Picture, PictureSheet } from '@fennip/contract';
+import type { Edit, Mend, NumberedFault, Step, Worksheet } from '@fennip/core';
+import { applySteps, emptyWorksheet } from '@fennip/core';
+import type { EditAnswer, HistoryStep, Picture, PictureSheet } from '@fennip/contract';
 import { proxy } from 'comlink';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -23,7 +23,9 @@ const isPassing = ({ status }: AnswerError): boolean => status === 0 || status >
 export const usePicture = defineStore('picture', () => {
   const picture = ref<Picture | null>(null);
   const faults = shallowRef<readonly NumberedFault[]>([]);
-  const worksheet = shallowRef<Worksheet>({ recipe: emptyRecipe({ width: 1, height: 1 }), judgements: {} });
+  const worksheet = shallowRef<Worksheet>(emptyWorksheet({ width: 1, height: 1 }));
+  /** The number the next fault marked by hand takes, as the server said last. */
+  const nextFault = ref(1);
   const done = ref<readonly HistoryStep[]>([]);
   const undone = ref<readonly HistoryStep[]>([]);
   const problem = ref<string | null>(null);
@@ -42,7 +44,7 @@ export const usePicture = defineStore('picture', () => {
 
   const mends = computed(() => worksheet.value.recipe.mends);
   const fences = computed(() => worksheet.value.recipe.fences ?? []);
-  const entries = computed(() => ledgerEntries(faults.value, mends.value, worksheet.value.judgements));
+  const entries = computed(() => ledgerEntries(faults.value, worksheet.value));
   const entryById = computed(() => new Map(entries.value.map((entry) => [entry.id, entry])));
 
   const tellChanged: Repainter['changed'] = (rect, follows) => {
@@ -83,7 +85,9 @@ export const usePicture = defineStore('picture', () => {
   function takeSheet(sheet: PictureSheet): void {
     picture.value = sheet.picture;
     faults.value = sheet.faults;
-    confirmed = { recipe: sheet.recipe, judgements: sheet.judgements };
+    const { recipe, judgements, kinds, marked } = sheet;
+    confirmed = { recipe, judgements, kinds, marked };
+    nextFault.value = sheet.nextFault;
     worksheet.value = confirmed;
     revision = sheet.revision;
     done.value = sheet.done;
@@ -216,6 +220,11 @@ export const usePicture = defineStore('picture', () => {
     enqueue({ kind: 'edit', edit });
   }
 
+  /** Ends when all that was done is saved. */
+  const saved = async (): Promise<void> => {
+    await sending;
+  };
+
   const undo = (): void => {
     if (done.value.length + unsent.value.length > 0) enqueue({ kind: 'undo' });
   };
@@ -227,6 +236,10 @@ export const usePicture = defineStore('picture', () => {
   function goBy(steps: number): void {
     for (let i = 0; i < Math.abs(steps); i++) (steps > 0 ? redo : undo)();
   }
+
+  /** A number no fault of this picture has. */
+  const freeNumber = (): number =>
+    Math.max(nextFault.value, ...worksheet.value.marked.map(({ number }) => number + 1));
 
   const areOthersAhead = (theirs: number): boolean => theirs > revision && unsent.value.length === 0;
 
@@ -272,6 +285,8 @@ export const usePicture = defineStore('picture', () => {
     undo,
     redo,
     goBy,
+    freeNumber,
+    saved,
     catchUp,
     heardEdit,
     onRepaint,

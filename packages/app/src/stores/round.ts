@@ -2,6 +2,7 @@ import type { MethodName } from '@fennip/core';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
+import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { useMending } from '../work/useMending.ts';
 import type { LedgerEntry } from './ledgerEntry.ts';
 import { usePicture } from './picture.ts';
@@ -21,7 +22,8 @@ const MOST_KEPT = 40;
 export const useRound = defineStore('round', () => {
   const picture = usePicture();
   const view = useView();
-  const { changeMethod, dismiss, mendEntries, removeAll } = useMending();
+  const { changeMethod, mendEntries, removeAll } = useMending();
+  const { dismiss } = useLedgerWork();
   const kept = useLocalStorage<Record<string, KeptRound>>('fennip rounds', {});
   const onPicture = useLocalStorage<string | null>('fennip round on', null);
 

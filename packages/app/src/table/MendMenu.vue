@@ -3,13 +3,15 @@ import { onClickOutside, useEventListener } from '@vueuse/core';
 import { computed, nextTick, ref, watch } from 'vue';
 import { ARMED_METHODS } from '../stores/hand.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
 
 /** What can be done with one fault or mend, where it lies. */
 const props = defineProps<{ entry: LedgerEntry; x: number; y: number }>();
 const emit = defineEmits<{ close: [] }>();
-const { changeMethod, dismiss, lockAll, mendEntries, removeAll, switchAll } = useMending();
+const { changeMethod, lockAll, mendEntries, removeAll, switchAll } = useMending();
+const { dismiss, nameKind, setAside, unmark } = useLedgerWork();
 const box = ref<HTMLElement | null>(null);
 
 interface Choice {
@@ -28,6 +30,11 @@ const choices = computed((): Choice[] => {
         act: () => mendEntries([entry], method),
       })),
       { words: say('act.dismiss'), act: () => dismiss([entry]) },
+      { words: say('act.setAside'), act: () => setAside([entry]) },
+      ...(entry.kind === 'intruder'
+        ? []
+        : [{ words: say('act.intruder'), act: () => nameKind([entry], 'intruder') }]),
+      ...(entry.isMarked ? [{ words: say('act.unmark'), act: () => unmark([entry]) }] : []),
     ];
   if (mend.locked) return [{ words: say('act.unlock'), act: () => lockAll([mend], false) }];
   return [

@@ -6,7 +6,7 @@ import { say } from '../words/say.ts';
 
 /** How the method in hand lays down the mend to come. */
 const hand = useHand();
-const hasSource = computed(() => hand.method === 'heal' || hand.method === 'clone');
+const hasSource = computed(() => hand.tool === 'heal' || hand.tool === 'clone');
 
 /** A setting of the method in hand, as the field shows it. */
 const setting = (name: 'radius' | 'edge', digits: number) =>
@@ -53,7 +53,7 @@ const share = computed({
       />
       <span class="soft">{{ say('unit.pixels') }}</span>
     </label>
-    <label class="bar-field">
+    <label v-if="hand.tool !== 'mark'" class="bar-field">
       <span>{{ say('field.share') }}</span>
       <el-input-number
         v-model="share"
@@ -100,7 +100,8 @@ const share = computed({
         }}</el-button>
       </el-popover>
     </template>
-    <label class="bar-field">
+    <span v-if="hand.tool === 'mark'" class="soft">{{ say('hand.mark.how') }}</span>
+    <label v-else class="bar-field">
       <span>{{ say('hand.pressure') }}</span>
       <el-select
         :model-value="hand.pressure"

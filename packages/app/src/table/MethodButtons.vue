@@ -3,7 +3,7 @@ import { ARMED_METHODS, useHand } from '../stores/hand.ts';
 import { capital } from '../words/figures.ts';
 import { say } from '../words/say.ts';
 
-/** The methods, in the order of their keys. */
+/** The methods, in the order of their keys, and marking without mending. */
 const hand = useHand();
 </script>
 
@@ -18,10 +18,20 @@ const hand = useHand();
     >
       <el-button
         size="small"
-        :type="hand.method === method ? 'primary' : 'default'"
-        :aria-pressed="hand.method === method"
+        :type="hand.tool === method ? 'primary' : 'default'"
+        :aria-pressed="hand.tool === method"
         @click="hand.arm(method)"
         >{{ capital(say(`method.${method}`)) }}</el-button
+      >
+    </el-tooltip>
+    <el-tooltip placement="top" :enterable="false" :content="say('hand.mark.does')">
+      <el-button
+        size="small"
+        :type="hand.tool === 'mark' ? 'primary' : 'default'"
+        :aria-pressed="hand.tool === 'mark'"
+        data-testid="mark"
+        @click="hand.arm('mark')"
+        >{{ say('hand.mark') }}</el-button
       >
     </el-tooltip>
   </div>

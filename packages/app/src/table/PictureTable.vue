@@ -174,11 +174,11 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
     focus: view.isOriginalHeld ? null : view.focusEntry,
     hovered: view.hovered,
     drafted: picture.drafted,
-    pointer: hand.method === null ? pointer.value : null,
+    pointer: hand.tool === null ? pointer.value : null,
     colours: colours.value,
   });
   if (gestures.pending.value) drawPending(context, glass, gestures.pending.value, colours.value.chosen);
-  else if (hand.method !== null && hand.shape === 'pen' && pointer.value && !isPanning.value) {
+  else if (hand.tool !== null && hand.shape === 'pen' && pointer.value && !isPanning.value) {
     if (hand.isSettingSource) context.setLineDash([3, 3]);
     drawBrush(context, ...pointer.value, hand.current.radius * glass.view.scale, colours.value.chosen);
     context.setLineDash([]);
@@ -277,7 +277,7 @@ watch(
     () => view.chosen,
     () => view.hovered,
     () => picture.drafted,
-    () => hand.method,
+    () => hand.tool,
     () => hand.shape,
     () => hand.current,
     () => hand.isSettingSource,
@@ -351,7 +351,7 @@ defineExpose({
 </script>
 
 <template>
-  <div class="table" :class="{ armed: hand.method !== null, panning: isPanning }">
+  <div class="table" :class="{ armed: hand.tool !== null, panning: isPanning }">
     <div ref="stage" class="stage" data-testid="table">
       <canvas ref="pixels" aria-hidden="true" />
       <canvas ref="marks" aria-hidden="true" />

@@ -30,7 +30,7 @@ const hand = useHand();
         @farther="emit('farther')"
       />
     </div>
-    <MethodBar v-if="hand.method !== null" />
+    <MethodBar v-if="hand.tool !== null" />
   </div>
 </template>
 

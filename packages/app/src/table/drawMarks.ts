@@ -1,5 +1,5 @@
 import type { Mend, Shift, Target } from '@fennip/core';
-import { sourceOf } from '@fennip/core';
+import { faultTarget, sourceOf } from '@fennip/core';
 import type { Pending } from '../hand/useGestures.ts';
 import { distanceToPath } from '../hand/entriesUnder.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
@@ -67,19 +67,12 @@ function drawTag(
 const shownMend = ({ mend }: LedgerEntry, { drafted }: MarkScene): Mend | null =>
   drafted && mend?.id === drafted.id ? drafted : mend;
 
-const lineTarget = (path: NonNullable<LedgerEntry['path']>, r: number): Target => ({
-  shape: 'stroke',
-  points: path,
-  width: 2 * r,
-});
-
 /** What an entry's mark is drawn around: a fault where it was found, a mend by hand where it lies now. */
 function shownTarget(entry: LedgerEntry, scene: MarkScene): Target {
   const mend = shownMend(entry, scene);
   const isMoved = mend !== null && mend === scene.drafted;
   if (mend && (isMoved || entry.polarity === null || mend.target.shape === 'stroke')) return mend.target;
-  if (entry.path) return lineTarget(entry.path, entry.r);
-  return { shape: 'disc', x: entry.x, y: entry.y, r: entry.r };
+  return faultTarget(entry);
 }
 
 /** Where a mark's tag hangs on the screen: beside a spot, at the first point of a line or an outline. */
@@ -229,6 +222,9 @@ export function drawBrush(
   strokeTwice(context, colour, 1.5);
 }
 
+/** The border of an area is caught this far away, in screen pixels. */
+const BORDER_SLOP = 8;
+
 /** The smallest mark under a point of the screen, among those near it. */
 export function entryAt(
   { view, table }: Glass,
@@ -240,9 +236,12 @@ export function entryAt(
   for (const entry of near) {
     if (best && entry.r >= best.r) continue;
     const half = markHalf(entry.r, view.scale, false) + 2;
-    if (entry.path) {
+    const course = entry.path ?? entry.outline;
+    if (course) {
       const [x, y] = toPicture(view, table, sx, sy);
-      if (distanceToPath(x, y, entry.path) * view.scale <= half) best = entry;
+      // An area is caught by its border: what lies inside it has marks of its own.
+      const slop = entry.path ? half : BORDER_SLOP;
+      if (distanceToPath(x, y, entry.path ?? [...course, course[0]]) * view.scale <= slop) best = entry;
       continue;
     }
     const [x, y] = toScreen(view, table, entry.x, entry.y);

@@ -1,4 +1,5 @@
 import type { Rect } from '@fennip/core';
+import { faultTarget, targetBounds } from '@fennip/core';
 import Flatbush from 'flatbush';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 
@@ -12,9 +13,9 @@ export interface MarkIndex {
 export function indexMarks(entries: readonly LedgerEntry[]): MarkIndex {
   if (entries.length === 0) return { within: () => [], count: 0 };
   const tree = new Flatbush(entries.length);
-  for (const { x, y, r, path } of entries) {
-    const [xs, ys] = path ? [path.map(([px]) => px), path.map(([, py]) => py)] : [[x], [y]];
-    tree.add(Math.min(...xs) - r, Math.min(...ys) - r, Math.max(...xs) + r, Math.max(...ys) + r);
+  for (const entry of entries) {
+    const { left, top, width, height } = targetBounds(faultTarget(entry), 0);
+    tree.add(left, top, left + width, top + height);
   }
   tree.finish();
   return {

@@ -21,7 +21,7 @@ export function useHoverPreview({ pointer, toPicture }: HoverTable): void {
   const { mendFor } = useMending();
 
   function previewAt(place: readonly [number, number]): Promise<Mend> | null {
-    const { method, source } = hand;
+    const { tool: method, source } = hand;
     if (!source || hand.shape !== 'pen' || hand.isSettingSource) return null;
     if (method !== 'clone' && method !== 'heal') return null;
     const [x, y] = toPicture(...place);
@@ -30,7 +30,7 @@ export function useHoverPreview({ pointer, toPicture }: HoverTable): void {
     return mendFor({ shape: 'disc', x, y, r: hand.current.radius }, method, by);
   }
 
-  watch([pointer, () => hand.current, () => hand.source, () => hand.method], async () => {
+  watch([pointer, () => hand.current, () => hand.source, () => hand.tool], async () => {
     const isShown = picture.drafted?.id === PREVIEW;
     const wanted = pointer.value && (await previewAt(pointer.value));
     // Something else is being drafted by now.

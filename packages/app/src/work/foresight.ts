@@ -33,7 +33,7 @@ export const useForesight = defineStore('foresight', () => {
       hand.proposeRun(
         [asFault(entry)],
         mendSurroundings(),
-        'auto',
+        entry.origin === undefined ? 'auto' : 'heal',
         unstopped,
         proxy(() => undefined),
       ),

@@ -14,6 +14,7 @@ export const asFault = (entry: LedgerEntry): FaultToMend => ({
   softness: entry.softness,
   ...(entry.polarity === null ? {} : { polarity: entry.polarity }),
   ...(entry.path ? { path: entry.path } : {}),
+  ...(entry.outline ? { outline: entry.outline } : {}),
   fault: entry.id,
 });
 
@@ -22,7 +23,7 @@ export const openPlaces = (): Place[] =>
   takenPlaces(
     usePicture()
       .entries.filter(({ state }) => state === 'open')
-      .map(({ id, x, y, r, softness, path }) => ({ id, x, y, r, softness, ...(path ? { path } : {}) })),
+      .map(asFault),
   );
 
 /** What a new mend must keep clear of. */

@@ -86,7 +86,7 @@ export function useMending() {
     }, SHOWN_AFTER_MS);
     try {
       const ahead = choice === 'auto' && open.length === 1 ? foresight.mendOf(open[0]) : null;
-      const mends = await (ahead ?? makeMends(open, choice, sheet, tell));
+      const mends = await (ahead ?? makeAll(open, choice, sheet, tell));
       // Another picture may lie on the table by now.
       if (mends.length > 0 && picture.picture?.id === sheet.id)
         picture.perform({
@@ -99,6 +99,23 @@ export function useMending() {
       clearTimeout(showing);
       view.mending = null;
     }
+  }
+
+  /**
+   * What a mended picture still shows lies on a mend: there is no shadow of the picture's own to undo, so it is
+   * healed unless something else is asked for. All others come first.
+   */
+  async function makeAll(
+    entries: readonly LedgerEntry[],
+    choice: MethodChoice,
+    sheet: Picture,
+    tell: (share: number) => void,
+  ): Promise<Mend[]> {
+    const over = entries.filter(({ origin }) => origin !== undefined);
+    if (over.length === 0 || choice !== 'auto') return makeMends(entries, choice, sheet, tell);
+    const own = entries.filter(({ origin }) => origin === undefined);
+    const mends = own.length > 0 ? await makeMends(own, choice, sheet, tell) : [];
+    return [...mends, ...(await makeMends(over, 'heal', sheet, tell))];
   }
 
   /** Makes mends for entries in all free workers. @param tell called with the share that is made */
@@ -209,24 +226,6 @@ export function useMending() {
     if (steps.length > 0) picture.perform({ words: sayCount('step.tookAway', steps.length), steps });
   }
 
-  function dismiss(entries: readonly LedgerEntry[]): void {
-    const open = entries.filter(({ state, polarity }) => state === 'open' && polarity !== null);
-    if (open.length === 0) return;
-    picture.perform({
-      words: sayCount('step.dismissed', open.length),
-      steps: open.map(({ id }) => ({ op: 'judge', fault: id, as: 'dismissed' })),
-    });
-  }
-
-  /** Opens again what was mended or dismissed. */
-  function takeBack(entries: readonly LedgerEntry[]): void {
-    const steps = entries.flatMap((entry): Step[] => {
-      if (entry.mend) return [{ op: 'drop', id: entry.mend.id }];
-      return entry.state === 'open' ? [] : [{ op: 'judge', fault: entry.id, as: 'open' }];
-    });
-    if (steps.length > 0) picture.perform({ words: sayCount('step.tookBack', steps.length), steps });
-  }
-
   /** Gives a mend another source. */
   function useSource(mend: Mend, { dx, dy }: Shift): void {
     const source = sourceOf(mend);
@@ -265,7 +264,6 @@ export function useMending() {
   return {
     change,
     changeMethod,
-    dismiss,
     fitSource,
     lockAll,
     mendDrawn,
@@ -274,7 +272,6 @@ export function useMending() {
     removeAll,
     stop,
     switchAll,
-    takeBack,
     useSource,
   };
 }

@@ -2,7 +2,7 @@ import type { Picture } from './picture.ts';
 import type { Delivery } from './requests.ts';
 
 /** Work that goes on in the background. */
-export type WorkKind = 'prepare' | 'examine' | 'deliver';
+export type WorkKind = 'prepare' | 'examine' | 'check' | 'deliver';
 
 /** What the server tells a page that watches a job. */
 export type JobEvent =

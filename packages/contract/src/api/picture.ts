@@ -1,4 +1,14 @@
-import type { CaptureData, Depth, Fault, Judgement, Recipe, Step, Transfer } from '@fennip/core';
+import type {
+  CaptureData,
+  Depth,
+  FaultKind,
+  Judgement,
+  NumberedFault,
+  Recipe,
+  Step,
+  Transfer,
+  WorkEstimate,
+} from '@fennip/core';
 import type { ExamineRequest } from './requests.ts';
 
 export type PictureNature = 'frame' | 'print';
@@ -37,12 +47,18 @@ export interface Picture {
   readonly faults: number;
   /** Faults that are mended or decided about. */
   readonly settled: number;
+  /** Not worth the work, or not now. */
+  readonly setAside: boolean;
+  /** Whether the picture was examined again as it is mended. */
+  readonly checked: ExamineState;
+  /** How much work it is; none before it was examined. */
+  readonly estimate: PictureEstimate | null;
 }
 
-/** A fault with its number on the picture. */
-export interface NumberedFault extends Fault {
-  readonly id: string;
-  readonly number: number;
+/** How much work a picture was thought to be, and how much it was. */
+export interface PictureEstimate extends WorkEstimate {
+  /** Time at work on it so far, in seconds: pauses between steps do not count. */
+  readonly spentSeconds: number;
 }
 
 /** A step of the picture's history. */
@@ -55,8 +71,15 @@ export interface HistoryStep {
 /** All that the table needs to know about a picture. */
 export interface PictureSheet {
   readonly picture: Picture;
+  /** What was found. */
   readonly faults: readonly NumberedFault[];
   readonly judgements: Readonly<Record<string, Judgement>>;
+  /** Kinds the restorer gave instead of the finder's. */
+  readonly kinds: Readonly<Record<string, FaultKind>>;
+  /** What was marked by hand. */
+  readonly marked: readonly NumberedFault[];
+  /** The number the next fault marked by hand takes. */
+  readonly nextFault: number;
   readonly recipe: Recipe;
   /** Grows with every change; an edit names the one it was made on. */
   readonly revision: number;

@@ -20,6 +20,17 @@ export const ExamineRequestSchema = Type.Object(
 );
 export type ExamineRequest = Static<typeof ExamineRequestSchema>;
 
+/** What can be said about a picture as a whole; what is left out stays. */
+export const PictureChangeSchema = Type.Object(
+  {
+    setAside: Type.Optional(Type.Boolean()),
+    /** Pixels per inch, where the file says it wrong or not at all. */
+    density: Type.Optional(Type.Number({ minimum: 1, maximum: 20_000 })),
+  },
+  { additionalProperties: false, minProperties: 1 },
+);
+export type PictureChange = Static<typeof PictureChangeSchema>;
+
 export const DeliveryRequestSchema = Type.Object(
   {
     format: Type.Union([

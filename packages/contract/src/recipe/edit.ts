@@ -2,6 +2,7 @@ import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
 import type { Edit } from '@fennip/core';
 import type { Same } from '../same.ts';
+import { FaultKindSchema, NumberedFaultSchema } from './faults.ts';
 import { IdSchema } from './id.ts';
 import { MendSchema } from './mend.ts';
 
@@ -21,6 +22,12 @@ const StepSchema = Type.Union([
     { op: Type.Literal('judge'), fault: IdSchema, as: JudgementSchema },
     { additionalProperties: false },
   ),
+  Type.Object(
+    { op: Type.Literal('name'), fault: IdSchema, as: Type.Union([FaultKindSchema, Type.Null()]) },
+    { additionalProperties: false },
+  ),
+  Type.Object({ op: Type.Literal('mark'), fault: NumberedFaultSchema }, { additionalProperties: false }),
+  Type.Object({ op: Type.Literal('unmark'), id: IdSchema }, { additionalProperties: false }),
 ]);
 
 export const EditSchema = Type.Object(

@@ -1,14 +1,40 @@
 import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
-import { PointSchema } from './target.ts';
-import { FAULT_KINDS } from '@fennip/core';
-import type { FaultKind } from '@fennip/core';
+import { FAULT_KINDS, LEFTOVER_ORIGINS } from '@fennip/core';
+import type { FaultKind, LeftoverOrigin } from '@fennip/core';
+import { IdSchema } from './id.ts';
+import { PointSchema, coordinate } from './target.ts';
 
 export const PolaritySchema = Type.Union([Type.Literal('dark'), Type.Literal('bright')]);
 
+export const FaultKindSchema = Type.Unsafe<FaultKind>({ type: 'string', enum: [...FAULT_KINDS] });
+
+const share = Type.Number({ minimum: 0, maximum: 1 });
+
+/** A fault of a picture's ledger, as an edit marks it by hand. */
+export const NumberedFaultSchema = Type.Object(
+  {
+    id: IdSchema,
+    number: Type.Integer({ minimum: 1, maximum: 1e9 }),
+    kind: FaultKindSchema,
+    polarity: PolaritySchema,
+    x: coordinate,
+    y: coordinate,
+    r: Type.Number({ exclusiveMinimum: 0, maximum: 1e5 }),
+    strength: share,
+    softness: share,
+    confidence: share,
+    tone: Type.Optional(share),
+    path: Type.Optional(Type.Array(PointSchema, { minItems: 2, maxItems: 10_000 })),
+    outline: Type.Optional(Type.Array(PointSchema, { minItems: 3, maxItems: 10_000 })),
+    origin: Type.Optional(Type.Unsafe<LeftoverOrigin>({ type: 'string', enum: [...LEFTOVER_ORIGINS] })),
+  },
+  { additionalProperties: false },
+);
+
 /** A fault as a file of faults names it. Only its place and size must be there; the rest helps. */
 export const ListedFaultSchema = Type.Object({
-  kind: Type.Optional(Type.Unsafe<FaultKind>({ type: 'string', enum: [...FAULT_KINDS] })),
+  kind: Type.Optional(FaultKindSchema),
   polarity: Type.Optional(PolaritySchema),
   x: Type.Number(),
   y: Type.Number(),
@@ -17,6 +43,8 @@ export const ListedFaultSchema = Type.Object({
   softness: Type.Optional(Type.Number({ minimum: 0, maximum: 1 })),
   /** The course of a line; `r` is then half its width. */
   path: Type.Optional(Type.Array(PointSchema, { minItems: 2, maxItems: 10_000 })),
+  /** The border of an area. */
+  outline: Type.Optional(Type.Array(PointSchema, { minItems: 3, maxItems: 10_000 })),
   confidence: Type.Optional(Type.Number({ minimum: 0, maximum: 1 })),
 });
 

@@ -1,7 +1,7 @@
 import { Type } from '@sinclair/typebox';
 import { tagged } from '../tagged.ts';
 
-const coordinate = Type.Number({ minimum: -1e6, maximum: 1e6 });
+export const coordinate = Type.Number({ minimum: -1e6, maximum: 1e6 });
 export const PointSchema = Type.Tuple([coordinate, coordinate]);
 
 export const TargetSchema = tagged('shape', [

@@ -33,6 +33,22 @@ export interface Fault {
   readonly softness: number;
   /** How sure the finder is, 0 to 1. */
   readonly confidence: number;
+  /** Luma of what lies around it, encoded, 0 to 1. */
+  readonly tone?: number;
   /** The course of a line; its place is then the middle of it, and its radius half its width. */
   readonly path?: readonly (readonly [x: number, y: number])[];
+  /** The border of an area, closed; its place is then a point inside, its radius that of a disc as large. */
+  readonly outline?: readonly (readonly [x: number, y: number])[];
 }
+
+/** A fault with its number on the picture. */
+export interface NumberedFault extends Fault {
+  readonly id: string;
+  readonly number: number;
+  /** For what an examination of the mended picture found: what was there before, or what a mend brought in. */
+  readonly origin?: LeftoverOrigin;
+}
+
+/** Where a fault on a mended picture comes from. */
+export const LEFTOVER_ORIGINS = ['left over', 'made by a mend'] as const;
+export type LeftoverOrigin = (typeof LEFTOVER_ORIGINS)[number];

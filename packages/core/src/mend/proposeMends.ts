@@ -4,7 +4,9 @@ import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
 import { growRect } from '../raster/rect.ts';
 import type { Place } from '../source/occupied.ts';
-import type { Point } from '../target/target.ts';
+import type { Point, Target } from '../target/target.ts';
+import { targetBounds } from '../target/targetBounds.ts';
+import { distanceToOutline } from '../target/targetDistance.ts';
 import type { Runs } from './independentRuns.ts';
 import { independentRuns } from './independentRuns.ts';
 import type { Mend } from './mend.ts';
@@ -18,6 +20,8 @@ export interface FaultToMend
   readonly fault?: string;
   /** The course of a line; `r` is then half its width. */
   readonly path?: readonly Point[];
+  /** The border of an area; `r` is then the radius of a disc as large. */
+  readonly outline?: readonly Point[];
 }
 
 /** The whole place of a fault: no source may touch even its soft border. */
@@ -33,6 +37,7 @@ const PLACE_STEP = 2;
 /** The places a fault takes up: one for a spot, a row of them for a line. */
 function placesOf(fault: FaultToMend): Place[] {
   const whole = faultPlace(fault);
+  if (fault.outline) return placesInside(fault.outline, OUTLINE_MARGIN);
   if (!fault.path) return [whole];
   return fault.path.flatMap(([x, y], i, path): Place[] => {
     if (i === 0) return [{ x, y, r: whole.r }];
@@ -45,13 +50,42 @@ function placesOf(fault: FaultToMend): Place[] {
   });
 }
 
+/** How far a mend reaches beyond an area's border, in pixels. */
+const OUTLINE_MARGIN = 2;
+
+/** How many round places stand for the longer side of an area. */
+const AREA_PLACES = 16;
+
+/** Round places that together cover an area and its soft border. */
+function placesInside(outline: readonly Point[], margin: number): Place[] {
+  const target = { shape: 'outline', points: outline } as const;
+  const { left, top, width, height } = targetBounds(target, 0);
+  const step = Math.max(1, Math.max(width, height) / AREA_PLACES);
+  // A disc as wide as a cell's diagonal covers the cell.
+  const r = step * Math.SQRT1_2 + margin;
+  return Array.from({ length: Math.ceil(height / step) * Math.ceil(width / step) }, (_, i) => {
+    const columns = Math.ceil(width / step);
+    return { x: left + ((i % columns) + 0.5) * step, y: top + (Math.floor(i / columns) + 0.5) * step, r };
+  }).filter(({ x, y }) => distanceToOutline(x, y, target) < step * Math.SQRT1_2);
+}
+
+/** The shape of a fault, as what a mend is aimed at. */
+export function faultTarget({
+  x,
+  y,
+  r,
+  path,
+  outline,
+}: Pick<FaultToMend, 'x' | 'y' | 'r' | 'path' | 'outline'>): Target {
+  if (outline) return { shape: 'outline', points: outline };
+  return path ? { shape: 'stroke', points: path, width: 2 * r } : { shape: 'disc', x, y, r };
+}
+
 /** Makes the mend for one fault. */
 const wishFor = (fault: FaultToMend): MendWish => ({
   id: fault.id,
-  target: fault.path
-    ? { shape: 'stroke', points: fault.path, width: 2 * fault.r }
-    : { shape: 'disc', x: fault.x, y: fault.y, r: fault.r },
-  margin: marginFor(fault),
+  target: faultTarget(fault),
+  margin: fault.outline ? OUTLINE_MARGIN : marginFor(fault),
   ...(fault.polarity === undefined ? {} : { polarity: fault.polarity }),
   ...(fault.fault === undefined ? {} : { fault: fault.fault }),
 });

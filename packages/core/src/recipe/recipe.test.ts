@@ -12,7 +12,7 @@ import type { Raster } from '../raster/raster.ts';
 import { cloneRaster } from '../raster/raster.ts';
 import { pictureOf } from '../testing/pictures.ts';
 import type { Step, Worksheet } from './edit.ts';
-import { applySteps } from './edit.ts';
+import { applySteps, emptyWorksheet } from './edit.ts';
 import { changeOnLevels } from './laidPatch.ts';
 import { createMendedPicture } from './mendedPicture.ts';
 import { emptyRecipe } from './recipe.ts';
@@ -244,7 +244,7 @@ describe('a mended picture', () => {
 });
 
 describe('edits', () => {
-  const sheet: Worksheet = { recipe: emptyRecipe(PICTURE), judgements: {} };
+  const sheet: Worksheet = emptyWorksheet(PICTURE);
   const step: fc.Arbitrary<Step> = fc.oneof(
     fc.constantFrom(...IDS).chain((id) => mendOf(id).map((mend): Step => ({ op: 'put', mend, at: 0 }))),
     fc.constantFrom(...IDS).map((id): Step => ({ op: 'drop', id })),
@@ -253,7 +253,31 @@ describe('edits', () => {
       fault: fc.constantFrom('f1', 'f2'),
       as: fc.constantFrom('open' as const, 'dismissed' as const, 'set aside' as const),
     }),
+    fc.record({
+      op: fc.constant('name' as const),
+      fault: fc.constantFrom('f1', 'f2'),
+      as: fc.constantFrom('intruder' as const, 'stain' as const, null),
+    }),
+    fc.record({
+      op: fc.constant('mark' as const),
+      fault: fc.constantFrom(3, 4, 5).chain((number) =>
+        fc.record({
+          ...{
+            id: fc.constant(`h${number}`),
+            number: fc.constant(number),
+            kind: fc.constant('speck' as const),
+          },
+          ...{ polarity: fc.constant('dark' as const), x: fc.nat(90), y: fc.nat(70), r: fc.constant(3) },
+          ...{ strength: fc.constant(0.2), softness: fc.constant(0.5), confidence: fc.constant(1) },
+        }),
+      ),
+    }),
+    fc.record({ op: fc.constant('unmark' as const), id: fc.constantFrom('h3', 'h4', 'h5') }),
   );
+  /** Whether a step takes away what is not there. */
+  const isEmpty = (one: Step, { recipe, marked }: Worksheet): boolean =>
+    (one.op === 'drop' && !recipe.mends.some(({ id }) => id === one.id)) ||
+    (one.op === 'unmark' && !marked.some(({ id }) => id === one.id));
 
   it('are taken back exactly, in whatever order they came', () => {
     fc.assert(
@@ -261,7 +285,7 @@ describe('edits', () => {
         const trail: { before: Worksheet; inverse: readonly Step[] }[] = [];
         let now = sheet;
         for (const one of steps) {
-          if (one.op === 'drop' && !now.recipe.mends.some(({ id }) => id === one.id)) continue;
+          if (isEmpty(one, now)) continue;
           const { worksheet, inverse } = applySteps(now, [one]);
           trail.push({ before: now, inverse });
           now = worksheet;
@@ -276,5 +300,6 @@ describe('edits', () => {
 
   it('name the step that cannot be done', () => {
     expect(() => applySteps(sheet, [{ op: 'drop', id: 'nobody' }])).toThrow('steps/0/id');
+    expect(() => applySteps(sheet, [{ op: 'unmark', id: 'nobody' }])).toThrow('steps/0/id');
   });
 });

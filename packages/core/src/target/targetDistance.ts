@@ -1,6 +1,6 @@
 import type { Rect } from '../raster/rect.ts';
 import { distanceToSet } from './distanceTransform.ts';
-import type { MaskTarget, Point, StrokeTarget, Target } from './target.ts';
+import type { MaskTarget, OutlineTarget, Point, StrokeTarget, Target } from './target.ts';
 
 /** Distance of a point from the segment a to b, and how far along the nearest point lies, 0 to 1. */
 function nearestOnSegment(
@@ -57,6 +57,10 @@ function isInsidePolygon(x: number, y: number, points: readonly Point[]): boolea
   return inside;
 }
 
+/** Distance of a point from an area, in pixels; 0 inside. */
+export const distanceToOutline = (x: number, y: number, { points }: OutlineTarget): number =>
+  isInsidePolygon(x, y, points) ? 0 : distanceToRun(x, y, points, true);
+
 /** Marks the pixels of a mask target on a rectangle of the picture. */
 export function maskPixels(target: MaskTarget, rect: Rect): Uint8Array {
   const inside = new Uint8Array(rect.width * rect.height);
@@ -104,6 +108,6 @@ function distanceAt(target: Exclude<Target, MaskTarget>, x: number, y: number): 
         ? distanceToPressed(x, y, target, target.pressure)
         : distanceToRun(x, y, target.points, false) - target.width / 2;
     case 'outline':
-      return isInsidePolygon(x, y, target.points) ? 0 : distanceToRun(x, y, target.points, true);
+      return distanceToOutline(x, y, target);
   }
 }

@@ -106,6 +106,22 @@ const STEPS: readonly Step[] = [
       });
     },
   },
+  {
+    name: '0004-marked-and-set-aside',
+    up: async (knex) => {
+      await knex.schema.alterTable('faults', (table) => {
+        table.jsonb('outline');
+        table.double('tone');
+        table.text('origin').notNullable().defaultTo('found');
+        table.text('own_kind');
+      });
+      await knex.schema.alterTable('pictures', (table) => {
+        table.boolean('set_aside').notNullable().defaultTo(false);
+        table.text('checked').notNullable().defaultTo('none');
+        table.jsonb('estimate');
+      });
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

@@ -1,6 +1,5 @@
-import type { Fault } from '@fennip/core';
-import { examineTiles, gatherFindings } from '@fennip/core';
-import type { ExamineRequest, NumberedFault } from '@fennip/contract';
+import type { NumberedFault } from '@fennip/core';
+import type { ExamineRequest } from '@fennip/contract';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
@@ -8,6 +7,8 @@ import { pictureRow } from '../pictures/pictureRows.ts';
 import { tellPicture } from '../pictures/tellPicture.ts';
 import { replaceFindings } from './faultRows.ts';
 import { findingsOf, keepFindings } from './findingRows.ts';
+import { keepEstimate } from './estimates.ts';
+import { measurePicture } from './measurePicture.ts';
 
 /** Notes what is asked for. What was measured before is decided about at once; else the work is ordered. */
 export async function orderExamination(context: Context, id: string, request: ExamineRequest): Promise<void> {
@@ -17,36 +18,20 @@ export async function orderExamination(context: Context, id: string, request: Ex
     .where('id', id)
     .update({ examined: 'waiting', examine_request: JSON.stringify(request) });
   const known = await findingsOf(database, row);
-  if (known) await replaceFindings(database, id, request, known);
-  else await context.queue.order('examine', id);
+  if (known) {
+    await replaceFindings(database, id, request, known);
+    await keepEstimate(database, id);
+  } else await context.queue.order('examine', id);
   await tellPicture(context, id);
-}
-
-/** Measures a picture in all threads, tile by tile. */
-async function measure({ threads, store, events }: Context, row: PictureRow): Promise<Fault[]> {
-  const raster = await threads.load(store.pathOf('originals', row.sha256));
-  const tiles = examineTiles(raster);
-  let done = 0;
-  const measured = await Promise.all(
-    tiles.map(async (tile) => {
-      const part = await threads.examine(raster, tile);
-      done++;
-      events.tell(row.job_id, {
-        type: 'progress',
-        work: 'examine',
-        pictureId: row.id,
-        share: done / tiles.length,
-      });
-      return part;
-    }),
-  );
-  return gatherFindings(measured);
 }
 
 /** All findings of a picture with their probabilities: measured once, and read again for every other sensitivity. */
 async function allFindings(context: Context, row: PictureRow): Promise<NumberedFault[]> {
   const known = await findingsOf(context.database, row);
-  return known ?? keepFindings(context.database, row, await measure(context, row));
+  return (
+    known ??
+    keepFindings(context.database, row, await measurePicture(context, row, { work: 'examine', recipe: null }))
+  );
 }
 
 /** Examines a picture and puts what was found into its ledger. */
@@ -59,6 +44,7 @@ export async function examinePicture(context: Context, id: string): Promise<void
   try {
     const findings = await allFindings(context, row as PictureRow);
     await replaceFindings(database, id, row.examine_request, findings);
+    await keepEstimate(database, id);
   } catch (error) {
     await database('pictures').where('id', id).update({ examined: 'failed' });
     if (!(error instanceof PictureError)) throw error;

@@ -1,38 +1,66 @@
-import type { Fault, Judgement } from '@fennip/core';
-import { decideFindings } from '@fennip/core';
-import type { ExamineRequest, NumberedFault } from '@fennip/contract';
+import type { FaultKind, Judgement, LeftoverOrigin, NumberedFault } from '@fennip/core';
+import { decideFindings, isSameFault } from '@fennip/core';
+import type { ExamineRequest } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
 
-interface FaultRow extends Omit<NumberedFault, 'path'> {
+/** Where a fault comes from: the finder, the restorer's hand, or an examination of the mended picture. */
+export type FaultOrigin = 'found' | 'hand' | LeftoverOrigin;
+
+export interface FaultRow extends Omit<NumberedFault, 'path' | 'outline' | 'origin' | 'tone'> {
   readonly path: NumberedFault['path'] | null;
+  readonly outline: NumberedFault['outline'] | null;
+  readonly tone: number | null;
+  readonly origin: FaultOrigin;
   readonly picture_id: string;
   readonly judgement: Judgement;
+  readonly own_kind: FaultKind | null;
 }
 
-/** A picture's faults by their numbers, and what was decided about those that are not open. */
-export async function faultsOf(
-  database: Database,
-  pictureId: string,
-): Promise<{ faults: NumberedFault[]; judgements: Record<string, Judgement> }> {
-  const rows: FaultRow[] = await database<FaultRow>('faults')
-    .where('picture_id', pictureId)
-    .orderBy('number');
+/** What the ledger of a picture says of its faults. */
+export interface FaultSheet {
+  readonly faults: readonly NumberedFault[];
+  readonly marked: readonly NumberedFault[];
+  readonly judgements: Readonly<Record<string, Judgement>>;
+  readonly kinds: Readonly<Record<string, FaultKind>>;
+}
+
+function asFault(row: FaultRow): NumberedFault {
+  const { id, number, kind, polarity, x, y, r, strength, softness, confidence, path, outline, origin, tone } =
+    row;
   return {
-    faults: rows.map(({ id, number, kind, polarity, x, y, r, strength, softness, confidence, path }) => ({
-      ...{ id, number, kind, polarity, x, y, r, strength, softness, confidence },
-      ...(path ? { path } : {}),
-    })),
-    judgements: Object.fromEntries(
-      rows.filter((row) => row.judgement !== 'open').map((row) => [row.id, row.judgement]),
-    ),
+    ...{ id, number, kind, polarity, x, y, r, strength, softness, confidence },
+    ...(tone === null ? {} : { tone }),
+    ...(path ? { path } : {}),
+    ...(outline ? { outline } : {}),
+    ...(origin === 'found' || origin === 'hand' ? {} : { origin }),
   };
 }
 
-/** Whether a finding is the fault that is listed already: the same kind at the same place. */
-const isSame = (fault: Fault, other: Pick<FaultRow, 'x' | 'y' | 'r' | 'kind' | 'polarity'>): boolean =>
-  fault.kind === other.kind &&
-  fault.polarity === other.polarity &&
-  Math.hypot(fault.x - other.x, fault.y - other.y) < Math.max(2, fault.r, other.r);
+/** What a fault is in the table; shapes travel as JSON. */
+export const asFaultRow = ({ path, outline, origin, ...fault }: NumberedFault, from: FaultOrigin) => ({
+  ...fault,
+  path: path ? JSON.stringify(path) : null,
+  outline: outline ? JSON.stringify(outline) : null,
+  origin: origin ?? from,
+});
+
+/** A picture's faults by their numbers, and what was decided about them. */
+export async function faultsOf(database: Database, pictureId: string): Promise<FaultSheet> {
+  const rows: FaultRow[] = await database<FaultRow>('faults')
+    .where('picture_id', pictureId)
+    .orderBy('number');
+  const byHand = (row: FaultRow): boolean => row.origin === 'hand';
+  return {
+    faults: rows.filter((row) => !byHand(row)).map(asFault),
+    marked: rows.filter(byHand).map(asFault),
+    judgements: Object.fromEntries(
+      rows.filter((row) => row.judgement !== 'open').map((row) => [row.id, row.judgement]),
+    ),
+    kinds: Object.fromEntries(
+      rows.flatMap(({ id, own_kind }) => (own_kind === null ? [] : [[id, own_kind]])),
+    ),
+  };
+}
 
 /** Rows are written this many at a time, below PostgreSQL's limit of bound values. */
 const BATCH = 2000;
@@ -60,7 +88,7 @@ function matchFindings(
   const met = new Set(found.map(({ id }) => id));
   const fresh = found.filter((fault) => {
     if (listedIds.has(fault.id)) return false;
-    const same = older.filter((row) => isSame(fault, row));
+    const same = older.filter((row) => isSameFault(fault, row));
     for (const { id } of same) met.add(id);
     return same.length === 0;
   });
@@ -68,8 +96,9 @@ function matchFindings(
 }
 
 /**
- * Brings the ledger up to what is asked for of all that was measured. A fault that is found again keeps its number and what was decided; one that
- * is mended or was decided about stays in any case; all others that are found no more are taken out.
+ * Brings the ledger up to what is asked for of all that was measured. A fault that is found again keeps its number
+ * and what was decided; one that is mended, marked by hand or decided about stays in any case, and so does what an
+ * examination of the mended picture found; all others that are found no more are taken out.
  */
 export async function replaceFindings(
   database: Database,
@@ -87,7 +116,9 @@ export async function replaceFindings(
       .select('fault_id');
     const settled = new Set([
       ...mended.map((mend) => mend.fault_id),
-      ...listed.filter(({ judgement }) => judgement !== 'open').map(({ id }) => id),
+      ...listed
+        .filter((row) => row.judgement !== 'open' || row.own_kind !== null || row.origin !== 'found')
+        .map(({ id }) => id),
     ]);
     const { gone, fresh } = matchFindings(
       decideFindings(measured, request),
@@ -98,11 +129,7 @@ export async function replaceFindings(
         .where('picture_id', pictureId)
         .whereIn('id', gone.slice(at, at + BATCH))
         .delete();
-    const rows = fresh.map(({ path, ...fault }) => ({
-      ...fault,
-      picture_id: pictureId,
-      path: path ? JSON.stringify(path) : null,
-    }));
+    const rows = fresh.map((fault) => ({ ...asFaultRow(fault, 'found'), picture_id: pictureId }));
     await change.batchInsert('faults', rows, BATCH);
     await change('pictures')
       .where('id', pictureId)

@@ -1,6 +1,6 @@
-import type { Fault } from '@fennip/core';
+import type { Fault, NumberedFault } from '@fennip/core';
 import { FINDER } from '@fennip/core';
-import type { NumberedFault } from '@fennip/contract';
+
 import type { Database } from '../database/connect.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 

@@ -1,7 +1,7 @@
 import type { Mend, Worksheet } from '@fennip/core';
 import { emptyRecipe } from '@fennip/core';
 import type { Knex } from 'knex';
-import { faultsOf } from '../examine/faultRows.ts';
+import { asFaultRow, faultsOf } from '../examine/faultRows.ts';
 
 interface MendRow {
   readonly id: string;
@@ -15,8 +15,11 @@ export async function readWorksheet(
   picture: { id: string; width: number; height: number },
 ): Promise<Worksheet> {
   const rows: MendRow[] = await database('mends').where('picture_id', picture.id).orderBy('position');
-  const { judgements } = await faultsOf(database, picture.id);
-  return { recipe: { ...emptyRecipe(picture), mends: rows.map((row) => row.body) }, judgements };
+  const { judgements, kinds, marked } = await faultsOf(database, picture.id);
+  return {
+    recipe: { ...emptyRecipe(picture), mends: rows.map((row) => row.body) },
+    ...{ judgements, kinds, marked },
+  };
 }
 
 /** Writes what differs between two worksheets of one picture. */
@@ -50,23 +53,52 @@ export async function writeDifference(
       [pictureId, JSON.stringify(rows)],
     );
   }
-  await writeJudgements(change, pictureId, before, after);
+  await writeMarked(change, pictureId, before, after);
+  await writeColumn(change, pictureId, 'judgement', before.judgements, after.judgements, 'open');
+  await writeColumn(change, pictureId, 'own_kind', before.kinds, after.kinds, null);
 }
 
-async function writeJudgements(
+/** Faults marked by hand come and go as rows; what was decided about one goes with it. */
+async function writeMarked(
   change: Knex.Transaction,
   pictureId: string,
-  { judgements: before }: Worksheet,
-  { judgements: after }: Worksheet,
+  { marked: before }: Worksheet,
+  { marked: after }: Worksheet,
+): Promise<void> {
+  const stays = new Set(after.map(({ id }) => id));
+  const gone = before.filter(({ id }) => !stays.has(id)).map(({ id }) => id);
+  const stood = new Set(before);
+  const fresh = after.filter((fault) => !stood.has(fault));
+  if (gone.length > 0)
+    await change('faults').where({ picture_id: pictureId, origin: 'hand' }).whereIn('id', gone).delete();
+  if (fresh.length === 0) return;
+  await change('faults')
+    .insert(fresh.map((fault) => ({ ...asFaultRow(fault, 'hand'), origin: 'hand', picture_id: pictureId })))
+    .onConflict(['picture_id', 'id'])
+    .merge();
+  const last = Math.max(...fresh.map(({ number }) => number));
+  await change('pictures')
+    .where('id', pictureId)
+    .update({ next_fault: change.raw('greatest(next_fault, ?)', [last + 1]) });
+}
+
+/** Writes what was decided about faults, where it differs; `usual` stands for nothing. */
+async function writeColumn(
+  change: Knex.Transaction,
+  pictureId: string,
+  column: 'judgement' | 'own_kind',
+  before: Readonly<Record<string, string>>,
+  after: Readonly<Record<string, string>>,
+  usual: string | null,
 ): Promise<void> {
   const rows = [...new Set([...Object.keys(before), ...Object.keys(after)])]
     .filter((id) => before[id] !== after[id])
-    .map((id) => ({ id, judgement: after[id] ?? 'open' }));
+    .map((id) => ({ id, value: after[id] ?? usual }));
   if (rows.length === 0) return;
   await change.raw(
-    `update faults set judgement = row.judgement
-     from jsonb_to_recordset(?::jsonb) as row(id text, judgement text)
+    `update faults set ?? = row.value
+     from jsonb_to_recordset(?::jsonb) as row(id text, value text)
      where faults.picture_id = ? and faults.id = row.id`,
-    [JSON.stringify(rows), pictureId],
+    [column, JSON.stringify(rows), pictureId],
   );
 }

@@ -4,33 +4,37 @@ import {
   DeliveryRequestSchema,
   EditRequestSchema,
   ExamineRequestSchema,
+  PictureChangeSchema,
   TurnBackSchema,
 } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
 import type { Context } from '../context.ts';
 import { deliveriesOf, orderDelivery } from '../deliver/deliveries.ts';
+import { orderCheck } from '../examine/checkMended.ts';
 import { orderExamination } from '../examine/examinePicture.ts';
 import { faultsOf } from '../examine/faultRows.ts';
 import { findingsOf } from '../examine/findingRows.ts';
 import { edit, historyOf, redo, undo } from '../history/history.ts';
 import { readWorksheet } from '../history/worksheetRows.ts';
 import { checkId, pictureById, pictureRow } from '../pictures/pictureRows.ts';
+import { tellPicture } from '../pictures/tellPicture.ts';
 import { removePicture } from '../pictures/removePicture.ts';
 
 const checkEdit = checkerOf(EditRequestSchema);
 const checkTurnBack = checkerOf(TurnBackSchema);
 const checkExamine = checkerOf(ExamineRequestSchema);
+const checkPictureChange = checkerOf(PictureChangeSchema);
 const checkDelivery = checkerOf(DeliveryRequestSchema);
 
 async function sheetOf({ database }: Context, id: string): Promise<PictureSheet> {
   const row = await pictureRow(database, id);
-  const [picture, { faults, judgements }, { recipe }, history] = await Promise.all([
+  const [picture, faults, { recipe }, history] = await Promise.all([
     pictureById(database, id),
     faultsOf(database, id),
     readWorksheet(database, row),
     historyOf(database, id),
   ]);
-  return { picture, faults, judgements, recipe, revision: row.revision, ...history };
+  return { picture, ...faults, nextFault: row.next_fault, recipe, revision: row.revision, ...history };
 }
 
 export function pictureRoutes(context: Context): Router {
@@ -41,6 +45,21 @@ export function pictureRoutes(context: Context): Router {
     response.json(await sheetOf(context, idOf(request.params)));
   });
 
+  router.patch('/pictures/:picture', async (request, response) => {
+    const id = idOf(request.params);
+    const { setAside, density } = checkPictureChange(request.body);
+    await pictureRow(context.database, id);
+    await context
+      .database('pictures')
+      .where('id', id)
+      .update({
+        ...(setAside === undefined ? {} : { set_aside: setAside }),
+        ...(density === undefined ? {} : { density }),
+      });
+    await tellPicture(context, id);
+    response.json(await pictureById(context.database, id));
+  });
+
   router.delete('/pictures/:picture', async (request, response) => {
     await removePicture(context, idOf(request.params));
     response.status(204).end();
@@ -49,6 +68,12 @@ export function pictureRoutes(context: Context): Router {
   router.post('/pictures/:picture/examination', async (request, response) => {
     await orderExamination(context, idOf(request.params), checkExamine(request.body));
     response.status(202).json(await pictureById(context.database, request.params.picture));
+  });
+
+  router.post('/pictures/:picture/check', async (request, response) => {
+    const id = idOf(request.params);
+    await orderCheck(context, id);
+    response.status(202).json(await pictureById(context.database, id));
   });
 
   router.get('/pictures/:picture/findings', async (request, response) => {

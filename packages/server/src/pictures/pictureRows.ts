@@ -1,6 +1,7 @@
-import type { CaptureData, Depth, Transfer } from '@fennip/core';
+import type { CaptureData, Depth, Transfer, WorkEstimate } from '@fennip/core';
 import type { ExamineRequest, ExamineState, Picture, PictureNature, PictureState } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
+import { PAUSE_SECONDS } from '../examine/estimates.ts';
 import { notFound } from '../http/refusal.ts';
 
 /** A row of the table of pictures. */
@@ -26,11 +27,15 @@ export interface PictureRow {
   readonly examine_request: ExamineRequest | null;
   readonly revision: number;
   readonly next_fault: number;
+  readonly set_aside: boolean;
+  readonly checked: ExamineState;
+  readonly estimate: WorkEstimate | null;
 }
 
 interface CountedRow extends PictureRow {
   readonly faults: string;
   readonly settled: string;
+  readonly spent: string;
 }
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
@@ -50,6 +55,13 @@ const withCounts = (database: Database) =>
       `(select count(*) from faults f where f.picture_id = pictures.id and (f.judgement <> 'open' or exists
         (select 1 from mends m where m.picture_id = f.picture_id and m.fault_id = f.id and (m.body->>'on')::boolean)))
         as settled`,
+    ),
+    database.raw(
+      `(select coalesce(sum(seconds), 0) from (
+          select extract(epoch from at - lag(at) over (order by seq)) as seconds
+          from history h where h.picture_id = pictures.id and not undone) as steps
+        where seconds <= ?) as spent`,
+      [PAUSE_SECONDS],
     ),
   );
 
@@ -76,6 +88,9 @@ function asPicture(row: CountedRow): Picture {
     lookedFor: row.examine_request,
     faults: Number(row.faults),
     settled: Number(row.settled),
+    setAside: row.set_aside,
+    checked: row.checked,
+    estimate: row.estimate && { ...row.estimate, spentSeconds: Number(row.spent) },
   };
 }
 

@@ -15,7 +15,7 @@ interface Order {
   readonly id: string;
 }
 
-const KINDS: readonly WorkKind[] = ['prepare', 'examine', 'deliver'];
+const KINDS: readonly WorkKind[] = ['prepare', 'examine', 'check', 'deliver'];
 /** How often the queue looks for new work, in seconds; orders from this server are taken up at once. */
 const POLLING_SECONDS = 0.5;
 

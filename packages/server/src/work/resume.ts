@@ -6,11 +6,15 @@ export async function resumeWork({ database, queue }: Context): Promise<void> {
   const examining: string[] = await database('pictures')
     .whereIn('examined', ['waiting', 'running'])
     .pluck('id');
+  const checking: string[] = await database('pictures')
+    .whereIn('checked', ['waiting', 'running'])
+    .pluck('id');
   const delivering: string[] = await database('deliveries')
     .whereIn('state', ['waiting', 'running'])
     .pluck('id');
   for (const id of preparing) await queue.order('prepare', id);
   for (const id of examining) await queue.order('examine', id);
+  for (const id of checking) await queue.order('check', id);
   for (const id of delivering) await queue.order('deliver', id);
 }
 

@@ -26,7 +26,13 @@ export type ThreadTask =
       readonly mostPixels: number;
       readonly port: MessagePort;
     }
-  | { readonly task: 'load'; readonly original: string; readonly mostPixels: number }
+  | {
+      readonly task: 'load';
+      readonly original: string;
+      readonly mostPixels: number;
+      /** Laid down on the picture; none loads it as it came in. */
+      readonly recipe: Recipe | null;
+    }
   | {
       readonly task: 'examine';
       readonly raster: SharedRaster;
@@ -63,7 +69,8 @@ async function prepare(task: Extract<ThreadTask, { task: 'prepare' }>): Promise<
 }
 
 async function load(task: Extract<ThreadTask, { task: 'load' }>): Promise<SharedRaster> {
-  const { raster } = await decodePicture(task.original, { pixels: task.mostPixels });
+  const { raster, header } = await decodePicture(task.original, { pixels: task.mostPixels });
+  if (task.recipe) renderRecipe(raster, task.recipe, header.transfer ? { transfer: header.transfer } : {});
   const { width, height, depth } = raster;
   const channels = raster.planes.length;
   const buffer = new SharedArrayBuffer(width * height * channels * bytesPerSample(depth));

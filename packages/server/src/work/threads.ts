@@ -12,7 +12,8 @@ import type { LevelWritten, Refused, SharedRaster, ThreadTask } from './thread.t
 /** The heavy work, each call in a thread. A picture that cannot be used throws {@link PictureError}. */
 export interface Threads {
   prepare(original: string, folder: string, written: (level: LevelWritten) => void): Promise<void>;
-  load(original: string): Promise<SharedRaster>;
+  /** @param recipe laid down on the picture; null loads it as it came in */
+  load(original: string, recipe: Recipe | null): Promise<SharedRaster>;
   examine(raster: SharedRaster, tile: ExamineTile): Promise<MeasuredTile>;
   deliver(
     original: string,
@@ -58,7 +59,7 @@ export function startThreads(mostPixels: number): Threads {
   return {
     prepare: (original, folder, written) =>
       runSpeaking((port) => ({ task: 'prepare', original, folder, mostPixels, port }), written),
-    load: (original) => run({ task: 'load', original, mostPixels }),
+    load: (original, recipe) => run({ task: 'load', original, mostPixels, recipe }),
     examine: (raster, tile) => run({ task: 'examine', raster, tile }),
     deliver: (original, recipe, settings, onto, progress) =>
       runSpeaking(

@@ -67,7 +67,13 @@ async function takeOut(pictureId: string): Promise<void> {
       <p v-if="job.pictures.length === 0 && job.uploads.length === 0" class="soft empty">
         {{ say('intake.none') }}
       </p>
-      <section v-else class="sheet" :aria-label="say('sheet')">
+      <router-link
+        v-if="job.pictures.length > 0"
+        class="work"
+        :to="{ name: 'work', params: { job: job.job.id } }"
+        >{{ say('work.link') }}</router-link
+      >
+      <section v-if="job.pictures.length > 0" class="sheet" :aria-label="say('sheet')">
         <div v-for="picture in job.pictures" :key="picture.id" class="place">
           <button
             type="button"
@@ -144,6 +150,10 @@ async function takeOut(pictureId: string): Promise<void> {
 }
 .empty {
   padding: 20px 2px;
+}
+.work {
+  display: inline-block;
+  margin-top: 14px;
 }
 .sheet {
   display: flex;

@@ -51,11 +51,23 @@ const stopListening = job.listen((event) => {
 const known = computed(() => job.pictures.find(({ id }) => id === picture.picture?.id));
 watch(known, (now) => {
   if (!now || !picture.picture) return;
-  const { examined, lookedFor } = picture.picture;
+  const { examined, lookedFor, checked } = picture.picture;
   const isDecidedAnew = examined !== 'done' || JSON.stringify(lookedFor) !== JSON.stringify(now.lookedFor);
   picture.picture = now;
-  if (now.examined === 'done' && isDecidedAnew) void picture.reload();
+  if (now.checked === 'done' && checked !== 'done') void showLeftovers();
+  else if (now.examined === 'done' && isDecidedAnew) void picture.reload();
 });
+/** Says what an examination of the mended picture has found. */
+async function showLeftovers(): Promise<void> {
+  await picture.reload();
+  const found = picture.entries.filter(({ origin, state }) => origin !== undefined && state === 'open');
+  const made = found.filter(({ origin }) => origin === 'made by a mend').length;
+  picture.notice =
+    found.length === 0
+      ? say('notice.nothingLeft')
+      : say('notice.leftOver', { left: found.length - made, made });
+  view.choose(found.map(({ id }) => id));
+}
 const stopFollowing = job.onFollowing(() => void picture.catchUp());
 onBeforeUnmount(() => {
   stopListening();

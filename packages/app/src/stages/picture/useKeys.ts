@@ -8,11 +8,13 @@ import { useHand } from '../../stores/hand.ts';
 import { useRound } from '../../stores/round.ts';
 import { useView } from '../../stores/view.ts';
 import type { WordKey } from '../../words/say.ts';
+import { useLedgerWork } from '../../work/useLedgerWork.ts';
 import { useMending } from '../../work/useMending.ts';
 
 /** What the keys do, for the help. Every key has a button as well. */
 export const KEY_HELP: readonly (readonly [keys: string, what: WordKey])[] = [
   ['W E R T', 'key.methods'],
+  ['M', 'key.mark'],
   ['A', 'key.source'],
   ['S D', 'key.size'],
   ['O', 'key.shape'],
@@ -74,7 +76,8 @@ export function useKeys(actions: KeyActions) {
   const hand = useHand();
   const round = useRound();
   const lamp = useLamp();
-  const { mendEntries, dismiss, removeAll } = useMending();
+  const { mendEntries, removeAll } = useMending();
+  const { dismiss, unmark } = useLedgerWork();
   const isHelpOpen = ref(false);
 
   function turnPage(by: 1 | -1): void {
@@ -107,8 +110,9 @@ export function useKeys(actions: KeyActions) {
     e: () => armOrRemake('heal'),
     r: () => armOrRemake('clone'),
     t: () => armOrRemake('bridge'),
+    m: () => hand.arm('mark'),
     a: () => {
-      hand.isSettingSource = hand.method !== null;
+      hand.isSettingSource = hand.tool !== null && hand.tool !== 'mark';
     },
     s: () => hand.resize(-1),
     d: () => hand.resize(1),
@@ -116,7 +120,11 @@ export function useKeys(actions: KeyActions) {
       hand.shape = hand.shape === 'pen' ? 'outline' : 'pen';
     },
     l: actions.fitSource,
-    delete: () => removeAll(view.chosenEntries.flatMap(({ mend }) => (mend ? [mend] : []))),
+    delete: () => {
+      const mends = view.chosenEntries.flatMap(({ mend }) => (mend ? [mend] : []));
+      if (mends.length > 0) removeAll(mends);
+      else unmark(view.chosenEntries);
+    },
     ' ': () => actions.holdSpace(true),
     f: actions.swapFit,
     '+': actions.closer,

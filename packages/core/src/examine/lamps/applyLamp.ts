@@ -1,3 +1,4 @@
+import { applyTone } from '../../finish/tone.ts';
 import { boxMean } from '../../filter/boxMean.ts';
 import type { FloatPlane } from '../../raster/float.ts';
 import { createFloatPlane, lumaPlane } from '../../raster/float.ts';
@@ -36,6 +37,7 @@ export function lampReach(lamp: Lamp, level: number): number {
   switch (lamp.kind) {
     case 'plain':
     case 'negative':
+    case 'finish':
       return 0;
     case 'contrast':
       return CONTRAST_AROUND;
@@ -166,6 +168,8 @@ export function applyLamp(raster: Raster, lamp: Lamp, part: LitPart): Raster {
       return raster;
     case 'negative':
       return negative(raster);
+    case 'finish':
+      return applyTone(raster, lamp.tone);
     case 'contrast':
       return greyRaster(localContrast(lumaPlane(raster), lamp.strength));
     case 'raking':

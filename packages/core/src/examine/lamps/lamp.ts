@@ -1,5 +1,7 @@
+import type { Tone } from '../../finish/tone.ts';
+
 /** The ways of looking at a picture that make flaws stand out and never change it. */
-export const LAMP_KINDS = ['plain', 'negative', 'contrast', 'raking', 'departure'] as const;
+export const LAMP_KINDS = ['plain', 'negative', 'contrast', 'raking', 'departure', 'finish'] as const;
 export type LampKind = (typeof LAMP_KINDS)[number];
 
 /** A lamp with its settings. */
@@ -22,4 +24,6 @@ export type Lamp =
       readonly scale: number;
       /** The least departure that is drawn, in encoded luma, 0 to 1. */
       readonly least: number;
-    };
+    }
+  /** The picture in the tone it may be finished in. */
+  | { readonly kind: 'finish'; readonly tone: Tone };

@@ -16,6 +16,7 @@ const forest = growForest(lineForest);
 
 /** A path keeps about one place for so many pixels. */
 const PLACE_EVERY = 4;
+const SIDE_TONE = LINE_TRAITS.indexOf('sideTone');
 const TURNING = LINE_TRAITS.indexOf('turning');
 /** Fibres curl: they turn by at least so much a pixel, in radians. */
 const CURLED = 0.035;
@@ -50,6 +51,7 @@ export function findLines(levels: readonly LumaPlane[], { left, top, raster }: W
       ...{
         strength: line.strength,
         softness: SOFTNESS,
+        tone: line.traits[SIDE_TONE],
         path,
         score: forest.score(line.traits),
         fit: line.length,

@@ -16,6 +16,7 @@ export const SPECK_LEVELS = levelsFor(LARGEST_SPECK);
 export const SPECKS_TRAINED_SHARE: number = speckForest.share;
 
 const forest = growForest(speckForest);
+const TONE = SPECK_TRAITS.indexOf('tone');
 const EVIDENCE = SPECK_TRAITS.indexOf('evidence');
 
 /**
@@ -30,6 +31,7 @@ export function findSpecks(levels: readonly LumaPlane[], { left, top, raster }: 
   return measureSpecks(speckCandidates(levels), levels, raster).map(
     ({ candidate, x, y, r, softness, strength, traits }): ScoredFault => ({
       ...{ kind: 'speck', polarity: candidate.polarity, x: left + x, y: top + y, r, strength, softness },
+      tone: traits[TONE],
       score: forest.score(traits),
       fit: traits[EVIDENCE],
     }),

@@ -1,0 +1,29 @@
+<script setup lang="ts">
+import type { FaultKind } from '@fennip/core';
+import { computed } from 'vue';
+import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import { useView } from '../stores/view.ts';
+import { useLedgerWork } from '../work/useLedgerWork.ts';
+import { kindWord } from '../words/kindWord.ts';
+import { say } from '../words/say.ts';
+
+/** What kind of fault this is, as the finder said or the restorer says; for all that are chosen. */
+const props = defineProps<{ entry: LedgerEntry }>();
+const view = useView();
+const { nameKind } = useLedgerWork();
+
+/** Kinds of single faults; veil, moire, ghost and smudge are found in zones. */
+const KINDS = ['speck', 'fibre', 'scratch', 'crease', 'tear', 'loss', 'stain', 'intruder'] as const;
+
+const kind = computed({
+  get: (): FaultKind => props.entry.kind,
+  set: (as: FaultKind) => nameKind(view.chosen.size > 1 ? view.chosenEntries : [props.entry], as),
+});
+</script>
+
+<template>
+  <el-select v-model="kind" size="small" :aria-label="say('proof.kind')" data-testid="kind">
+    <template #label>{{ kindWord(entry) }}</template>
+    <el-option v-for="one in KINDS" :key="one" :value="one" :label="say(`kind.${one}`)" />
+  </el-select>
+</template>

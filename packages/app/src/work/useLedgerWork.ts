@@ -1,0 +1,84 @@
+import type { FaultKind, Judgement, MarkTarget, Step } from '@fennip/core';
+import { byHand } from '../engine/engine.ts';
+import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import { usePicture } from '../stores/picture.ts';
+import { useView } from '../stores/view.ts';
+import { kindWord } from '../words/kindWord.ts';
+import { say, sayCount } from '../words/say.ts';
+
+/** What the restorer decides about the lines of the ledger: dismissed, set aside, of another kind, marked by hand. */
+export function useLedgerWork() {
+  const picture = usePicture();
+  const view = useView();
+
+  const WORDS = { dismissed: 'step.dismissed', 'set aside': 'step.setAside' } as const;
+
+  /** Decides about faults that are still open; a mend without a fault cannot be judged. */
+  function judge(entries: readonly LedgerEntry[], as: Exclude<Judgement, 'open'>): void {
+    const open = entries.filter(({ state, polarity }) => state === 'open' && polarity !== null);
+    if (open.length === 0) return;
+    picture.perform({
+      words: sayCount(WORDS[as], open.length),
+      steps: open.map(({ id }) => ({ op: 'judge', fault: id, as })),
+    });
+  }
+
+  const dismiss = (entries: readonly LedgerEntry[]): void => judge(entries, 'dismissed');
+  const setAside = (entries: readonly LedgerEntry[]): void => judge(entries, 'set aside');
+
+  /** Opens again what was mended, dismissed or set aside. */
+  function takeBack(entries: readonly LedgerEntry[]): void {
+    const steps = entries.flatMap((entry): Step[] => {
+      if (entry.mend) return [{ op: 'drop', id: entry.mend.id }];
+      return entry.state === 'open' ? [] : [{ op: 'judge', fault: entry.id, as: 'open' }];
+    });
+    if (steps.length > 0) picture.perform({ words: sayCount('step.tookBack', steps.length), steps });
+  }
+
+  /** Gives faults another kind; the finder's own is given back where that is the one. */
+  function nameKind(entries: readonly LedgerEntry[], kind: FaultKind): void {
+    const others = entries.filter((entry) => entry.kind !== kind && entry.polarity !== null);
+    if (others.length === 0) return;
+    picture.perform({
+      words: sayCount('step.named', others.length, { kind: say(`kind.${kind}`) }),
+      steps: others.map(({ id, foundKind }) => ({
+        ...{ op: 'name', fault: id },
+        as: foundKind === kind ? null : kind,
+      })),
+    });
+  }
+
+  /** Measures what the hand marked and adds it to the ledger, as one step of history. */
+  async function markDrawn(target: MarkTarget): Promise<void> {
+    const id = picture.picture?.id;
+    const measured = await byHand((hand) => hand.measure(target));
+    // Another picture may lie on the table by now.
+    if (picture.picture?.id !== id) return;
+    const number = picture.freeNumber();
+    const fault = { ...measured, id: `h${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`, number };
+    picture.perform({
+      words: say('step.marked', { kind: kindWord(fault) }),
+      steps: [{ op: 'mark', fault }],
+    });
+    view.choose([fault.id]);
+  }
+
+  /** Takes faults off the ledger that were marked by hand and are not mended. */
+  function unmark(entries: readonly LedgerEntry[]): void {
+    const own = entries.filter(
+      ({ isMarked, mend, polarity }) => isMarked && mend === null && polarity !== null,
+    );
+    if (own.length === 0) return;
+    picture.perform({
+      words: sayCount('step.unmarked', own.length),
+      // What was decided about one goes with it, so that undo brings both back.
+      steps: own.flatMap(({ id, state, kind, foundKind }): Step[] => [
+        ...(state === 'open' ? [] : [{ op: 'judge', fault: id, as: 'open' } as const]),
+        ...(kind === foundKind ? [] : [{ op: 'name', fault: id, as: null } as const]),
+        { op: 'unmark', id },
+      ]),
+    });
+  }
+
+  return { dismiss, markDrawn, nameKind, setAside, takeBack, unmark };
+}

@@ -1,0 +1,98 @@
+import type { Leftover } from '@fennip/core';
+import { EXAMINE_DEFAULTS, decideFindings, isSameFault, tellLeftovers } from '@fennip/core';
+import { PictureError } from '@fennip/files';
+import type { Context } from '../context.ts';
+import type { Database } from '../database/connect.ts';
+import { readWorksheet } from '../history/worksheetRows.ts';
+import type { PictureRow } from '../pictures/pictureRows.ts';
+import { pictureRow } from '../pictures/pictureRows.ts';
+import { tellPicture } from '../pictures/tellPicture.ts';
+import type { FaultRow } from './faultRows.ts';
+import { asFaultRow, faultsOf } from './faultRows.ts';
+import { findingsOf } from './findingRows.ts';
+import { measurePicture } from './measurePicture.ts';
+
+/** Orders the examination of a picture as it is mended now. */
+export async function orderCheck(context: Context, id: string): Promise<void> {
+  await pictureRow(context.database, id);
+  await context.database('pictures').where('id', id).update({ checked: 'waiting' });
+  await context.queue.order('check', id);
+  await tellPicture(context, id);
+}
+
+/** What the mended picture still shows, or shows anew. */
+async function leftoversOf(context: Context, row: PictureRow): Promise<Leftover[]> {
+  const { database } = context;
+  const { recipe } = await readWorksheet(database, row);
+  const { marked, faults } = await faultsOf(database, row.id);
+  const measured = (await findingsOf(database, row)) ?? [];
+  const found = await measurePicture(context, row, { work: 'check', recipe });
+  const listed = decideFindings(found, row.examine_request ?? EXAMINE_DEFAULTS).filter(
+    // A camera frame has no emulsion that could be scratched.
+    ({ kind }) => row.nature !== 'frame' || kind !== 'scratch',
+  );
+  return tellLeftovers(
+    listed,
+    [...measured, ...faults.filter(({ origin }) => !origin), ...marked],
+    recipe.mends,
+  );
+}
+
+/**
+ * Puts leftovers in the place of those that an earlier check found, except those that were decided about or mended:
+ * these stay, and are not found a second time.
+ */
+async function replaceLeftovers(
+  database: Database,
+  pictureId: string,
+  leftovers: readonly Leftover[],
+): Promise<void> {
+  await database.transaction(async (change) => {
+    const picture: { next_fault: number } | undefined = await change('pictures')
+      .where('id', pictureId)
+      .forUpdate()
+      .first('next_fault');
+    if (!picture) return;
+    const earlier = change<FaultRow>('faults')
+      .where('picture_id', pictureId)
+      .whereIn('origin', ['left over', 'made by a mend']);
+    await earlier
+      .clone()
+      .where('judgement', 'open')
+      .whereNull('own_kind')
+      .whereNotExists((mends) =>
+        mends.from('mends').whereRaw('mends.picture_id = faults.picture_id and mends.fault_id = faults.id'),
+      )
+      .delete();
+    const kept: FaultRow[] = await earlier;
+    const fresh = leftovers.filter((fault) => !kept.some((row) => isSameFault(fault, row)));
+    const first = picture.next_fault;
+    const rows = fresh.map((fault, k) => ({
+      ...asFaultRow({ ...fault, id: `l${first + k}`, number: first + k }, fault.origin),
+      picture_id: pictureId,
+    }));
+    await change.batchInsert('faults', rows, 1000);
+    await change('pictures')
+      .where('id', pictureId)
+      .update({ next_fault: first + fresh.length });
+  });
+}
+
+/** Examines a picture as it is mended; what is found where a mend lies goes to its ledger. */
+export async function checkMended(context: Context, id: string): Promise<void> {
+  const { database } = context;
+  const note = async (checked: string): Promise<void> => {
+    await database('pictures').where('id', id).update({ checked });
+    await tellPicture(context, id);
+  };
+  const row = await database<PictureRow>('pictures').where('id', id).first();
+  if (!row || row.checked === 'done') return;
+  await note('running');
+  try {
+    await replaceLeftovers(database, id, await leftoversOf(context, row as PictureRow));
+    await note('done');
+  } catch (error) {
+    await note('failed');
+    if (!(error instanceof PictureError)) throw error;
+  }
+}

@@ -1,0 +1,32 @@
+import type { Fault, Recipe } from '@fennip/core';
+import { examineTiles, gatherFindings } from '@fennip/core';
+import type { WorkKind } from '@fennip/contract';
+import type { Context } from '../context.ts';
+import type { PictureRow } from '../pictures/pictureRows.ts';
+
+/** On which picture faults are measured, and as what work it is told. */
+interface MeasureOrder {
+  readonly work: WorkKind;
+  /** Laid down first; null measures the picture as it came in. */
+  readonly recipe: Recipe | null;
+}
+
+/** Measures a picture in all threads, tile by tile. */
+export async function measurePicture(
+  { threads, store, events }: Context,
+  row: PictureRow,
+  { work, recipe }: MeasureOrder,
+): Promise<Fault[]> {
+  const raster = await threads.load(store.pathOf('originals', row.sha256), recipe);
+  const tiles = examineTiles(raster);
+  let done = 0;
+  const measured = await Promise.all(
+    tiles.map(async (tile) => {
+      const part = await threads.examine(raster, tile);
+      done++;
+      events.tell(row.job_id, { type: 'progress', work, pictureId: row.id, share: done / tiles.length });
+      return part;
+    }),
+  );
+  return gatherFindings(measured);
+}
