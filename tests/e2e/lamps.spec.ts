@@ -66,8 +66,19 @@ test('every lamp shows the picture otherwise and leaves it as it is; mends are m
   await page.reload();
   await expect(page.getByRole('button', { name: 'Lamp: raking light' })).toBeVisible();
   await expect(page.locator('[data-entry]').first()).toContainText('✓');
+
+  // The tone it may be finished in is seen, and the ledger can be sorted by what will be visible in it.
   await page.keyboard.press('c');
+  await page.keyboard.press('c');
+  await expect(page.getByRole('button', { name: 'Lamp: as finished' })).toBeVisible();
+  await expect.poll(async () => (await middleOf(page)).isGrey).toBe(false);
+  const asItIs = (await middleOf(page)).mean;
+  await page.getByTestId('lamp').click();
+  const black = page.getByRole('slider', { name: 'Black from' });
+  for (let i = 0; i < 20; i++) await black.press('ArrowRight');
+  await expect.poll(async () => (await middleOf(page)).mean).toBeLessThan(asItIs - 5);
+  await page.getByTestId('lamp').click();
   await page.keyboard.press('c');
   await expect(page.getByRole('button', { name: 'Lamp: plain' })).toBeVisible();
-  await expect.poll(async () => (await middleOf(page)).isGrey).toBe(false);
+  await expect.poll(async () => (await middleOf(page)).mean).toBeCloseTo(asItIs, 0);
 });

@@ -11,12 +11,11 @@ export interface DemoPicture {
   readonly file: string;
   /** What a restorer would look for first. */
   readonly polarities: readonly Polarity[];
-  readonly sensitivity: number;
 }
 
 /** The demo's pictures in the order of the sheet. */
 export const DEMO_PICTURES: readonly DemoPicture[] = [
-  { file: 'viaduct-line-shoot-3.jpg', polarities: ['dark'], sensitivity: 0.5 },
-  { file: 'opening-day-print.tif', polarities: ['dark', 'bright'], sensitivity: 0.5 },
-  { file: 'wagon-in-the-quarry.jpg', polarities: ['bright'], sensitivity: 0.5 },
+  { file: 'viaduct-line-shoot-3.jpg', polarities: ['dark'] },
+  { file: 'opening-day-print.tif', polarities: ['dark', 'bright'] },
+  { file: 'wagon-in-the-quarry.jpg', polarities: ['bright'] },
 ];

@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { EXAMINE_DEFAULTS } from '@fennip/core';
 import { DEMO_JOB, DEMO_PICTURES, PICTURES_FOLDER } from './demo.ts';
 
 interface Named {
@@ -62,7 +63,8 @@ for (const picture of await picturesOf(job)) {
   const demo = DEMO_PICTURES.find(({ file }) => file === picture.name);
   if (picture.examined !== 'none' || picture.state !== 'ready' || !demo) continue;
   console.log(`Examining ${picture.name}`);
-  const { sensitivity, polarities } = demo;
+  const { polarities } = demo;
+  const { sensitivity } = EXAMINE_DEFAULTS;
   await send(`/pictures/${picture.id}/examination`, { sensitivity, polarities });
 }
 await waitFor(job, ({ examined }) => examined === 'none' || examined === 'done' || examined === 'failed');

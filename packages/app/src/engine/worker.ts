@@ -259,10 +259,10 @@ const api = {
   /** Carries out the steps of an edit, and lets go of the draft: a mend that was drafted is not worked out again. */
   edit(steps: readonly Step[]): Promise<void> {
     const picture = opened();
-    picture.recipe = applySteps(
-      { ...emptyWorksheet(picture.tiles.picture), recipe: picture.recipe },
-      steps,
-    ).worksheet.recipe;
+    // What is decided about faults changes no pixel.
+    const onMends = steps.filter(({ op }) => op === 'put' || op === 'drop');
+    const sheet = { ...emptyWorksheet(picture.tiles.picture), recipe: picture.recipe };
+    picture.recipe = applySteps(sheet, onMends).worksheet.recipe;
     picture.draft = null;
     return show(picture);
   },

@@ -54,7 +54,7 @@ function lampOf(settings: LampSettings): Lamp {
     case 'departure':
       return { kind: 'departure', scale: settings.scale, least: settings.least };
     case 'finish':
-      return { kind: 'finish', tone: settings.tone };
+      return { kind: 'finish', tone: { ...settings.tone } };
   }
 }
 

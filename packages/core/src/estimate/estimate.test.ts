@@ -41,7 +41,7 @@ describe('the estimate', () => {
     expect(work.counts).toEqual({ speck: 3, loss: 1 });
     // Two that the program mends among others, one that it is not sure of, one area.
     expect(work.seconds).toBe(1 + 6 + 1 + 6);
-    expect(work.recoverableShare).toBe(0.5);
+    expect(work.recoverableShare).toBeCloseTo((recoverable(speck) * 2) / 4, 9);
     expect(work.areaShare).toBeCloseTo((3 * Math.PI * 25 + 200) / 10_000, 9);
     expect(work.isGuess).toBe(true);
   });
@@ -83,9 +83,10 @@ describe('what lies under a fault', () => {
       ),
     );
   });
-  it('is whole under a shadow that takes half of the light, and gone under opaque dust', () => {
-    // Half of the linear light of 0.6 encoded is 0.44 encoded (IEC 61966-2-1).
-    expect(recoverable({ ...speck, strength: 0.16 })).toBe(1);
+  it('is whole under a shadow that takes a fifth of the light, in part at half, and gone under opaque dust', () => {
+    // Of 0.6 encoded, four fifths of the linear light are 0.54 encoded, and half is 0.44 (IEC 61966-2-1).
+    expect(recoverable({ ...speck, strength: 0.05 })).toBe(1);
+    expect(recoverable({ ...speck, strength: 0.16 })).toBeCloseTo(1 / 3, 1);
     expect(recoverable({ ...speck, strength: 0.58 })).toBe(0);
   });
 });

@@ -1,7 +1,7 @@
 import type { CaptureData, Depth, Transfer, WorkEstimate } from '@fennip/core';
 import type { ExamineRequest, ExamineState, Picture, PictureNature, PictureState } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
-import { PAUSE_SECONDS } from '../examine/estimates.ts';
+import { PAUSE_SECONDS } from '../history/pace.ts';
 import { notFound } from '../http/refusal.ts';
 
 /** A row of the table of pictures. */

@@ -20,7 +20,7 @@ const unexamined = computed(() => pictures.value.filter(({ examined }) => examin
 const countsOf = ({ estimate }: Picture): string =>
   Object.entries(estimate?.counts ?? {})
     .sort((a, b) => b[1] - a[1])
-    .map(([kind, n]) => say('work.count', { n, kind: say(`kind.${kind as FaultKind}`) }))
+    .map(([kind, n]) => sayCount(`work.count.${kind as FaultKind}`, n))
     .join(', ');
 
 function paperOf(picture: Picture, ppi: number): string {
@@ -57,7 +57,7 @@ async function change(picture: Picture, changed: PictureChange): Promise<void> {
           <th>{{ say('work.time') }}</th>
           <th class="number">{{ say('work.resolution') }}</th>
           <th v-for="ppi in PRINT_PPI" :key="ppi" class="number">{{ say('work.at', { ppi }) }}</th>
-          <th>{{ say('state.set aside') }}</th>
+          <th>{{ say('work.aside') }}</th>
         </tr>
       </thead>
       <tbody>
@@ -73,7 +73,9 @@ async function change(picture: Picture, changed: PictureChange): Promise<void> {
           </th>
           <template v-if="picture.estimate">
             <td>{{ countsOf(picture) || say('print.foundNothing') }}</td>
-            <td class="number figures">{{ say('figure.percent', { n: (100 * picture.estimate.areaShare).toFixed(2) }) }}</td>
+            <td class="number figures">
+              {{ say('figure.percent', { n: (100 * picture.estimate.areaShare).toFixed(2) }) }}
+            </td>
             <td class="number figures">{{ percent(picture.estimate.recoverableShare) }}</td>
             <td>{{ workLine(picture) }}</td>
           </template>

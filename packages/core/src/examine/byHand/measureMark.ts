@@ -28,6 +28,8 @@ const AS_SURE = 2.5;
 const LEAST_SCORE = -6;
 /** Rough radii that are tried where the finder sees nothing, in pixels. */
 const ROUGH_RADII = [1.5, 2.5, 4, 6, 9, 14, 21, 32, 48];
+/** What stands out less is grain, in encoded luma. */
+const LEAST_STRENGTH = 0.03;
 /** A mark made by hand is no guess. */
 const SURE = 1;
 const HAND_SOFTNESS = 0.3;
@@ -86,7 +88,8 @@ function measureClick(target: DiscTarget, pixels: Pixels, rect: Rect): Fault {
       ...{ shape: 'disc', x: left + width / 2, y: top + height / 2 },
       r: Math.sqrt(area / Math.PI),
     };
-    return speckAt(own, pixels);
+    const fault = speckAt(own, pixels);
+    if (fault.strength >= LEAST_STRENGTH) return fault;
   }
   return speckAt(target, pixels);
 }
