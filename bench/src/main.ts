@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util';
 import { benchFinding } from './finding.ts';
+import { benchFindingAreas } from './findingAreas.ts';
 import { benchFindingLines } from './findingLines.ts';
 import { benchHardPlaces } from './hardPlaces.ts';
 import { benchOpening } from './opening.ts';
@@ -17,6 +18,7 @@ if (wanted('finding')) {
   await benchFinding();
   await benchFindingLines();
 }
+if (wanted('finding') || wanted('areas')) await benchFindingAreas();
 if (wanted('speed')) await benchSpeed();
 if (wanted('opening')) await benchOpening();
 process.exit(0);

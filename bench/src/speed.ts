@@ -1,13 +1,17 @@
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Raster } from '@fennip/core';
+import type { Lamp, Raster } from '@fennip/core';
 import {
   EXAMINE_DEFAULTS,
+  TILE_SIZE,
+  applyLamp,
   applyMend,
   canvasOf,
   cloneRaster,
   emptyRecipe,
   examinePicture,
+  growRect,
+  lampReach,
   pixelsOf,
   proposeMend,
   proposeMends,
@@ -108,10 +112,40 @@ async function deliverRow(frame: Raster): Promise<Row> {
   return ['deliver 24 megapixels with 500 mends, to decode and encode', own, peer, own / peer];
 }
 
+/** What is in sight at 1:1 on a screen of 1280 x 800: six tiles, and what a lamp may take for all of them. */
+const SCREEN = { columns: 3, rows: 2 };
+const LAMP_MS = 100;
+const LAMPS: readonly Lamp[] = [
+  { kind: 'negative' },
+  { kind: 'contrast', strength: 1.2 },
+  { kind: 'raking', direction: 1, strength: 1.5 },
+  { kind: 'departure', scale: 16, least: 0.01 },
+  { kind: 'finish', tone: { black: 0.1, white: 0.9, gamma: 1.2 } },
+];
+
+/** All tiles of a screen under a lamp, one after the other as the painting worker does it. */
+async function lampRows(frame: Raster): Promise<Row[]> {
+  const rows: Row[] = [];
+  for (const lamp of LAMPS) {
+    const reach = lampReach(lamp, 0);
+    const own = await timed(5, () => {
+      for (let k = 0; k < SCREEN.columns * SCREEN.rows; k++) {
+        const left = 1024 + TILE_SIZE * (k % SCREEN.columns);
+        const top = 1024 + TILE_SIZE * Math.floor(k / SCREEN.columns);
+        const rect = growRect({ left, top, width: TILE_SIZE, height: TILE_SIZE }, reach);
+        applyLamp(viewRaster(frame, rect), lamp, { level: 0, left: rect.left, top: rect.top });
+      }
+    });
+    rows.push([`${lamp.kind} lamp over a screen, to the 100 ms it may take`, own, LAMP_MS, own / LAMP_MS]);
+  }
+  return rows;
+}
+
 /** Speed as a ratio to a peer in the same run. */
 export async function benchSpeed(): Promise<void> {
   const { raster } = await decodePicture(FRAME);
   const rows = [
+    ...(await lampRows(raster)),
     ...(await discRows(raster)),
     ...(await mendRows(raster)),
     await deliverRow(raster),

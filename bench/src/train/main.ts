@@ -2,8 +2,9 @@ import { writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import type { Forest } from '@fennip/core';
-import { LINE_TRAITS, SPECK_TRAITS, growForest } from '@fennip/core';
+import { AREA_TRAITS, LINE_TRAITS, SPECK_TRAITS, growForest } from '@fennip/core';
 import { printTable } from '../report.ts';
+import { areaSamples } from './areaSamples.ts';
 import { BOOST_DEFAULTS, boost } from './boost.ts';
 import { calibrate } from './calibrate.ts';
 import type { Examples } from './examples.ts';
@@ -83,5 +84,7 @@ const wanted = (name: string): boolean => values.only === undefined || values.on
 const grounds = await trainingGrounds();
 if (wanted('specks'))
   await write(train('Specks', SPECK_TRAITS, speckSamples(grounds, 2)), 'specks/speckForest.json');
+if (wanted('areas'))
+  await write(train('Areas', AREA_TRAITS, areaSamples(grounds, 2)), 'areas/areaForest.json');
 if (wanted('lines'))
   await write(train('Lines', LINE_TRAITS, lineSamples(grounds, 2)), 'lines/lineForest.json');

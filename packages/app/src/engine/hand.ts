@@ -1,4 +1,5 @@
 import type {
+  CutEdge,
   EdgeFit,
   Fault,
   FaultToMend,
@@ -8,6 +9,7 @@ import type {
   MendSurroundings,
   MendWish,
   MethodChoice,
+  Point,
   Reach,
   Recipe,
   Rect,
@@ -17,23 +19,28 @@ import type {
   Verdict,
 } from '@fennip/core';
 import {
+  EDGES_LOOK,
   applyMend,
   canvasOf,
   createMendedPicture,
+  edgesInto,
   faultReads,
   findSources,
   fitEdge,
   growRect,
+  intersectRects,
   judgeMend,
   markReads,
   measureMark,
   mendFault,
   mendFootprint,
   mendReads,
+  pictureRect,
   proposalReads,
   proposeMend,
   searchRect,
   sourcePlace,
+  targetBounds,
 } from '@fennip/core';
 import { expose, transfer, wrap } from 'comlink';
 import type { TileStore, TiledPicture } from './tileStore.ts';
@@ -106,6 +113,15 @@ const api = {
     const { ready, pixels } = opened();
     await ready([markReads(target, pixels.shape)]);
     return measureMark(target, pixels);
+  },
+
+  /** The edges that run into an area. */
+  async edges(outline: readonly Point[]): Promise<CutEdge[]> {
+    const { ready, pixels } = opened();
+    const bounds = targetBounds({ shape: 'outline', points: outline }, EDGES_LOOK);
+    const rect = intersectRects(bounds, pictureRect(pixels.shape));
+    await ready([rect]);
+    return edgesInto(outline, pixels.window(rect));
   },
 
   /** The places a mend's texture could come from, best first. */

@@ -21,6 +21,7 @@ import MendMenu from './MendMenu.vue';
 import Overview from './Overview.vue';
 import type { TileCache } from './tileCache.ts';
 import { createTileCache } from './tileCache.ts';
+import { useCutEdges } from './useCutEdges.ts';
 import { useHoverPreview } from './useHoverPreview.ts';
 import { usePointer } from './usePointer.ts';
 import { useViewport } from './useViewport.ts';
@@ -127,6 +128,8 @@ useHoverPreview({
   toPicture: (sx, sy) => toPicture(viewport.view.value, table.value, sx, sy),
 });
 
+const cutEdges = useCutEdges();
+
 let frame = 0;
 /** Whether the picture itself must be drawn anew with the next frame, not only the marks over it. */
 let isPictureStale = true;
@@ -173,6 +176,7 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
     chosen: view.chosen,
     focus: view.isOriginalHeld ? null : view.focusEntry,
     hovered: view.hovered,
+    cutEdges: cutEdges.value,
     drafted: picture.drafted,
     pointer: hand.tool === null ? pointer.value : null,
     colours: colours.value,
@@ -276,6 +280,7 @@ watch(
     gestures.pending,
     () => view.chosen,
     () => view.hovered,
+    cutEdges,
     () => picture.drafted,
     () => hand.tool,
     () => hand.shape,

@@ -1,4 +1,4 @@
-import type { Mend, Shift, Target } from '@fennip/core';
+import type { CutEdge, Mend, Shift, Target } from '@fennip/core';
 import { faultTarget, sourceOf } from '@fennip/core';
 import type { Pending } from '../hand/useGestures.ts';
 import { distanceToPath } from '../hand/entriesUnder.ts';
@@ -22,6 +22,8 @@ export interface MarkScene extends Glass {
   readonly chosen: ReadonlySet<string>;
   readonly focus: LedgerEntry | null;
   readonly hovered: string | null;
+  /** The edges that run into the area in focus. */
+  readonly cutEdges: readonly CutEdge[];
   /** A mend while it is changed by hand: drawn instead of the one with its id. */
   readonly drafted: Mend | null;
   /** Where the pointer is on the screen; marks near it fade. */
@@ -152,12 +154,28 @@ function drawHandles(context: CanvasRenderingContext2D, scene: MarkScene, entry:
   }
 }
 
+/** Half the length of the tick that shows an edge running into an area, in screen pixels. */
+const TICK = 7;
+
+/** Short ticks across the border of the area in focus: there an edge of the subject runs into it. */
+function drawCutEdges(context: CanvasRenderingContext2D, scene: MarkScene): void {
+  for (const { x, y, angle } of scene.cutEdges) {
+    const [sx, sy] = toScreen(scene.view, scene.table, x, y);
+    const [dx, dy] = [TICK * Math.cos(angle), TICK * Math.sin(angle)];
+    context.beginPath();
+    context.moveTo(sx - dx, sy - dy);
+    context.lineTo(sx + dx, sy + dy);
+    strokeTwice(context, scene.colours.chosen, 1.5);
+  }
+}
+
 /** Draws the marks of what is in sight; chosen ones last, on top of the others. */
 export function drawMarks(context: CanvasRenderingContext2D, scene: MarkScene): void {
   context.font = '500 11px "IBM Plex Mono", monospace';
   for (const entry of scene.entries) if (!scene.chosen.has(entry.id)) drawMark(context, scene, entry);
   for (const entry of scene.entries) if (scene.chosen.has(entry.id)) drawMark(context, scene, entry);
   if (!scene.focus) return;
+  drawCutEdges(context, scene);
   drawSource(context, scene, scene.focus);
   drawHandles(context, scene, scene.focus);
 }

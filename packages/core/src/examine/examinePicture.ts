@@ -1,8 +1,10 @@
 import type { Pixels } from '../raster/pixels.ts';
 import { ownPrior } from './classify/ownPrior.ts';
-import type { FaultGroup, Measured, MeasuredTile } from './examineTile.ts';
-import { examineTile } from './examineTile.ts';
+import { keepAreas, outsideAreas } from './areas/keepAreas.ts';
+import type { FaultGroup, Measured, MeasuredPart } from './examineTile.ts';
+import { examineTile, examineWhole } from './examineTile.ts';
 import type { Fault, Polarity } from './fault.ts';
+import type { ScoredFault } from './scoredFault.ts';
 import { leastConfidence } from './sensitivity.ts';
 import { LINES_TRAINED_SHARE } from './lines/findLines.ts';
 import { keepLines, specksOffLines } from './lines/keepLines.ts';
@@ -22,16 +24,24 @@ export interface ExamineOptions {
 export const EXAMINE_DEFAULTS: ExamineOptions = { polarities: ['dark', 'bright'], sensitivity: 0.7 };
 
 /** Names what measures: it changes with everything that gives other findings on the same picture. */
-export const FINDER = 'specks and lines 1';
+export const FINDER = 'specks, lines and areas 1';
 
 /** Below this no setting of the sensitivity asks for a finding. */
 const LEAST_CONFIDENCE = 0.02;
 
-const TRAINED_SHARE: Readonly<Record<FaultGroup, number>> = {
+/** Areas are too few on one picture to tell what is usual on it. */
+const TRAINED_SHARE: Readonly<Record<Exclude<FaultGroup, 'areas'>, number>> = {
   'dark specks': SPECKS_TRAINED_SHARE,
   'bright specks': SPECKS_TRAINED_SHARE,
   lines: LINES_TRAINED_SHARE,
 };
+
+/** Scores as probabilities, shifted by what is usual in this picture. */
+const withConfidence = (scored: readonly ScoredFault[], shift: number): Shaped[] =>
+  scored.flatMap(({ score, ...fault }): Shaped[] => {
+    const confidence = 1 / (1 + Math.exp(-score - shift));
+    return confidence >= LEAST_CONFIDENCE ? [{ ...fault, confidence }] : [];
+  });
 
 /** What is usual in this picture turns scores into probabilities. */
 function confident(parts: readonly Measured[], trainedShare: number): Shaped[] {
@@ -44,27 +54,27 @@ function confident(parts: readonly Measured[], trainedShare: number): Shaped[] {
     },
     trainedShare,
   );
-  return scored.flatMap(({ score, ...fault }): Shaped[] => {
-    const confidence = 1 / (1 + Math.exp(-score - shift));
-    return confidence >= LEAST_CONFIDENCE ? [{ ...fault, confidence }] : [];
-  });
+  return withConfidence(scored, shift);
 }
 
 /**
- * Puts what the tiles gave together: every finding with its probability, each place once, surest first. The order of
- * the tiles does not matter.
+ * Puts what the tiles and the whole gave together: every finding with its probability, each place once, surest first.
+ * The order of the parts does not matter.
  */
-export function gatherFindings(tiles: readonly MeasuredTile[]): Fault[] {
-  const groupOf = (group: FaultGroup): Shaped[] =>
-    confident(
-      tiles.map((tile) => tile[group]),
-      TRAINED_SHARE[group],
-    );
+export function gatherFindings(parts: readonly MeasuredPart[]): Fault[] {
+  const measured = (group: FaultGroup): Measured[] => parts.flatMap((part) => part[group] ?? []);
+  const groupOf = (group: Exclude<FaultGroup, 'areas'>): Shaped[] =>
+    confident(measured(group), TRAINED_SHARE[group]);
+  const areas = keepAreas(
+    withConfidence(
+      measured('areas').flatMap(({ faults }) => faults),
+      0,
+    ),
+  );
   const lines = keepLines(groupOf('lines').map(withoutFit));
   const specks = keepStrongest([...groupOf('dark specks'), ...groupOf('bright specks')]);
-  return [...lines, ...specksOffLines(specks, lines)].sort(
-    (a, b) => b.confidence - a.confidence || a.y - b.y || a.x - b.x,
-  );
+  const spots = outsideAreas([...lines, ...specksOffLines(specks, lines)], areas);
+  return [...areas, ...spots].sort((a, b) => b.confidence - a.confidence || a.y - b.y || a.x - b.x);
 }
 
 /** The findings that are listed. Nothing is measured again. */
@@ -75,8 +85,8 @@ export const decideFindings = <T extends Fault>(findings: readonly T[], options:
   );
 };
 
-/** Finds the faults of a whole picture, one tile after the other. */
+/** Finds the faults of a whole picture, one part after the other. */
 export function examinePicture(pixels: Pixels, options: ExamineOptions = EXAMINE_DEFAULTS): Fault[] {
   const tiles = examineTiles(pixels.shape).map((tile) => examineTile(tile, pixels));
-  return decideFindings(gatherFindings(tiles), options);
+  return decideFindings(gatherFindings([...tiles, examineWhole(pixels)]), options);
 }

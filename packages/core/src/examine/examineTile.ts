@@ -1,5 +1,6 @@
 import type { Pixels } from '../raster/pixels.ts';
 import type { PictureShape } from '../raster/raster.ts';
+import { findAreas } from './areas/findAreas.ts';
 import { lumaLevels } from './ground/lumaLevels.ts';
 import { findLines } from './lines/findLines.ts';
 import { LINE_LEVELS } from './lines/lineCandidates.ts';
@@ -10,7 +11,7 @@ import type { ExamineTile } from './tiles.ts';
 import { OVERLAP } from './tiles.ts';
 
 /** Faults of one group are as frequent as one another, and each group has its own share of the candidates. */
-export const FAULT_GROUPS = ['dark specks', 'bright specks', 'lines'] as const;
+export const FAULT_GROUPS = ['dark specks', 'bright specks', 'lines', 'areas'] as const;
 export type FaultGroup = (typeof FAULT_GROUPS)[number];
 
 /** What was measured of one group, with nothing decided. */
@@ -22,7 +23,8 @@ export interface Measured {
   readonly otherOdds: number;
 }
 
-export type MeasuredTile = Readonly<Record<FaultGroup, Measured>>;
+/** What was measured on a tile, or on the whole picture. */
+export type MeasuredPart = Readonly<Partial<Record<FaultGroup, Measured>>>;
 
 /** Places with a lower log-odds only count: no picture has so many faults that these would be some. */
 const LEAST_SCORE = -7;
@@ -57,8 +59,11 @@ function insidePicture(fault: ScoredFault, picture: PictureShape): ScoredFault |
   return { ...fault, path, x, y };
 }
 
+/** Measures what is looked for on the picture as a whole: areas, which no tile holds. */
+export const examineWhole = (pixels: Pixels): MeasuredPart => ({ areas: sumUp(findAreas(pixels)) });
+
 /** Measures the places whose centre lies in a tile. */
-export function examineTile(tile: ExamineTile, pixels: Pixels): MeasuredTile {
+export function examineTile(tile: ExamineTile, pixels: Pixels): MeasuredPart {
   const { left, top, width, height } = tile.keep;
   const window = mirrorBorder(pixels.window(tile.read), OVERLAP);
   const levels = lumaLevels(window.raster, Math.max(SPECK_LEVELS, LINE_LEVELS));

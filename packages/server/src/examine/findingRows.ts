@@ -1,4 +1,4 @@
-import type { Fault, NumberedFault } from '@fennip/core';
+import type { Fault, FaultKind, NumberedFault } from '@fennip/core';
 import { FINDER } from '@fennip/core';
 
 import type { Database } from '../database/connect.ts';
@@ -16,11 +16,18 @@ interface ExaminationRow {
 /** What of a picture tells which faults it can have. */
 type Nature = Pick<PictureRow, 'id' | 'nature'>;
 
-/** Every finding with its number. A camera frame has no emulsion: what looks like a scratch is the subject's own line. */
+/** What only a print can have: a camera frame has no emulsion, and what looks so is the subject's own. */
+const ON_PRINTS: readonly FaultKind[] = ['scratch', 'crease', 'tear', 'loss', 'stain'];
+
+/** Whether a picture of this nature can carry such a fault. */
+export const canCarry = (nature: PictureRow['nature'], kind: FaultKind): boolean =>
+  nature !== 'frame' || !ON_PRINTS.includes(kind);
+
+/** Every finding with its number, of those that a picture of its nature can carry. */
 const numbered = (findings: readonly Fault[], first: number, { nature }: Nature): NumberedFault[] =>
   findings
     .map((fault, k) => ({ ...fault, id: `f${first + k}`, number: first + k }))
-    .filter(({ kind }) => nature !== 'frame' || kind !== 'scratch');
+    .filter(({ kind }) => canCarry(nature, kind));
 
 /**
  * All that was measured on a picture, whatever the sensitivity; none where this finder has not looked yet. Each has

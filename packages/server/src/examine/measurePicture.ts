@@ -19,12 +19,13 @@ export async function measurePicture(
 ): Promise<Fault[]> {
   const raster = await threads.load(store.pathOf('originals', row.sha256), recipe);
   const tiles = examineTiles(raster);
+  const parts = [threads.examineWhole(raster), ...tiles.map((tile) => threads.examine(raster, tile))];
   let done = 0;
   const measured = await Promise.all(
-    tiles.map(async (tile) => {
-      const part = await threads.examine(raster, tile);
+    parts.map(async (measuring) => {
+      const part = await measuring;
       done++;
-      events.tell(row.job_id, { type: 'progress', work, pictureId: row.id, share: done / tiles.length });
+      events.tell(row.job_id, { type: 'progress', work, pictureId: row.id, share: done / parts.length });
       return part;
     }),
   );

@@ -1,8 +1,16 @@
 import { createHash } from 'node:crypto';
 import { open } from 'node:fs/promises';
 import type { MessagePort } from 'node:worker_threads';
-import type { Depth, ExamineTile, MeasuredTile, Raster, Recipe } from '@fennip/core';
-import { bytesPerSample, copyRaster, examineTile, pixelsOf, rasterOver, renderRecipe } from '@fennip/core';
+import type { Depth, ExamineTile, MeasuredPart, Raster, Recipe } from '@fennip/core';
+import {
+  bytesPerSample,
+  copyRaster,
+  examineTile,
+  examineWhole,
+  pixelsOf,
+  rasterOver,
+  renderRecipe,
+} from '@fennip/core';
 import type { EncodeSettings } from '@fennip/files';
 import { PictureError, decodePicture, encodePicture } from '@fennip/files';
 import type { StoredFile } from '../store/store.ts';
@@ -38,6 +46,7 @@ export type ThreadTask =
       readonly raster: SharedRaster;
       readonly tile: ExamineTile;
     }
+  | { readonly task: 'examine whole'; readonly raster: SharedRaster }
   | {
       readonly task: 'deliver';
       readonly original: string;
@@ -59,7 +68,7 @@ export interface Refused {
   readonly refused: string;
 }
 
-type Outcome = undefined | SharedRaster | MeasuredTile | StoredFile;
+type Outcome = undefined | SharedRaster | MeasuredPart | StoredFile;
 
 async function prepare(task: Extract<ThreadTask, { task: 'prepare' }>): Promise<undefined> {
   const { raster } = await decodePicture(task.original, { pixels: task.mostPixels });
@@ -109,6 +118,8 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
       return load(task);
     case 'examine':
       return Promise.resolve(examineTile(task.tile, pixelsOf(sharedPixels(task.raster))));
+    case 'examine whole':
+      return Promise.resolve(examineWhole(pixelsOf(sharedPixels(task.raster))));
     case 'deliver':
       return deliver(task);
   }

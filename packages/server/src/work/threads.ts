@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import type { MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import type { ExamineTile, MeasuredTile, Recipe } from '@fennip/core';
+import type { ExamineTile, MeasuredPart, Recipe } from '@fennip/core';
 import type { EncodeSettings } from '@fennip/files';
 import { PictureError } from '@fennip/files';
 import type { StoredFile } from '../store/store.ts';
@@ -14,7 +14,9 @@ export interface Threads {
   prepare(original: string, folder: string, written: (level: LevelWritten) => void): Promise<void>;
   /** @param recipe laid down on the picture; null loads it as it came in */
   load(original: string, recipe: Recipe | null): Promise<SharedRaster>;
-  examine(raster: SharedRaster, tile: ExamineTile): Promise<MeasuredTile>;
+  examine(raster: SharedRaster, tile: ExamineTile): Promise<MeasuredPart>;
+  /** What is looked for on the picture as a whole. */
+  examineWhole(raster: SharedRaster): Promise<MeasuredPart>;
   deliver(
     original: string,
     recipe: Recipe,
@@ -61,6 +63,7 @@ export function startThreads(mostPixels: number): Threads {
       runSpeaking((port) => ({ task: 'prepare', original, folder, mostPixels, port }), written),
     load: (original, recipe) => run({ task: 'load', original, mostPixels, recipe }),
     examine: (raster, tile) => run({ task: 'examine', raster, tile }),
+    examineWhole: (raster) => run({ task: 'examine whole', raster }),
     deliver: (original, recipe, settings, onto, progress) =>
       runSpeaking(
         (port) => ({ task: 'deliver', original, mostPixels, recipe, settings, onto, port }),

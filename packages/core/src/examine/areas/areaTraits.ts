@@ -3,7 +3,8 @@ import { lumaPlane } from '../../raster/float.ts';
 import { boxMean } from '../../filter/boxMean.ts';
 import { colourChannels, fullScale } from '../../raster/raster.ts';
 import type { Point } from '../../target/target.ts';
-import { targetDistance } from '../../target/targetDistance.ts';
+import { distanceToSet } from '../../target/distanceTransform.ts';
+import { polygonPixels } from '../../target/polygonPixels.ts';
 
 /** What tells one kind of area from another. Encoded values, 0 to 1. */
 export interface AreaTraits {
@@ -62,10 +63,11 @@ function meanOf(value: (i: number) => number, marks: Uint8Array, mark: number): 
  */
 export function areaTraits(outline: readonly Point[], { left, top, raster }: Window): AreaTraits {
   const { width, height, planes, stride, depth } = raster;
-  const distance = targetDistance({ shape: 'outline', points: outline }, { left, top, width, height });
-  const marks = Uint8Array.from(distance, (away) => {
-    if (away <= 0) return 1;
-    return away >= RING_FROM && away <= RING_TO ? 2 : 0;
+  const inside = polygonPixels(outline, { left, top, width, height });
+  const away = distanceToSet(inside, width, height);
+  const marks = inside.map((one, i) => {
+    if (one === 1) return 1;
+    return away[i] >= RING_FROM && away[i] <= RING_TO ? 2 : 0;
   });
   const luma = lumaPlane(raster);
   const smooth = boxMean(luma, TEXTURE_RADIUS).data;

@@ -1,6 +1,5 @@
 import { boxMean } from '../../filter/boxMean.ts';
 import type { FloatPlane } from '../../raster/float.ts';
-import { createFloatPlane } from '../../raster/float.ts';
 
 /** Surroundings reach so many radii: beyond a soft border, near enough to share the tone. */
 const AROUND_RADII = 3;
@@ -21,8 +20,14 @@ export function departure(luma: FloatPlane, radius: number): FloatPlane {
   const narrow = Math.round(radius / 2);
   const wide = Math.max(1, Math.round((AROUND_RADII * radius) / 2));
   const near = narrow > 0 ? boxMean(luma, narrow) : luma;
-  const around = boxMean(boxMean(luma, wide), wide);
-  const out = createFloatPlane(luma.width, luma.height);
-  for (let i = 0; i < out.data.length; i++) out.data[i] = near.data[i] - around.data[i];
-  return out;
+  const around = boxMean(luma, wide);
+  boxMean(around, wide, around);
+  const { width, height } = luma;
+  for (let y = 0; y < height; y++) lessRow(near.data, around.data, y * width, width);
+  return around;
+}
+
+/** What a row is more than another, in place of the other. */
+function lessRow(near: Float32Array, around: Float32Array, row: number, width: number): void {
+  for (let i = row; i < row + width; i++) around[i] = near[i] - around[i];
 }

@@ -94,12 +94,15 @@ function spread(values: readonly number[]): number {
   return Math.sqrt(mean(values.map((value) => (value - middle) ** 2)));
 }
 const quantile = (values: readonly number[], share: number): number =>
-  [...values].sort((a, b) => a - b)[Math.floor(share * (values.length - 1))] ?? 0;
+  Float64Array.from(values).sort()[Math.floor(share * (values.length - 1))] ?? 0;
 
 function sampleAt({ width, data }: LumaPlane, x: number, y: number): number {
-  const [px, py] = [x - 0.5, y - 0.5];
-  const [ix, iy] = [Math.floor(px), Math.floor(py)];
-  const [fx, fy] = [px - ix, py - iy];
+  const px = x - 0.5;
+  const py = y - 0.5;
+  const ix = Math.floor(px);
+  const iy = Math.floor(py);
+  const fx = px - ix;
+  const fy = py - iy;
   const i = iy * width + ix;
   const upper = data[i] + fx * (data[i + 1] - data[i]);
   const lower = data[i + width] + fx * (data[i + width + 1] - data[i + width]);
@@ -128,21 +131,30 @@ function coloursOf(
 ): { apart: number; core: number } {
   const channels = colourChannels(raster.planes.length);
   const top = fullScale(raster.depth);
-  const value = (c: number, x: number, y: number): number => {
+  /** Index of the pixel of the picture under a place of the level. */
+  const under = (x: number, y: number): number => {
     const column = Math.min(raster.width - 1, Math.max(0, Math.floor(x * scale)));
     const row = Math.min(raster.height - 1, Math.max(0, Math.floor(y * scale)));
-    return raster.planes[c][row * raster.stride + column] / top;
+    return row * raster.stride + column;
+  };
+  const count = stations.length;
+  const onCore = new Int32Array(count);
+  const onSides = new Int32Array(2 * count);
+  stations.forEach(({ x, y, nx, ny }, k) => {
+    onCore[k] = under(x, y);
+    onSides[2 * k] = under(x + NEAR_SIDE * nx, y + NEAR_SIDE * ny);
+    onSides[2 * k + 1] = under(x - NEAR_SIDE * nx, y - NEAR_SIDE * ny);
+  });
+  const meanOf = (plane: Uint8Array | Uint16Array, places: Int32Array): number => {
+    let sum = 0;
+    for (const place of places) sum += plane[place] / top;
+    return sum / places.length;
   };
   const lowered: number[] = [];
   const cores: number[] = [];
   for (let c = 0; c < channels; c++) {
-    const core = mean(stations.map(({ x, y }) => value(c, x, y)));
-    const side = mean(
-      stations.flatMap(({ x, y, nx, ny }) => [
-        value(c, x + NEAR_SIDE * nx, y + NEAR_SIDE * ny),
-        value(c, x - NEAR_SIDE * nx, y - NEAR_SIDE * ny),
-      ]),
-    );
+    const core = meanOf(raster.planes[c], onCore);
+    const side = meanOf(raster.planes[c], onSides);
     lowered.push(Math.log((side + 0.012) / (core + 0.012)));
     cores.push(core);
   }

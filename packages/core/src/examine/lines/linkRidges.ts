@@ -30,24 +30,32 @@ export function linkRidges(points: RidgePoints, width: number): RidgePath[] {
 
   /** The point that goes on best from one, heading some way; none where the line ends. */
   function next(from: number, heading: number): number | null {
-    const sign = strength[from] > 0 ? 1 : -1;
-    const [cos, sin] = [Math.cos(heading), Math.sin(heading)];
-    let best: number | null = null;
+    const isDark = strength[from] > 0;
+    const cos = Math.cos(heading);
+    const sin = Math.sin(heading);
+    let best = -1;
     let least = Infinity;
-    for (let dy = -2; dy <= 2; dy++)
-      for (let dx = -2; dx <= 2; dx++) {
-        const k = map[at[from] + dy * width + dx] - 1;
-        if (!(k >= 0) || k === from || taken[k] || strength[k] * sign <= 0) continue;
-        const [ox, oy] = [x[k] - x[from], y[k] - y[from]];
+    for (let dy = -2; dy <= 2; dy++) {
+      const row = at[from] + dy * width;
+      for (let place = row - 2; place <= row + 2; place++) {
+        const k = map[place] - 1;
+        // Beyond the plane there is no number at all.
+        if (!(k >= 0) || k === from || taken[k] || strength[k] > 0 !== isDark) continue;
+        const ox = x[k] - x[from];
+        const oy = y[k] - y[from];
         const along = ox * cos + oy * sin;
         const aside = Math.abs(oy * cos - ox * sin);
         if (along <= 0.2 || aside > along) continue;
         const turn = turnBetween(angle[k], heading);
         if (turn > MOST_TURN) continue;
-        const cost = Math.hypot(ox, oy) + 2 * turn + aside;
-        if (cost < least) [best, least] = [k, cost];
+        const cost = Math.sqrt(ox * ox + oy * oy) + 2 * turn + aside;
+        if (cost < least) {
+          best = k;
+          least = cost;
+        }
       }
-    return best;
+    }
+    return best < 0 ? null : best;
   }
 
   function follow(seed: number, heading: number): number[] {

@@ -107,20 +107,27 @@ export function ridgePoints(plane: LumaPlane): RidgePoints {
     const yy = data[i - width] + data[i + width] - 2 * data[i];
     const xy = (data[i + width + 1] + data[i - width - 1] - data[i + width - 1] - data[i - width + 1]) / 4;
     const mean = (xx + yy) / 2;
-    const apart = Math.hypot((xx - yy) / 2, xy);
-    const [most, least] = mean >= 0 ? [mean + apart, mean - apart] : [mean - apart, mean + apart];
+    const half = (xx - yy) / 2;
+    const apart = Math.sqrt(half * half + xy * xy);
+    const most = mean >= 0 ? mean + apart : mean - apart;
+    const least = mean >= 0 ? mean - apart : mean + apart;
     const here = usual.data[Math.floor(y / CELL) * usual.columns + Math.floor(x / CELL)];
     if (Math.abs(most) < LEAST_STRENGTH * here || Math.abs(least) > MOST_ALONG * Math.abs(most)) continue;
-    // The direction of the greater curvature, across the line.
-    const normal = 0.5 * Math.atan2(2 * xy, xx - yy) + (mean >= 0 ? 0 : Math.PI / 2);
-    const [nx, ny] = [Math.cos(normal), Math.sin(normal)];
+    // The direction of the greater curvature, across the line: of two forms of the eigenvector the longer one.
+    const isAcross = mean >= 0 === half >= 0;
+    const ex = isAcross ? most - yy : xy;
+    const ey = isAcross ? xy : most - xx;
+    const length = Math.sqrt(ex * ex + ey * ey) || 1;
+    const nx = ex / length;
+    const ny = ey / length;
     const slope = ((data[i + 1] - data[i - 1]) * nx + (data[i + width] - data[i - width]) * ny) / 2;
     const off = -slope / most;
     if (Math.abs(off * nx) > INSIDE || Math.abs(off * ny) > INSIDE) continue;
     at[count] = i;
     xs[count] = x + 0.5 + off * nx;
     ys[count] = y + 0.5 + off * ny;
-    angle[count] = (normal + Math.PI / 2 + 2 * Math.PI) % Math.PI;
+    // Along it, without an arrow.
+    angle[count] = (Math.atan2(nx, -ny) + Math.PI) % Math.PI;
     strength[count] = most / here;
     map[i] = ++count;
   }

@@ -1,0 +1,24 @@
+import type { CutEdge } from '@fennip/core';
+import type { ShallowRef } from 'vue';
+import { shallowRef, watch } from 'vue';
+import { byHand } from '../engine/engine.ts';
+import { usePicture } from '../stores/picture.ts';
+import { useView } from '../stores/view.ts';
+
+/** The edges of the subject that run into the area that is chosen: what its repair must carry on. */
+export function useCutEdges(): ShallowRef<readonly CutEdge[]> {
+  const picture = usePicture();
+  const view = useView();
+  const edges = shallowRef<readonly CutEdge[]>([]);
+  watch(
+    () => view.focusEntry?.outline,
+    async (outline) => {
+      edges.value = [];
+      const id = picture.picture?.id;
+      if (!outline) return;
+      const found = await byHand((hand) => hand.edges(outline));
+      if (picture.picture?.id === id && view.focusEntry?.outline === outline) edges.value = found;
+    },
+  );
+  return edges;
+}

@@ -1,0 +1,66 @@
+import type { Rect } from '../../raster/rect.ts';
+import { rectsMeet } from '../../raster/rect.ts';
+import type { Point } from '../../target/target.ts';
+import { polygonPixels } from '../../target/polygonPixels.ts';
+import { targetBounds } from '../../target/targetBounds.ts';
+import { distanceToOutline } from '../../target/targetDistance.ts';
+import type { Fault } from '../fault.ts';
+import type { Shaped } from '../specks/keepStrongest.ts';
+import { withoutFit } from '../specks/keepStrongest.ts';
+
+/** Overlaps are counted on a grid of so many places along the longer side. */
+const PLACES = 160;
+/** Two areas that share so much of what either covers are one. */
+const MOST_SHARED = 0.3;
+
+const boundsOf = (points: readonly Point[]): Rect => targetBounds({ shape: 'outline', points }, 0);
+const isInside = (x: number, y: number, points: readonly Point[]): boolean =>
+  distanceToOutline(x, y, { shape: 'outline', points }) === 0;
+
+/** What two areas share of what either covers, 0 to 1 (intersection over union). */
+export function sharedArea(a: readonly Point[], b: readonly Point[]): number {
+  const [first, second] = [boundsOf(a), boundsOf(b)];
+  if (!rectsMeet(first, second)) return 0;
+  const left = Math.min(first.left, second.left);
+  const top = Math.min(first.top, second.top);
+  const right = Math.max(first.left + first.width, second.left + second.width);
+  const bottom = Math.max(first.top + first.height, second.top + second.height);
+  const scale = PLACES / Math.max(right - left, bottom - top);
+  const rect = {
+    left: 0,
+    top: 0,
+    width: Math.ceil(scale * (right - left)),
+    height: Math.ceil(scale * (bottom - top)),
+  };
+  const marks = [a, b].map((points) =>
+    polygonPixels(
+      points.map(([x, y]): Point => [scale * (x - left), scale * (y - top)]),
+      rect,
+    ),
+  );
+  let [both, either] = [0, 0];
+  marks[0].forEach((inA, i) => {
+    both += inA & marks[1][i];
+    either += inA | marks[1][i];
+  });
+  return either > 0 ? both / either : 0;
+}
+
+/** Keeps of areas that cover one another the surest. */
+export function keepAreas(areas: readonly Shaped[]): Fault[] {
+  const kept: Shaped[] = [];
+  for (const area of [...areas].sort((a, b) => b.confidence - a.confidence || b.fit - a.fit)) {
+    const { outline = [] } = area;
+    if (kept.some((other) => sharedArea(outline, other.outline ?? []) > MOST_SHARED)) continue;
+    kept.push(area);
+  }
+  return kept.map(withoutFit);
+}
+
+/** Leaves out what lies in a surer area: dust on a loss goes with it. */
+export function outsideAreas(faults: readonly Fault[], areas: readonly Fault[]): Fault[] {
+  return faults.filter(
+    ({ x, y, confidence }) =>
+      !areas.some((area) => area.confidence >= confidence && isInside(x, y, area.outline ?? [])),
+  );
+}
