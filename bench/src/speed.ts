@@ -62,7 +62,7 @@ async function examineRow(frame: Raster): Promise<Row> {
   channel.delete();
   out.delete();
   const own = await timed(1, () =>
-    examinePicture(pixelsOf(frame), { ...EXAMINE_DEFAULTS, polarities: ['dark'] }),
+    examinePicture(pixelsOf(frame), { ...EXAMINE_DEFAULTS, polarities: ['dark'] }, 'frame'),
   );
   return ['examine 24 megapixels on one thread, to a 15 x 15 box', own, peer, own / peer];
 }

@@ -6,8 +6,10 @@ import { choiceOption, neededOption, numberOption, textOption } from '../command
 import { UsageError } from '../usage.ts';
 import { writeWhole } from '../writeWhole.ts';
 
-/** Kinds that can be looked for today. */
-const FOUND_KINDS: readonly string[] = ['speck', 'scratch', 'fibre'];
+/** Kinds that are looked for where none are named, and those that only a print can have. */
+const USUAL_KINDS: readonly string[] = ['speck', 'scratch', 'fibre'];
+const AREA_KINDS: readonly string[] = ['loss', 'tear', 'stain'];
+const FOUND_KINDS = [...USUAL_KINDS, ...AREA_KINDS];
 
 function kindsFrom(text: string): string[] {
   return text.split(',').map((name) => {
@@ -26,14 +28,15 @@ const POLARITIES: Record<'dark' | 'bright' | 'both', readonly Polarity[]> = {
 };
 
 export const examine: Command = {
-  help: `fennip examine IN [--sensitivity 0..1] [--kinds speck,scratch,fibre] [--polarity dark|bright|both] --out faults.json
+  help: `fennip examine IN [--sensitivity 0..1] [--kinds speck,scratch,fibre,loss,tear,stain] [--polarity dark|bright|both] --out faults.json
 
 Finds the faults of a picture and lists them, surest first, as
   {"picture":{"width","height","depth"},"faults":[{"kind","polarity","x","y","r","strength","softness","confidence"}]}
-in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. A line has its course as "path"; its r is half its width. With --out - the list is printed.
+in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. A line has its course as "path"; its r is half its width. An area has its border as "outline"; its r is that of a disc as large. With --out - the list is printed.
 
   --sensitivity  how readily a finding is listed (default ${EXAMINE_DEFAULTS.sensitivity})
-  --kinds        kinds to look for, parted by commas (default ${FOUND_KINDS.join(',')})
+  --kinds        kinds to look for, parted by commas (default ${USUAL_KINDS.join(',')}); loss, tear and
+                 stain are looked for on prints
   --polarity     darker than the surroundings, brighter, or both (default both)`,
   options: {
     sensitivity: { type: 'string' },
@@ -44,11 +47,12 @@ in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. A l
   files: 1,
   run: async ([input], values) => {
     const out = neededOption(values, 'out');
-    const kinds = kindsFrom(textOption(values, 'kinds') ?? FOUND_KINDS.join(','));
+    const kinds = kindsFrom(textOption(values, 'kinds') ?? USUAL_KINDS.join(','));
     const sensitivity = numberOption(values, 'sensitivity', 0, 1, EXAMINE_DEFAULTS.sensitivity);
     const polarities = POLARITIES[choiceOption(values, 'polarity', ['dark', 'bright', 'both'], 'both')];
     const { raster } = await decodePicture(input);
-    const faults = examinePicture(pixelsOf(raster), { polarities, sensitivity }).filter(({ kind }) =>
+    const nature = kinds.some((kind) => AREA_KINDS.includes(kind)) ? 'print' : 'frame';
+    const faults = examinePicture(pixelsOf(raster), { polarities, sensitivity }, nature).filter(({ kind }) =>
       kinds.includes(kind),
     );
     const { width, height, depth } = raster;

@@ -43,6 +43,7 @@ function mendsFor(
       softness: fault.softness ?? USUAL_SOFTNESS,
       ...(fault.polarity ? { polarity: fault.polarity } : {}),
       ...(fault.path ? { path: fault.path } : {}),
+      ...(fault.outline ? { outline: fault.outline } : {}),
     };
   });
   return mendInThreads(wanted, raster, transfer, choice);

@@ -1,6 +1,6 @@
 import type { Pixels } from '../raster/pixels.ts';
 import { ownPrior } from './classify/ownPrior.ts';
-import { keepAreas, outsideAreas } from './areas/keepAreas.ts';
+import { areasOffSpecks, keepAreas, outsideAreas } from './areas/keepAreas.ts';
 import type { FaultGroup, Measured, MeasuredPart } from './examineTile.ts';
 import { examineTile, examineWhole } from './examineTile.ts';
 import type { Fault, Polarity } from './fault.ts';
@@ -65,7 +65,7 @@ export function gatherFindings(parts: readonly MeasuredPart[]): Fault[] {
   const measured = (group: FaultGroup): Measured[] => parts.flatMap((part) => part[group] ?? []);
   const groupOf = (group: Exclude<FaultGroup, 'areas'>): Shaped[] =>
     confident(measured(group), TRAINED_SHARE[group]);
-  const areas = keepAreas(
+  const allAreas = keepAreas(
     withConfidence(
       measured('areas').flatMap(({ faults }) => faults),
       0,
@@ -73,6 +73,7 @@ export function gatherFindings(parts: readonly MeasuredPart[]): Fault[] {
   );
   const lines = keepLines(groupOf('lines').map(withoutFit));
   const specks = keepStrongest([...groupOf('dark specks'), ...groupOf('bright specks')]);
+  const areas = areasOffSpecks(allAreas, specks);
   const spots = outsideAreas([...lines, ...specksOffLines(specks, lines)], areas);
   return [...areas, ...spots].sort((a, b) => b.confidence - a.confidence || a.y - b.y || a.x - b.x);
 }
@@ -85,8 +86,17 @@ export const decideFindings = <T extends Fault>(findings: readonly T[], options:
   );
 };
 
-/** Finds the faults of a whole picture, one part after the other. */
-export function examinePicture(pixels: Pixels, options: ExamineOptions = EXAMINE_DEFAULTS): Fault[] {
+/**
+ * Finds the faults of a whole picture, one part after the other.
+ *
+ * @param nature only a print can have areas: a camera frame has no emulsion to lose
+ */
+export function examinePicture(
+  pixels: Pixels,
+  options: ExamineOptions = EXAMINE_DEFAULTS,
+  nature: 'print' | 'frame' = 'print',
+): Fault[] {
   const tiles = examineTiles(pixels.shape).map((tile) => examineTile(tile, pixels));
-  return decideFindings(gatherFindings([...tiles, examineWhole(pixels)]), options);
+  const whole = nature === 'print' ? [examineWhole(pixels)] : [];
+  return decideFindings(gatherFindings([...tiles, ...whole]), options);
 }

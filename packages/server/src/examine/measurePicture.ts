@@ -19,7 +19,9 @@ export async function measurePicture(
 ): Promise<Fault[]> {
   const raster = await threads.load(store.pathOf('originals', row.sha256), recipe);
   const tiles = examineTiles(raster);
-  const parts = [threads.examineWhole(raster), ...tiles.map((tile) => threads.examine(raster, tile))];
+  // Only a print can have areas: a camera frame has no emulsion to lose.
+  const whole = row.nature === 'print' ? [threads.examineWhole(raster)] : [];
+  const parts = [...whole, ...tiles.map((tile) => threads.examine(raster, tile))];
   let done = 0;
   const measured = await Promise.all(
     parts.map(async (measuring) => {

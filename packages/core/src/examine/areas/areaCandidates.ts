@@ -5,6 +5,7 @@ import { halveRaster } from '../../raster/pyramid.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { fullScale } from '../../raster/raster.ts';
 import type { Point } from '../../target/target.ts';
+import { polygonArea } from './areaTraits.ts';
 import type { ExtremalRegion, RegionLimits } from './extremalRegions.ts';
 import { extremalRegions } from './extremalRegions.ts';
 import { regionOutline } from './regionOutline.ts';
@@ -33,6 +34,8 @@ const LONGEST = 1100;
 /** Smaller than this an area is a speck, in pixels of the level; larger, it is the subject. */
 const LEAST_AREA = 70;
 const MOST_SHARE = 0.2;
+/** A region must fill so much of its border: the margin of a print goes all around it and is no area. */
+const LEAST_FILLED = 0.6;
 /** Grain is smoothed away over so many pixels to each side. */
 const SMOOTH: Readonly<Record<AreaSign, number>> = { tone: 1, tint: 3 };
 const LIMITS: Readonly<Record<AreaSign, Pick<RegionLimits, 'step' | 'mostGrowth'>>> = {
@@ -84,7 +87,8 @@ export function areaCandidates({ raster, luma }: AreaLevel): AreaCandidate[] {
     const values = asCodes(boxMean(plane, SMOOTH[sign]));
     return extremalRegions(values, width, { ...limits, ...LIMITS[sign] }).flatMap((region) => {
       const outline = regionOutline(values, width, region);
-      return outline ? [{ sign, region, outline }] : [];
+      const isWhole = outline !== null && region.area >= LEAST_FILLED * polygonArea(outline);
+      return isWhole ? [{ sign, region, outline }] : [];
     });
   };
   return [...found('tone', luma), ...found('tint', tintPlane(raster))];

@@ -8,7 +8,7 @@ import type { Fault } from '../fault.ts';
 import { polygonArea } from './areaTraits.ts';
 import type { ExtremalRegion, RegionLimits } from './extremalRegions.ts';
 import { extremalRegions } from './extremalRegions.ts';
-import { keepAreas, outsideAreas, sharedArea } from './keepAreas.ts';
+import { areasOffSpecks, keepAreas, outsideAreas, sharedArea } from './keepAreas.ts';
 import { regionOutline } from './regionOutline.ts';
 
 const LIMITS: RegionLimits = { least: 1, most: 1000, step: 10, mostGrowth: 1000 };
@@ -110,6 +110,29 @@ describe('areas that cover one another', () => {
       dust(10, 0.9),
       dust(50, 0.6),
     ]);
+  });
+});
+
+describe('an area that is a large speck', () => {
+  it('is left to the surer of the two', () => {
+    const speck: Fault = {
+      ...{
+        kind: 'speck',
+        polarity: 'dark',
+        x: 50,
+        y: 50,
+        r: 20,
+        strength: 0.2,
+        softness: 0.4,
+        confidence: 0.7,
+      },
+    };
+    const here = { ...area(square(33, 33, 34), 0.6), x: 50, y: 50, r: 19 };
+    expect(areasOffSpecks([here], [speck])).toEqual([]);
+    expect(areasOffSpecks([{ ...here, confidence: 0.9 }], [speck])).toHaveLength(1);
+    expect(
+      areasOffSpecks([{ ...here, ...area(square(0, 0, 120), 0.6), x: 60, y: 60, r: 68 }], [speck]),
+    ).toHaveLength(1);
   });
 });
 

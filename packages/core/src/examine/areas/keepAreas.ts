@@ -57,10 +57,39 @@ export function keepAreas(areas: readonly Shaped[]): Fault[] {
   return kept.map(withoutFit);
 }
 
-/** Leaves out what lies in a surer area: dust on a loss goes with it. */
+const CORNERS = 24;
+const discOutline = ({ x, y, r }: Pick<Fault, 'x' | 'y' | 'r'>): Point[] =>
+  Array.from({ length: CORNERS }, (_, k) => [
+    x + r * Math.cos((2 * Math.PI * k) / CORNERS),
+    y + r * Math.sin((2 * Math.PI * k) / CORNERS),
+  ]);
+
+/** An area that shares so much with a disc is one. */
+const IS_DISC = 0.9;
+/** A border as soft as this is that of a shadow, whatever threshold cuts it. */
+const SHADOW = 0.35;
+
+/** Leaves out the areas that are no more than a surer speck: a large one stands out as a whole, too. */
+export function areasOffSpecks(areas: readonly Fault[], specks: readonly Fault[]): Fault[] {
+  return areas.filter(({ x, y, r, confidence, outline = [] }) => {
+    const near = specks.filter(
+      (speck) =>
+        speck.confidence >= confidence && Math.hypot(speck.x - x, speck.y - y) < Math.max(r, speck.r),
+    );
+    return !near.some(
+      (speck) => sharedArea(outline, discOutline(speck)) > (speck.softness >= SHADOW ? MOST_SHARED : IS_DISC),
+    );
+  });
+}
+
+/** Leaves out what lies in a surer area, dust on a loss goes with it, and the disc that an area was taken for. */
 export function outsideAreas(faults: readonly Fault[], areas: readonly Fault[]): Fault[] {
   return faults.filter(
-    ({ x, y, confidence }) =>
-      !areas.some((area) => area.confidence >= confidence && isInside(x, y, area.outline ?? [])),
+    (fault) =>
+      !areas.some(({ confidence, outline = [] }) => {
+        if (!isInside(fault.x, fault.y, outline)) return false;
+        if (confidence >= fault.confidence) return true;
+        return fault.kind === 'speck' && sharedArea(outline, discOutline(fault)) > MOST_SHARED;
+      }),
   );
 }
