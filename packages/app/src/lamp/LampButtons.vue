@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LampKind, Tone } from '@fennip/core';
+import type { LampKind } from '@fennip/core';
 import { LAMP_KINDS } from '@fennip/core';
 import { ref } from 'vue';
 import type { LampPreset } from '../stores/lamp.ts';
@@ -13,7 +13,11 @@ import LightDial from './LightDial.vue';
 const lamp = useLamp();
 /** Esc closes the list before it does anything else. */
 const isOpen = ref(false);
-const setTone = (changed: Partial<Tone>): void => lamp.set({ tone: { ...lamp.settings.tone, ...changed } });
+const TONE_SLIDERS = [
+  { part: 'black', min: 0, max: 0.45, step: 0.01 },
+  { part: 'white', min: 0.55, max: 1, step: 0.01 },
+  { part: 'gamma', min: 0.4, max: 2.5, step: 0.05 },
+] as const;
 const presets = Object.keys(LAMP_PRESETS) as LampPreset[];
 </script>
 
@@ -85,28 +89,12 @@ const presets = Object.keys(LAMP_PRESETS) as LampPreset[];
       </template>
       <template v-if="lamp.settings.kind === 'finish'">
         <LampSlider
-          :name="say('lamp.black')"
-          :value="lamp.settings.tone.black"
-          :min="0"
-          :max="0.45"
-          :step="0.01"
-          @set="(black: number) => setTone({ black })"
-        />
-        <LampSlider
-          :name="say('lamp.white')"
-          :value="lamp.settings.tone.white"
-          :min="0.55"
-          :max="1"
-          :step="0.01"
-          @set="(white: number) => setTone({ white })"
-        />
-        <LampSlider
-          :name="say('lamp.middle')"
-          :value="lamp.settings.tone.gamma"
-          :min="0.4"
-          :max="2.5"
-          :step="0.05"
-          @set="(gamma: number) => setTone({ gamma })"
+          v-for="{ part, min, max, step } in TONE_SLIDERS"
+          :key="part"
+          :name="say(`lamp.${part}`)"
+          v-bind="{ min, max, step }"
+          :value="lamp.settings.tone[part]"
+          @set="(value: number) => lamp.set({ tone: { ...lamp.settings.tone, [part]: value } })"
         />
         <p class="soft">{{ say('lamp.finish.does') }}</p>
       </template>
