@@ -1,5 +1,6 @@
 import type { Pixels } from '../../raster/pixels.ts';
 import { pictureRect } from '../../raster/window.ts';
+import { simplifyOutline } from '../../target/simplifyOutline.ts';
 import { growForest } from '../classify/forest.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import { areaCandidates, areaLevel } from './areaCandidates.ts';
@@ -11,6 +12,8 @@ const forest = growForest(areaForest);
 
 /** The border of an area is as soft as the halving it was found on. */
 const SOFTNESS = 0.1;
+/** An outline strays from where it was measured by at most so much, in pixels of the level. */
+const STRAY = 0.3;
 const tenth = (value: number): number => Math.round(10 * value) / 10;
 
 /**
@@ -25,7 +28,9 @@ export function findAreas(pixels: Pixels): ScoredFault[] {
   const { scale } = level;
   return measureAreas(areaCandidates(level), level).map(
     ({ candidate, looks, around, traits }): ScoredFault => {
-      const outline = candidate.outline.map(([x, y]) => [tenth(scale * x), tenth(scale * y)] as const);
+      const outline = simplifyOutline(candidate.outline, STRAY).map(
+        ([x, y]) => [tenth(scale * x), tenth(scale * y)] as const,
+      );
       const [sumX, sumY] = outline.reduce(([sx, sy], [x, y]) => [sx + x, sy + y], [0, 0]);
       return {
         ...{ kind: areaKind(looks), polarity: looks.departure > 0 ? 'bright' : 'dark', outline },
