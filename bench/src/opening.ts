@@ -68,7 +68,8 @@ async function prepare(
   await until(({ state }) => state === 'ready');
   await post(
     `/pictures/${picture.id}/examination`,
-    JSON.stringify({ sensitivity: 0.5, polarities: ['dark'] }),
+    // Hundreds are listed: a round of a hundred needs so many.
+    JSON.stringify({ sensitivity: 0.9, polarities: ['dark'] }),
   );
   await until(({ examined }) => examined === 'done');
   return { job, picture };

@@ -3,8 +3,9 @@ import { axisBottom, axisLeft } from 'd3-axis';
 import { bin } from 'd3-array';
 import { scaleLinear, scaleLog, scaleSqrt } from 'd3-scale';
 import { select } from 'd3-selection';
-import { useLocalStorage } from '@vueuse/core';
+import { refDebounced, useLocalStorage } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
+import { AFTER_PIXELS_MS } from '../proof/afterPixels.ts';
 import { useView } from '../stores/view.ts';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { useMending } from '../work/useMending.ts';
@@ -28,7 +29,8 @@ const [MARGIN, BARS] = [15, 24];
 const view = useView();
 const { mendEntries } = useMending();
 const { dismiss } = useLedgerWork();
-const dots = useChartDots();
+/** The chart can wait; the picture cannot. */
+const dots = refDebounced(useChartDots(), AFTER_PIXELS_MS);
 
 const SHAPES = ['region', 'line'] as const;
 const ACTS = ['choose', 'mend', 'dismiss'] as const;

@@ -33,6 +33,18 @@ function trace(context: CanvasRenderingContext2D, form: ChartDot['form'], [x, y]
   else context.rect(x - RADIUS, y - RADIUS, 2 * RADIUS, 2 * RADIUS);
 }
 
+let known: ReadonlyMap<string, string> | null = null;
+
+/** The theme's colours, asked for once: the question makes the browser lay out the page. */
+function themeColours(canvas: HTMLCanvasElement): ReadonlyMap<string, string> {
+  known ??= (() => {
+    const style = getComputedStyle(canvas);
+    const names = ['--chosen', '--mended', '--open', '--line-strong'];
+    return new Map(names.map((name) => [name, style.getPropertyValue(name)]));
+  })();
+  return known;
+}
+
 /** Draws findings; chosen ones last, on top of the others. */
 export function drawDots(
   context: CanvasRenderingContext2D,
@@ -41,15 +53,15 @@ export function drawDots(
 ): void {
   const { canvas } = context;
   const scale = devicePixelRatio;
-  canvas.width = Math.round(width * scale);
-  canvas.height = Math.round(height * scale);
-  canvas.style.width = `${width}px`;
-  canvas.style.height = `${height}px`;
-  context.scale(scale, scale);
-  const style = getComputedStyle(canvas);
-  const colours = new Map(
-    ['--chosen', '--mended', '--open', '--line-strong'].map((name) => [name, style.getPropertyValue(name)]),
-  );
+  if (canvas.width !== Math.round(width * scale)) {
+    canvas.width = Math.round(width * scale);
+    canvas.height = Math.round(height * scale);
+    canvas.style.width = `${width}px`;
+    canvas.style.height = `${height}px`;
+  }
+  context.setTransform(scale, 0, 0, scale, 0, 0);
+  context.clearRect(0, 0, width, height);
+  const colours = themeColours(canvas);
   const inOrder = [...dots.filter(({ isChosen }) => !isChosen), ...dots.filter(({ isChosen }) => isChosen)];
   for (const placed of inOrder) {
     const colour = colours.get(colourName(placed)) ?? '';

@@ -26,8 +26,8 @@ export const usePicture = defineStore('picture', () => {
   const worksheet = shallowRef<Worksheet>(emptyWorksheet({ width: 1, height: 1 }));
   /** The number the next fault marked by hand takes, as the server said last. */
   const nextFault = ref(1);
-  const done = ref<readonly HistoryStep[]>([]);
-  const undone = ref<readonly HistoryStep[]>([]);
+  const done = shallowRef<readonly HistoryStep[]>([]);
+  const undone = shallowRef<readonly HistoryStep[]>([]);
   const problem = ref<string | null>(null);
   /** What the restorer should know about saving; none while all is well. */
   const notice = ref<string | null>(null);

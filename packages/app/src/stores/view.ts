@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { usePicture } from './picture.ts';
 import type { LedgerEntry } from './ledgerEntry.ts';
 import { reachOf } from './ledgerEntry.ts';
@@ -25,7 +25,7 @@ export type Compared = (typeof COMPARED)[number];
 /** How the restorer looks at the picture, and what is chosen on it. Nothing of this is saved with the picture. */
 export const useView = defineStore('view', () => {
   const picture = usePicture();
-  const chosen = ref<ReadonlySet<string>>(new Set());
+  const chosen = shallowRef<ReadonlySet<string>>(new Set());
   const focus = ref<string | null>(null);
   const hovered = ref<string | null>(null);
   const marks = ref<Marks>('all');
