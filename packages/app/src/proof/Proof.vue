@@ -146,7 +146,7 @@ defineExpose({ take: (number: number) => sources.value?.take(number), fit });
 }
 .facts {
   flex: none;
-  width: 136px;
+  width: 146px;
 }
 .title {
   display: flex;
@@ -154,6 +154,10 @@ defineExpose({ take: (number: number) => sources.value?.take(number), fit });
   gap: 8px;
   min-height: 24px;
   margin: 0;
+}
+.title .el-select {
+  flex: 1;
+  min-width: 0;
 }
 dl {
   display: grid;
