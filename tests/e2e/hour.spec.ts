@@ -48,7 +48,7 @@ test('a restorer’s hour in small: everything done by hand stays, and comes bac
     [300, 180],
   ])
     await page.mouse.click(...desk.at(x, y));
-  await expect(page.getByText('Marked by hand', { exact: true })).toBeVisible();
+  await expect(page.getByText('Mended by hand', { exact: true })).toBeVisible();
   await drag(page, [desk.at(330, 205), desk.at(420, 195), desk.at(450, 195)]);
   await expect
     .poll(async () => (await saved(page)).done.at(-1)?.words)

@@ -170,9 +170,9 @@ test('a place without a listed fault is mended by hand, with the mark at a size 
   await page.keyboard.press('v');
   await page.keyboard.press('v');
   await page.getByTestId('table').click({ position: { x: 420, y: 330 } });
-  await expect(page.getByText('Marked by hand', { exact: true })).toBeVisible();
+  await expect(page.getByText('Mended by hand', { exact: true })).toBeVisible();
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('Marked by hand', { exact: true })).toBeHidden();
+  await expect(page.getByText('Mended by hand', { exact: true })).toBeHidden();
 });
 
 test('two windows on one picture never lose an edit: the second catches up', async ({

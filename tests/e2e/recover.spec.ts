@@ -45,7 +45,7 @@ test('a soft speck on a textured place is recovered, and the texture under it co
       y: (SPECK.y - 0.8 - clean.height / 2) * scale + box.height / 2,
     },
   });
-  await expect(page.getByText('Marked by hand', { exact: true })).toBeVisible();
+  await expect(page.getByText('Mended by hand', { exact: true })).toBeVisible();
   await expect(page.getByRole('region', { name: 'Proof' }).getByText('recover').first()).toBeVisible();
 
   const pictureId = /pictures\/([^/]+)/.exec(page.url())?.[1] ?? '';

@@ -118,5 +118,5 @@ export function edgesInto(outline: readonly Point[], { left, top, raster }: Wind
     if (angle === null) continue;
     found.push({ place: i, x: places[i].x, y: places[i].y, angle, step: steps[i] });
   }
-  return found.sort((a, b) => a.place - b.place).map(({ place: _, ...edge }) => edge);
+  return found.sort((a, b) => a.place - b.place).map(({ x, y, angle, step }) => ({ x, y, angle, step }));
 }
