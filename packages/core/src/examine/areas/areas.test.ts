@@ -130,6 +130,10 @@ describe('an area that is a large speck', () => {
     const here = { ...area(square(33, 33, 34), 0.6), x: 50, y: 50, r: 19 };
     expect(areasOffSpecks([here], [speck])).toEqual([]);
     expect(areasOffSpecks([{ ...here, confidence: 0.9 }], [speck])).toHaveLength(1);
+    // A doubtful area takes no speck away that is sure.
+    const doubtful = { ...here, confidence: 0.2 };
+    expect(outsideAreas([speck], areasOffSpecks([doubtful], [speck]))).toEqual([speck]);
+    expect(outsideAreas([speck], [doubtful])).toEqual([speck]);
     expect(
       areasOffSpecks([{ ...here, ...area(square(0, 0, 120), 0.6), x: 60, y: 60, r: 68 }], [speck]),
     ).toHaveLength(1);

@@ -69,27 +69,39 @@ const IS_DISC = 0.9;
 /** A border as soft as this is that of a shadow, whatever threshold cuts it. */
 const SHADOW = 0.35;
 
-/** Leaves out the areas that are no more than a surer speck: a large one stands out as a whole, too. */
-export function areasOffSpecks(areas: readonly Fault[], specks: readonly Fault[]): Fault[] {
-  return areas.filter(({ x, y, r, confidence, outline = [] }) => {
-    const near = specks.filter(
-      (speck) =>
-        speck.confidence >= confidence && Math.hypot(speck.x - x, speck.y - y) < Math.max(r, speck.r),
-    );
-    return !near.some(
-      (speck) => sharedArea(outline, discOutline(speck)) > (speck.softness >= SHADOW ? MOST_SHARED : IS_DISC),
-    );
-  });
+/** An area tells more than a disc: nearly as sure as one it stands in its place. */
+const NEARLY = 0.9;
+const standsFor = (area: Fault, speck: Fault): boolean => area.confidence >= NEARLY * speck.confidence;
+
+/** Whether an area is a speck seen as a whole rather than something of its own. */
+function isOnlySpeck(area: Fault, speck: Fault): boolean {
+  const shared = sharedArea(area.outline ?? [], discOutline(speck));
+  if (shared <= MOST_SHARED) return false;
+  if (!standsFor(area, speck)) return true;
+  return speck.confidence >= area.confidence && (speck.softness >= SHADOW || shared > IS_DISC);
 }
+
+/** Leaves out the areas that are no more than a surer speck: a large one stands out as a whole, too. */
+export const areasOffSpecks = (areas: readonly Fault[], specks: readonly Fault[]): Fault[] =>
+  areas.filter(
+    (area) =>
+      !specks.some(
+        (speck) =>
+          Math.hypot(speck.x - area.x, speck.y - area.y) < Math.max(area.r, speck.r) &&
+          isOnlySpeck(area, speck),
+      ),
+  );
 
 /** Leaves out what lies in a surer area, dust on a loss goes with it, and the disc that an area was taken for. */
 export function outsideAreas(faults: readonly Fault[], areas: readonly Fault[]): Fault[] {
   return faults.filter(
     (fault) =>
-      !areas.some(({ confidence, outline = [] }) => {
+      !areas.some((area) => {
+        const { outline = [] } = area;
         if (!isInside(fault.x, fault.y, outline)) return false;
-        if (confidence >= fault.confidence) return true;
-        return fault.kind === 'speck' && sharedArea(outline, discOutline(fault)) > MOST_SHARED;
+        if (area.confidence >= fault.confidence) return true;
+        if (fault.kind !== 'speck' || !standsFor(area, fault)) return false;
+        return sharedArea(outline, discOutline(fault)) > MOST_SHARED;
       }),
   );
 }
