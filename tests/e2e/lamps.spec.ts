@@ -26,6 +26,22 @@ async function middleOf(page: Page): Promise<{ mean: number; isGrey: boolean }> 
   });
 }
 
+/** The mean once all tiles in sight are painted: the same twice with a pause between. */
+async function settledMean(page: Page): Promise<number> {
+  let last = NaN;
+  await expect
+    .poll(
+      async () => {
+        const before = last;
+        last = (await middleOf(page)).mean;
+        return last === before;
+      },
+      { intervals: [400] },
+    )
+    .toBe(true);
+  return last;
+}
+
 test('every lamp shows the picture otherwise and leaves it as it is; mends are made under any of them', async ({
   quietPage: page,
 }) => {
@@ -72,7 +88,7 @@ test('every lamp shows the picture otherwise and leaves it as it is; mends are m
   await page.keyboard.press('c');
   await expect(page.getByRole('button', { name: 'Lamp: as finished' })).toBeVisible();
   await expect.poll(async () => (await middleOf(page)).isGrey).toBe(false);
-  const asItIs = (await middleOf(page)).mean;
+  const asItIs = await settledMean(page);
   await page.getByTestId('lamp').click();
   const black = page.getByRole('slider', { name: 'Black from' });
   for (let i = 0; i < 20; i++) await black.press('ArrowRight');
