@@ -85,6 +85,7 @@ export * from './source/sampleSource.ts';
 export * from './source/source.ts';
 export * from './source/strokeSource.ts';
 export * from './target/maskTargets.ts';
+export * from './target/signedArea.ts';
 export * from './target/target.ts';
 export * from './target/targetBounds.ts';
 export * from './target/targetField.ts';

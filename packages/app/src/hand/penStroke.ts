@@ -1,4 +1,5 @@
 import type { DiscTarget, OutlineTarget, Point, StrokeTarget } from '@fennip/core';
+import { signedArea } from '@fennip/core';
 import { LazyBrush } from 'lazy-brush';
 import simplify from 'simplify-js';
 
@@ -66,10 +67,7 @@ export function penTarget(
 /** The inside of a drawn line; null where it holds none. */
 export function outlineTarget(points: readonly PenPoint[]): OutlineTarget | null {
   const corners = points.map(asPoint);
-  let doubleArea = 0;
-  corners.forEach(([x, y], i) => {
-    const [nextX, nextY] = corners[(i + 1) % corners.length];
-    doubleArea += x * nextY - nextX * y;
-  });
-  return corners.length >= 3 && Math.abs(doubleArea) >= 2 ? { shape: 'outline', points: corners } : null;
+  return corners.length >= 3 && Math.abs(signedArea(corners)) >= 1
+    ? { shape: 'outline', points: corners }
+    : null;
 }

@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Fault } from '../examine/fault.ts';
+import { faultArea } from '../examine/faultArea.ts';
 import { recoverable } from '../examine/recoverable.ts';
 import { visibilityOf } from '../examine/visibility.ts';
 import { applyTone, PLAIN_TONE, tonedValue } from '../finish/tone.ts';
 import { printSize } from '../picture/printSize.ts';
 import { pictureOf } from '../testing/pictures.ts';
-import { estimateWork, faultArea, GUESSED_PACE } from './estimateWork.ts';
+import { estimateWork, GUESSED_PACE } from './estimateWork.ts';
 
 const speck: Fault = {
   ...{ kind: 'speck', polarity: 'dark', x: 10, y: 10, r: 5, strength: 0.2, softness: 0.5, confidence: 0.9 },

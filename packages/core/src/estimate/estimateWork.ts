@@ -1,5 +1,5 @@
-import { polygonArea } from '../examine/areas/areaTraits.ts';
 import type { Fault, FaultKind } from '../examine/fault.ts';
+import { faultArea } from '../examine/faultArea.ts';
 import { recoverable } from '../examine/recoverable.ts';
 
 /** How long one fault takes a restorer, in seconds. */
@@ -31,16 +31,6 @@ export interface WorkEstimate {
 const AUTOMATIC: readonly FaultKind[] = ['speck', 'fibre', 'scratch'];
 /** Below this a finding is looked at by itself. */
 const SURE = 0.5;
-
-/** The area a fault takes up, in pixels. */
-export function faultArea({ r, path, outline }: Pick<Fault, 'r' | 'path' | 'outline'>): number {
-  if (outline) return polygonArea(outline);
-  if (!path) return Math.PI * r * r;
-  return path.reduce(
-    (sum, [x, y], i) => (i === 0 ? 0 : sum + 2 * r * Math.hypot(x - path[i - 1][0], y - path[i - 1][1])),
-    0,
-  );
-}
 
 /** Says how much work faults are, at a restorer's pace. */
 export function estimateWork(

@@ -37,7 +37,7 @@ export interface Fault {
   readonly tone?: number;
   /** The course of a line; its place is then the middle of it, and its radius half its width. */
   readonly path?: readonly (readonly [x: number, y: number])[];
-  /** The border of an area, closed; its place is then a point inside, its radius that of a disc as large. */
+  /** The border of an area, closed; its place is then the mean of its corners, its radius that of a disc as large. */
   readonly outline?: readonly (readonly [x: number, y: number])[];
 }
 

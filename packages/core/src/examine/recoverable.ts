@@ -1,8 +1,7 @@
 import { srgbToLinear } from '../colour/srgb.ts';
 import type { Fault } from './fault.ts';
+import { ownTone } from './ownTone.ts';
 
-/** Tone around a fault of which it was not measured, in encoded luma. */
-const MIDDLE = 0.5;
 /** Of a shadow: shares of the light that is lost between which what lies under it stops being recoverable. */
 const [SHADOW_WHOLE, SHADOW_GONE] = [0.2, 0.65];
 /** Of a veil of added light, which hides more than it adds. */
@@ -22,11 +21,11 @@ const between = (value: number, from: number, to: number): number =>
 export function recoverable(
   fault: Pick<Fault, 'kind' | 'polarity' | 'strength' | 'softness' | 'tone'>,
 ): number {
-  const { kind, polarity, strength, softness, tone = MIDDLE } = fault;
+  const { kind, polarity, softness } = fault;
   if (kind === 'stain') return 1;
   if (kind !== 'speck' && kind !== 'fibre' && kind !== 'scratch') return 0;
-  const around = srgbToLinear(tone);
-  const own = srgbToLinear(Math.min(1, Math.max(0, polarity === 'dark' ? tone - strength : tone + strength)));
+  const tones = ownTone(fault);
+  const [around, own] = [srgbToLinear(tones.around), srgbToLinear(tones.own)];
   if (polarity === 'dark') return 1 - between(1 - own / Math.max(1e-4, around), SHADOW_WHOLE, SHADOW_GONE);
   const covered = (own - around) / Math.max(1e-4, 1 - around);
   return (1 - between(covered, 0, VEIL_GONE)) * between(softness, CUT_SHARP, SOFT);

@@ -4,6 +4,7 @@ import { boxMean } from '../../filter/boxMean.ts';
 import { colourChannels, fullScale } from '../../raster/raster.ts';
 import type { Point } from '../../target/target.ts';
 import { distanceToSet } from '../../target/distanceTransform.ts';
+import { signedArea } from '../../target/signedArea.ts';
 import { polygonPixels } from '../../target/polygonPixels.ts';
 
 /** What tells one kind of area from another. Encoded values, 0 to 1. */
@@ -29,14 +30,8 @@ const TEXTURE_RADIUS = 2;
 /** Where the ring is as calm as this, texture is not told from noise. */
 const LEAST_TEXTURE = 0.002;
 
-/** Area of a polygon in pixels, whichever way it runs (shoelace formula). */
-export const polygonArea = (points: readonly Point[]): number =>
-  Math.abs(
-    points.reduce((sum, [x, y], i) => {
-      const [nx, ny] = points[(i + 1) % points.length];
-      return sum + x * ny - nx * y;
-    }, 0),
-  ) / 2;
+/** Area of a polygon in pixels, whichever way it runs. */
+export const polygonArea = (points: readonly Point[]): number => Math.abs(signedArea(points));
 
 const perimeter = (points: readonly Point[]): number =>
   points.reduce((sum, [x, y], i) => {

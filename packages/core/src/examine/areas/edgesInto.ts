@@ -1,6 +1,7 @@
 import { lumaPlane } from '../../raster/float.ts';
 import type { FloatPlane } from '../../raster/float.ts';
 import type { Window } from '../../raster/window.ts';
+import { signedArea } from '../../target/signedArea.ts';
 import type { Point } from '../../target/target.ts';
 
 /** An edge of the subject that an area cuts through. */
@@ -40,11 +41,7 @@ interface BorderPlace {
 
 /** Places one pixel apart along a closed border. */
 function evenly(outline: readonly Point[]): BorderPlace[] {
-  const turn = outline.reduce((sum, [x, y], i) => {
-    const [nx, ny] = outline[(i + 1) % outline.length];
-    return sum + x * ny - nx * y;
-  }, 0);
-  const out = turn > 0 ? 1 : -1;
+  const out = signedArea(outline) > 0 ? 1 : -1;
   return outline.flatMap(([ax, ay], i) => {
     const [bx, by] = outline[(i + 1) % outline.length];
     const length = Math.hypot(bx - ax, by - ay);

@@ -1,6 +1,7 @@
 import type { Rect } from '../../raster/rect.ts';
 import { rectsMeet } from '../../raster/rect.ts';
 import type { Point } from '../../target/target.ts';
+import { discOutline } from '../../target/discOutline.ts';
 import { polygonPixels } from '../../target/polygonPixels.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
 import { distanceToOutline } from '../../target/targetDistance.ts';
@@ -56,13 +57,6 @@ export function keepAreas(areas: readonly Shaped[]): Fault[] {
   }
   return kept.map(withoutFit);
 }
-
-const CORNERS = 24;
-const discOutline = ({ x, y, r }: Pick<Fault, 'x' | 'y' | 'r'>): Point[] =>
-  Array.from({ length: CORNERS }, (_, k) => [
-    x + r * Math.cos((2 * Math.PI * k) / CORNERS),
-    y + r * Math.sin((2 * Math.PI * k) / CORNERS),
-  ]);
 
 /** An area that shares so much with a disc is one. */
 const IS_DISC = 0.9;

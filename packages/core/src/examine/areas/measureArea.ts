@@ -1,4 +1,5 @@
 import type { Point } from '../../target/target.ts';
+import { signedArea } from '../../target/signedArea.ts';
 import { polygonPixels } from '../../target/polygonPixels.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
 import type { Rect } from '../../raster/rect.ts';
@@ -91,11 +92,7 @@ function lookAcross(outline: readonly Point[], { luma: { width, height, data } }
   const every = Math.max(1, Math.floor(outline.length / PLACES));
   let [cut, looked] = [0, 0];
   // Which way is out depends on which way round the border runs.
-  const turn = outline.reduce((sum, [x, y], i) => {
-    const [nx, ny] = outline[(i + 1) % outline.length];
-    return sum + x * ny - nx * y;
-  }, 0);
-  const out = turn > 0 ? 1 : -1;
+  const out = signedArea(outline) > 0 ? 1 : -1;
   const at = (x: number, y: number): number => data[Math.floor(y) * width + Math.floor(x)];
   for (let i = 0; i < outline.length; i += every) {
     const [x, y] = outline[i];

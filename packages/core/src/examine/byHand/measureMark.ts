@@ -5,7 +5,8 @@ import type { PictureShape } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
 import { growRect, intersectRects } from '../../raster/rect.ts';
 import { pictureRect } from '../../raster/window.ts';
-import type { DiscTarget, OutlineTarget, Point, StrokeTarget } from '../../target/target.ts';
+import { discOutline } from '../../target/discOutline.ts';
+import type { DiscTarget, OutlineTarget, StrokeTarget } from '../../target/target.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
 import { areaKind } from '../areas/areaKind.ts';
 import { AREA_LOOK, areaTraits } from '../areas/areaTraits.ts';
@@ -56,20 +57,16 @@ function speckUnder({ x, y }: DiscTarget, pixels: Pixels, rect: Rect): ScoredFau
 }
 
 /** Luma at a place less that of what lies around it, by area. */
-function departureAt(target: MarkTarget, pixels: Pixels): number {
-  const points = target.shape === 'outline' ? target.points : discOutline(target);
+function departureAt(target: DiscTarget | StrokeTarget, pixels: Pixels): number {
+  const points = discOutline(target.shape === 'disc' ? target : middleDisc(target));
   const bounds = targetBounds({ shape: 'outline', points }, AREA_LOOK);
   return areaTraits(points, pixels.window(intersectRects(bounds, pictureRect(pixels.shape)))).departure;
 }
 
-/** A disc, or the disc in the middle of a stroke, as a polygon. */
-function discOutline(target: DiscTarget | StrokeTarget): Point[] {
-  const [x, y] = target.shape === 'disc' ? [target.x, target.y] : target.points[target.points.length >> 1];
-  const r = target.shape === 'disc' ? target.r : target.width / 2;
-  return Array.from({ length: 16 }, (_, k) => [
-    x + r * Math.cos((k * Math.PI) / 8),
-    y + r * Math.sin((k * Math.PI) / 8),
-  ]);
+/** The disc in the middle of a stroke. */
+function middleDisc({ points, width }: StrokeTarget): Pick<DiscTarget, 'x' | 'y' | 'r'> {
+  const [x, y] = points[points.length >> 1];
+  return { x, y, r: width / 2 };
 }
 
 function measureClick(target: DiscTarget, pixels: Pixels, rect: Rect): Fault {
