@@ -184,7 +184,7 @@ export function useMending() {
       from + shift < 0 || from + shift + length > most;
     if (source && (isOut(left, width, source.dx, sheet.width) || isOut(top, height, source.dy, sheet.height)))
       picture.notice = say('notice.sourceOutside');
-    if (allowanceOn(picture.fences, mend.zone, bounds)?.some((share) => share < 1))
+    if (allowanceOn(picture.fences, mend.zone, bounds, sheet)?.some((share) => share < 1))
       picture.notice = say('notice.fenceStops');
   }
 

@@ -1,6 +1,7 @@
 import type { Recipe } from '@fennip/core';
 import { RecipeError } from '@fennip/core';
 import { RecipeSchema } from '../recipe/recipe.ts';
+import { checkFence } from './checkFence.ts';
 import { checkMend } from './checkMend.ts';
 import { checkerOf } from './checker.ts';
 
@@ -13,6 +14,7 @@ export function checkRecipe(value: unknown): Recipe {
   (recipe.fences ?? []).forEach((fence, index) => {
     if (zones.has(fence.id)) throw new RecipeError(`fences/${index}/id`, `${fence.id} is there twice`);
     zones.add(fence.id);
+    checkFence(fence, recipe.picture, `fences/${index}`);
   });
   const seen = new Set<string>();
   recipe.mends.forEach((mend, index) => {

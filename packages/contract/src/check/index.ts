@@ -1,3 +1,4 @@
+export * from './checkFence.ts';
 export * from './checkMend.ts';
 export * from './checkRecipe.ts';
 export * from './checker.ts';

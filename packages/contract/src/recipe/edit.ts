@@ -3,6 +3,7 @@ import { Type } from '@sinclair/typebox';
 import type { Edit } from '@fennip/core';
 import type { Same } from '../same.ts';
 import { FaultKindSchema, NumberedFaultSchema } from './faults.ts';
+import { FenceSchema } from './fence.ts';
 import { IdSchema } from './id.ts';
 import { MendSchema } from './mend.ts';
 
@@ -28,6 +29,11 @@ const StepSchema = Type.Union([
   ),
   Type.Object({ op: Type.Literal('mark'), fault: NumberedFaultSchema }, { additionalProperties: false }),
   Type.Object({ op: Type.Literal('unmark'), id: IdSchema }, { additionalProperties: false }),
+  Type.Object(
+    { op: Type.Literal('fence'), fence: FenceSchema, at: Type.Integer({ minimum: 0 }) },
+    { additionalProperties: false },
+  ),
+  Type.Object({ op: Type.Literal('unfence'), id: IdSchema }, { additionalProperties: false }),
 ]);
 
 export const EditSchema = Type.Object(

@@ -53,7 +53,7 @@ export function applyMend(mend: Mend, canvas: Canvas): Patch {
   if (isEmpty(patch.rect)) return patch;
   const under = canvas.pixels.window(patch.rect).raster;
   const kept = mend.only ? keepOnly(mend.only, patch, under) : patch;
-  const allowance = allowanceOn(canvas.fences, mend.zone, patch.rect);
+  const allowance = allowanceOn(canvas.fences, mend.zone, patch.rect, canvas.pixels.shape);
   const bounded = allowance ? boundPatch(kept, under, allowance) : kept;
   // A clone that builds up has its share in each dab already.
   if (mend.share === 1 || (mend.method === 'clone' && mend.buildUp)) return bounded;

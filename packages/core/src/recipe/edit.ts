@@ -1,4 +1,5 @@
 import { RecipeError } from '../errors.ts';
+import type { Fence } from '../fence/fence.ts';
 import type { FaultKind, NumberedFault } from '../examine/fault.ts';
 import type { Mend } from '../mend/mend.ts';
 import type { Recipe } from './recipe.ts';
@@ -17,7 +18,11 @@ export type Step =
   | { readonly op: 'name'; readonly fault: string; readonly as: FaultKind | null }
   /** Adds a fault marked by hand, or puts it in the place of the one with its id. */
   | { readonly op: 'mark'; readonly fault: NumberedFault }
-  | { readonly op: 'unmark'; readonly id: string };
+  | { readonly op: 'unmark'; readonly id: string }
+  /** Adds a fence before position `at`, or puts it in the place of the one with its id. */
+  | { readonly op: 'fence'; readonly fence: Fence; readonly at: number }
+  /** Takes a fence away; a zone only when no mend names it any more. */
+  | { readonly op: 'unfence'; readonly id: string };
 
 /** One step of history: what is done together is undone together. */
 export interface Edit {
@@ -53,30 +58,61 @@ export interface EditOutcome {
 /** A worksheet while steps are carried out on it. */
 interface Draft {
   readonly mends: Mend[];
+  readonly fences: Fence[];
   readonly judgements: Map<string, Judgement>;
   readonly kinds: Map<string, FaultKind>;
   readonly marked: Map<string, NumberedFault>;
+}
+
+interface Placed<T> {
+  readonly thing: T;
+  readonly at: number;
+}
+
+/** Puts a thing in the place of the one with its id, which is given back, or else before position `at`. */
+function putAt<T extends { readonly id: string }>(
+  list: T[],
+  thing: T,
+  at: number,
+  place: string,
+): Placed<T> | null {
+  const stood = list.findIndex(({ id }) => id === thing.id);
+  if (stood >= 0) return { thing: list.splice(stood, 1, thing)[0], at: stood };
+  if (!Number.isInteger(at) || at < 0 || at > list.length)
+    throw new RecipeError(`${place}/at`, `must be 0 to ${list.length}, got ${at}`);
+  list.splice(at, 0, thing);
+  return null;
+}
+
+function takeOut<T extends { readonly id: string }>(
+  list: T[],
+  id: string,
+  place: string,
+  what: string,
+): Placed<T> {
+  const at = list.findIndex((thing) => thing.id === id);
+  if (at < 0) throw new RecipeError(`${place}/id`, `no ${what} has the id ${id}`);
+  return { thing: list.splice(at, 1)[0], at };
+}
+
+/** A mend whose zone is gone would mend where it must not. */
+function refuseLostZones({ mends, fences }: Draft): void {
+  const zones = new Set(fences.filter(({ kind }) => kind === 'zone').map(({ id }) => id));
+  const lost = mends.find(({ zone }) => zone !== undefined && !zones.has(zone));
+  if (lost)
+    throw new RecipeError('steps', `leave mend ${lost.id} in the zone ${lost.zone}, which is not there`);
 }
 
 /** Carries out one step and says what would undo it. */
 function carryOut(step: Step, draft: Draft, place: string): Step {
   switch (step.op) {
     case 'put': {
-      const at = draft.mends.findIndex((mend) => mend.id === step.mend.id);
-      if (at >= 0) {
-        const [before] = draft.mends.splice(at, 1, step.mend);
-        return { op: 'put', mend: before, at };
-      }
-      if (!Number.isInteger(step.at) || step.at < 0 || step.at > draft.mends.length)
-        throw new RecipeError(`${place}/at`, `must be 0 to ${draft.mends.length}, got ${step.at}`);
-      draft.mends.splice(step.at, 0, step.mend);
-      return { op: 'drop', id: step.mend.id };
+      const before = putAt(draft.mends, step.mend, step.at, place);
+      return before ? { op: 'put', mend: before.thing, at: before.at } : { op: 'drop', id: step.mend.id };
     }
     case 'drop': {
-      const at = draft.mends.findIndex((mend) => mend.id === step.id);
-      if (at < 0) throw new RecipeError(`${place}/id`, `no mend has the id ${step.id}`);
-      const [mend] = draft.mends.splice(at, 1);
-      return { op: 'put', mend, at };
+      const { thing, at } = takeOut(draft.mends, step.id, place, 'mend');
+      return { op: 'put', mend: thing, at };
     }
     case 'judge': {
       const before = draft.judgements.get(step.fault) ?? 'open';
@@ -101,21 +137,41 @@ function carryOut(step: Step, draft: Draft, place: string): Step {
       draft.marked.delete(step.id);
       return { op: 'mark', fault };
     }
+    case 'fence': {
+      const before = putAt(draft.fences, step.fence, step.at, place);
+      return before
+        ? { op: 'fence', fence: before.thing, at: before.at }
+        : { op: 'unfence', id: step.fence.id };
+    }
+    case 'unfence': {
+      const { thing, at } = takeOut(draft.fences, step.id, place, 'fence');
+      return { op: 'fence', fence: thing, at };
+    }
   }
+}
+
+/** A recipe without fences has no list of them. */
+function withFences(recipe: Recipe, fences: readonly Fence[]): Recipe {
+  const { fences: before, ...rest } = recipe;
+  if (fences.length === 0) return rest;
+  const isSame = before?.length === fences.length && fences.every((fence, i) => fence === before[i]);
+  return { ...rest, fences: isSame ? before : fences };
 }
 
 /** Applies steps in order and gives the steps that take them back. Pure. @throws RecipeError naming the step */
 export function applySteps(worksheet: Worksheet, steps: readonly Step[]): EditOutcome {
   const draft: Draft = {
     mends: [...worksheet.recipe.mends],
+    fences: [...(worksheet.recipe.fences ?? [])],
     judgements: new Map(Object.entries(worksheet.judgements)),
     kinds: new Map(Object.entries(worksheet.kinds)),
     marked: new Map(worksheet.marked.map((fault) => [fault.id, fault])),
   };
   const inverse = steps.map((step, index) => carryOut(step, draft, `steps/${index}`)).reverse();
+  refuseLostZones(draft);
   return {
     worksheet: {
-      recipe: { ...worksheet.recipe, mends: draft.mends },
+      recipe: withFences({ ...worksheet.recipe, mends: draft.mends }, draft.fences),
       judgements: Object.fromEntries(draft.judgements),
       kinds: Object.fromEntries(draft.kinds),
       marked: [...draft.marked.values()].sort((a, b) => a.number - b.number),

@@ -273,11 +273,27 @@ describe('edits', () => {
       ),
     }),
     fc.record({ op: fc.constant('unmark' as const), id: fc.constantFrom('h3', 'h4', 'h5') }),
+    fencesOf.chain((fences) =>
+      fc.constantFrom(...fences).map((fence): Step => ({ op: 'fence', fence, at: 0 })),
+    ),
+    fc.constantFrom('roof', 'sky').map((id): Step => ({ op: 'unfence', id })),
   );
-  /** Whether a step takes away what is not there. */
-  const isEmpty = (one: Step, { recipe, marked }: Worksheet): boolean =>
-    (one.op === 'drop' && !recipe.mends.some(({ id }) => id === one.id)) ||
-    (one.op === 'unmark' && !marked.some(({ id }) => id === one.id));
+  /** Whether a step takes away what is not there, or a zone that a mend needs. */
+  const isRefused = (one: Step, { recipe: { mends, fences = [] }, marked }: Worksheet): boolean => {
+    const isZoneThere = fences.some(({ id }) => id === 'sky');
+    switch (one.op) {
+      case 'put':
+        return one.mend.zone !== undefined && !isZoneThere;
+      case 'drop':
+        return !mends.some(({ id }) => id === one.id);
+      case 'unmark':
+        return !marked.some(({ id }) => id === one.id);
+      case 'unfence':
+        return !fences.some(({ id }) => id === one.id) || mends.some(({ zone }) => zone === one.id);
+      default:
+        return false;
+    }
+  };
 
   it('are taken back exactly, in whatever order they came', () => {
     fc.assert(
@@ -285,7 +301,10 @@ describe('edits', () => {
         const trail: { before: Worksheet; inverse: readonly Step[] }[] = [];
         let now = sheet;
         for (const one of steps) {
-          if (isEmpty(one, now)) continue;
+          if (isRefused(one, now)) {
+            expect(() => applySteps(now, [one])).toThrow(RecipeError);
+            continue;
+          }
           const { worksheet, inverse } = applySteps(now, [one]);
           trail.push({ before: now, inverse });
           now = worksheet;

@@ -95,7 +95,7 @@ export function findSources(query: SourceQuery, pixels: Pixels): SourceCandidate
     luma,
     search,
     field,
-    occupied: fencedPixels(query, search, occupiedPixels(search, query, pixels.shape.width)),
+    occupied: fencedPixels(query, search, pixels.shape, occupiedPixels(search, query, pixels.shape.width)),
     used: query.used.filter((place) => rectsMeet(placeRect(place), search)),
     reach: targetReach(query),
   });
@@ -110,8 +110,13 @@ export function findSources(query: SourceQuery, pixels: Pixels): SourceCandidate
 }
 
 /** Adds what fences keep to the pixels no source may touch. */
-function fencedPixels({ fences = [], zone }: SourceQuery, search: Rect, occupied: Uint8Array): Uint8Array {
-  const allowance = allowanceOn(fences, zone, search);
+function fencedPixels(
+  { fences = [], zone }: SourceQuery,
+  search: Rect,
+  picture: PictureShape,
+  occupied: Uint8Array,
+): Uint8Array {
+  const allowance = allowanceOn(fences, zone, search, picture);
   return allowance ? occupied.map((isTaken, i) => (isTaken || allowance[i] < 1 ? 1 : 0)) : occupied;
 }
 

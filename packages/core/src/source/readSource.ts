@@ -26,7 +26,7 @@ export function readSource(
 ): SampledSource {
   const sampled = sampleSource(pixels, source, centre, rect);
   const { area, places } = sourcePlaces(source, centre, rect, pixels.shape);
-  const allowance = allowanceOn(fences, zone, area);
+  const allowance = allowanceOn(fences, zone, area, pixels.shape);
   if (!allowance) return sampled;
   const there = sampled.there.map((isThere, i) => (isThere && allowance[places[i]] === 1 ? 1 : 0));
   return { ...sampled, there };

@@ -1,5 +1,6 @@
 import type { Rect } from '../raster/rect.ts';
 import { distanceToSet } from './distanceTransform.ts';
+import { spansOfMask } from './spanRows.ts';
 import type { MaskTarget, OutlineTarget, Point, StrokeTarget, Target } from './target.ts';
 
 /** Distance of a point from the segment a to b, and how far along the nearest point lies, 0 to 1. */
@@ -63,18 +64,20 @@ export const distanceToOutline = (x: number, y: number, { points }: OutlineTarge
 
 /** Marks the pixels of a mask target on a rectangle of the picture. */
 export function maskPixels(target: MaskTarget, rect: Rect): Uint8Array {
-  const inside = new Uint8Array(rect.width * rect.height);
-  let position = 0;
-  target.runs.forEach((run, index) => {
-    if (index % 2 === 1) {
-      for (let i = position; i < position + run; i++) {
-        const x = target.left + (i % target.width) - rect.left;
-        const y = target.top + Math.floor(i / target.width) - rect.top;
-        if (x >= 0 && y >= 0 && x < rect.width && y < rect.height) inside[y * rect.width + x] = 1;
-      }
+  const { left, top, width, height } = rect;
+  const inside = new Uint8Array(width * height);
+  const spans = spansOfMask(target);
+  const first = Math.max(0, top - spans.top);
+  const end = Math.min(spans.rows.length, top + height - spans.top);
+  for (let row = first; row < end; row++) {
+    const start = (spans.top + row - top) * width;
+    const ends = spans.rows[row];
+    for (let k = 0; k < ends.length; k += 2) {
+      const from = Math.max(0, ends[k] - left);
+      const to = Math.min(width, ends[k + 1] - left);
+      if (to > from) inside.fill(1, start + from, start + to);
     }
-    position += run;
-  });
+  }
   return inside;
 }
 

@@ -1,7 +1,7 @@
 import type { Edit, Step, Worksheet } from '@fennip/core';
 import { applySteps } from '@fennip/core';
 import type { EditAnswer, HistoryStep } from '@fennip/contract';
-import { checkMend } from '@fennip/contract/check';
+import { checkFence, checkMend } from '@fennip/contract/check';
 import type { Knex } from 'knex';
 import type { Context } from '../context.ts';
 import { Refusal } from '../http/refusal.ts';
@@ -56,10 +56,11 @@ async function lockAt(change: Knex.Transaction, pictureId: string, revision: num
   return row as PictureRow;
 }
 
-function refuseBadMends(steps: readonly Step[], picture: PictureRow): void {
+function refuseBadSteps(steps: readonly Step[], { width, height }: PictureRow): void {
+  const picture = { width, height };
   steps.forEach((step, index) => {
-    if (step.op === 'put')
-      checkMend(step.mend, { width: picture.width, height: picture.height }, `steps/${index}/mend`);
+    if (step.op === 'put') checkMend(step.mend, picture, `steps/${index}/mend`);
+    if (step.op === 'fence') checkFence(step.fence, picture, `steps/${index}/fence`);
   });
 }
 
@@ -102,7 +103,7 @@ export const edit = (
   { words, steps }: Edit,
 ): Promise<EditAnswer> =>
   carryOut(context, pictureId, revision, async (change, picture, before) => {
-    refuseBadMends(steps, picture);
+    refuseBadSteps(steps, picture);
     const { worksheet, inverse } = applySteps(before, steps);
     await change('history').where({ picture_id: pictureId, undone: true }).delete();
     const [{ last }] = await change('history').where('picture_id', pictureId).max('seq as last');

@@ -1,4 +1,4 @@
-import type { Mend, Worksheet } from '@fennip/core';
+import type { Fence, Mend, Worksheet } from '@fennip/core';
 import { emptyRecipe } from '@fennip/core';
 import type { Knex } from 'knex';
 import { asFaultRow, faultsOf } from '../examine/faultRows.ts';
@@ -15,9 +15,16 @@ export async function readWorksheet(
   picture: { id: string; width: number; height: number },
 ): Promise<Worksheet> {
   const rows: MendRow[] = await database('mends').where('picture_id', picture.id).orderBy('position');
+  const fences: { body: Fence }[] = await database('fences')
+    .where('picture_id', picture.id)
+    .orderBy('position');
   const { judgements, kinds, marked } = await faultsOf(database, picture.id);
   return {
-    recipe: { ...emptyRecipe(picture), mends: rows.map((row) => row.body) },
+    recipe: {
+      ...emptyRecipe(picture),
+      mends: rows.map((row) => row.body),
+      ...(fences.length > 0 ? { fences: fences.map(({ body }) => body) } : {}),
+    },
     ...{ judgements, kinds, marked },
   };
 }
@@ -29,33 +36,41 @@ export async function writeDifference(
   before: Worksheet,
   after: Worksheet,
 ): Promise<void> {
-  const stood = new Map(before.recipe.mends.map((mend, position) => [mend.id, { mend, position }]));
-  const stays = new Set(after.recipe.mends.map((mend) => mend.id));
-  const gone = [...stood.keys()].filter((id) => !stays.has(id));
-  const changed = after.recipe.mends.flatMap((mend, position) => {
-    const old = stood.get(mend.id);
-    return old && old.mend === mend && old.position === position ? [] : [{ mend, position }];
-  });
-  if (gone.length > 0) await change('mends').where('picture_id', pictureId).whereIn('id', gone).delete();
-  if (changed.length > 0) {
-    const rows = changed.map(({ mend, position }) => ({
-      id: mend.id,
-      position,
-      fault_id: mend.fault,
-      body: mend,
-    }));
-    await change.raw(
-      `insert into mends (picture_id, id, position, fault_id, body)
-       select ?, row.id, row.position, row.fault_id, row.body
-       from jsonb_to_recordset(?::jsonb) as row(id text, position int, fault_id text, body jsonb)
-       on conflict (picture_id, id)
-       do update set position = excluded.position, fault_id = excluded.fault_id, body = excluded.body`,
-      [pictureId, JSON.stringify(rows)],
-    );
-  }
+  await writeList(change, pictureId, 'mends', before.recipe.mends, after.recipe.mends);
+  await writeList(change, pictureId, 'fences', before.recipe.fences ?? [], after.recipe.fences ?? []);
   await writeMarked(change, pictureId, before, after);
   await writeColumn(change, pictureId, 'judgement', before.judgements, after.judgements, 'open');
   await writeColumn(change, pictureId, 'own_kind', before.kinds, after.kinds, null);
+}
+
+/** Writes what differs between two ordered lists: what is gone, what is new, changed or moved. */
+async function writeList<T extends { readonly id: string; readonly fault?: string }>(
+  change: Knex.Transaction,
+  pictureId: string,
+  table: 'mends' | 'fences',
+  before: readonly T[],
+  after: readonly T[],
+): Promise<void> {
+  if (before === after) return;
+  const stood = new Map(before.map((thing, position) => [thing.id, { thing, position }]));
+  const stays = new Set(after.map(({ id }) => id));
+  const gone = [...stood.keys()].filter((id) => !stays.has(id));
+  const rows = after.flatMap((thing, position) => {
+    const old = stood.get(thing.id);
+    if (old && old.thing === thing && old.position === position) return [];
+    return [{ id: thing.id, position, fault_id: thing.fault, body: thing }];
+  });
+  if (gone.length > 0) await change(table).where('picture_id', pictureId).whereIn('id', gone).delete();
+  if (rows.length === 0) return;
+  const [named, taken] = table === 'mends' ? ['fault_id, ', 'fault_id = excluded.fault_id, '] : ['', ''];
+  await change.raw(
+    `insert into ${table} (picture_id, id, position, ${named}body)
+     select ?, row.id, row.position, ${named === '' ? '' : 'row.fault_id, '}row.body
+     from jsonb_to_recordset(?::jsonb) as row(id text, position int, fault_id text, body jsonb)
+     on conflict (picture_id, id)
+     do update set position = excluded.position, ${taken}body = excluded.body`,
+    [pictureId, JSON.stringify(rows)],
+  );
 }
 
 /** Faults marked by hand come and go as rows; what was decided about one goes with it. */

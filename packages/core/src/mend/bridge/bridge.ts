@@ -48,7 +48,7 @@ export function bridge(mend: BridgeMend, { pixels, fences }: Canvas): Patch {
   const { rect, coverage } = targetField(mend, pixels.shape, bandOf(mend));
   if (isEmpty(rect)) return EMPTY_PATCH;
   const here = pixels.window(rect).raster;
-  const allowance = allowanceOn(fences, mend.zone, rect);
+  const allowance = allowanceOn(fences, mend.zone, rect, pixels.shape);
   const values = colourFloats(here);
   closeGap({
     values,

@@ -132,6 +132,6 @@ export function heal(mend: HealMend, { pixels, fences }: Canvas): Patch {
     field,
     here: pixels.window(rect).raster,
     source,
-    allowance: allowanceOn(fences, zone, rect),
+    allowance: allowanceOn(fences, zone, rect, pixels.shape),
   });
 }

@@ -68,7 +68,7 @@ function healMiddle(
     field: { rect, coverage: doubt },
     here: base,
     source,
-    allowance: allowanceOn(fences, mend.zone, rect),
+    allowance: allowanceOn(fences, mend.zone, rect, pixels.shape),
   });
   const values = recovered.values.map((plane, c) =>
     plane.map((value, i) => value + healed.coverage[i] * (healed.values[c][i] - value)),

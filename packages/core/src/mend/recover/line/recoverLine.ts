@@ -38,7 +38,7 @@ export function recoverLine(
   const here = pixels.window(rect);
   const amount = lineField(veil, rect);
   const { values, error } = undoLine(veil, amount, here);
-  const allowance = allowanceOn(fences, mend.zone, rect);
+  const allowance = allowanceOn(fences, mend.zone, rect, pixels.shape);
   closeGap({
     values,
     width: rect.width,
