@@ -44,6 +44,7 @@ export * from './fence/combineAreas.ts';
 export * from './fence/fence.ts';
 export * from './fence/likeness/growByLikeness.ts';
 export * from './fence/likeness/likenessPlanes.ts';
+export * from './fence/likeness/proposeZones.ts';
 export * from './fence/likeness/refineBorder.ts';
 export * from './fence/reshapeArea.ts';
 export * from './fence/resizeArea.ts';

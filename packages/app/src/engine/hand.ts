@@ -1,9 +1,11 @@
 import type {
+  AreaChange,
   CutEdge,
   EdgeFit,
   Fault,
   FaultToMend,
   MarkTarget,
+  MaskTarget,
   Mend,
   MendProposal,
   MendSurroundings,
@@ -16,7 +18,9 @@ import type {
   Source,
   SourceCandidate,
   SourceQuery,
+  Target,
   Verdict,
+  ZoneProposal,
 } from '@fennip/core';
 import {
   EDGES_LOOK,
@@ -38,11 +42,15 @@ import {
   pictureRect,
   proposalReads,
   proposeMend,
+  reshapeArea,
   searchRect,
   sourcePlace,
   targetBounds,
 } from '@fennip/core';
 import { expose, transfer, wrap } from 'comlink';
+import type { DrawnTouch } from '../stores/fences.ts';
+import { areaOfProposal, grow, growRoughly, zonesSeen } from './growArea.ts';
+import { maskFile } from './maskFile.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
 import { toBitmap } from './toBitmap.ts';
@@ -139,6 +147,31 @@ const api = {
     await ready(mendReads(mend, pixels.shape).map((rect) => growRect(rect, FITTED_AROUND)));
     return fitEdge(reach, source, pixels);
   },
+
+  /** Changes the area of a fence; null where nothing is left of it. */
+  reshape(area: Target | null, change: AreaChange): MaskTarget | null {
+    return reshapeArea(area, change, opened().pixels.shape);
+  },
+
+  /** The area that grows from touches, at once and with a border as rough as the level it was found on. */
+  growRoughly: (
+    touches: readonly DrawnTouch[],
+    reach: number,
+    base: Target | null,
+  ): Promise<MaskTarget | null> => growRoughly(opened(), touches, reach, base),
+
+  /** The area that grows from touches, with its border where the full-size picture has the edge. */
+  grow: (touches: readonly DrawnTouch[], reach: number, base: Target | null): Promise<MaskTarget | null> =>
+    grow(opened(), touches, reach, base),
+
+  /** The large even parts the program sees by itself. */
+  proposeZones: (): Promise<ZoneProposal[]> => zonesSeen(opened()),
+
+  /** The area of a zone that was proposed. */
+  zoneOf: (pixels: Uint8Array): Promise<MaskTarget | null> => areaOfProposal(opened(), pixels),
+
+  /** An area as a file of the full-size picture: white is in. */
+  maskFile: (area: Target): Promise<Blob> => maskFile(area, opened().pixels.shape),
 
   /** What a mend thinks of itself, alone on the picture without mends; null where it covers nothing. */
   async judge(mend: Mend): Promise<Verdict | null> {

@@ -251,7 +251,9 @@ const api = {
   /** Takes over the mends and fences of a recipe. */
   update(recipe: Pick<Recipe, 'mends' | 'fences'>): Promise<void> {
     const picture = opened();
-    picture.recipe = { ...picture.recipe, ...recipe };
+    const { fences, ...rest } = picture.recipe;
+    void fences;
+    picture.recipe = { ...rest, ...recipe };
     picture.draft = null;
     return show(picture);
   },
@@ -260,7 +262,9 @@ const api = {
   edit(steps: readonly Step[]): Promise<void> {
     const picture = opened();
     // What is decided about faults changes no pixel.
-    const onMends = steps.filter(({ op }) => op === 'put' || op === 'drop');
+    const onMends = steps.filter(
+      ({ op }) => op === 'put' || op === 'drop' || op === 'fence' || op === 'unfence',
+    );
     const sheet = { ...emptyWorksheet(picture.tiles.picture), recipe: picture.recipe };
     picture.recipe = applySteps(sheet, onMends).worksheet.recipe;
     picture.draft = null;

@@ -2,13 +2,15 @@ import type { Mend, Point, Rect, Shift, Target } from '@fennip/core';
 import { sourceOf, targetBounds } from '@fennip/core';
 import type { Ref } from 'vue';
 import { shallowRef } from 'vue';
-import { useHand } from '../stores/hand.ts';
+import { useFences } from '../stores/fences.ts';
+import { isFenceTool, useHand } from '../stores/hand.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import type { Gesture, PointerPlace } from '../table/usePointer.ts';
 import type { Size, Viewport } from '../table/viewport.ts';
 import { toPicture, toScreen } from '../table/viewport.ts';
+import { useFencing } from '../work/useFencing.ts';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
@@ -34,6 +36,8 @@ export interface GestureTable {
 
 /** A handle is caught this far away, in screen pixels. */
 const HANDLE_SLOP = 8;
+/** Radius of a touch from which an area grows, in screen pixels. */
+const TOUCH = 5;
 /** A polygon closes when its first corner is clicked within this distance, in screen pixels. */
 const CLOSE_SLOP = 9;
 
@@ -43,7 +47,10 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   const looking = useView();
   const hand = useHand();
   const { change, mendDrawn, mendEntries } = useMending();
+  const fences = useFences();
+  const { drawn, touched } = useFencing();
   const { markDrawn } = useLedgerWork();
+  const isTouch = (): boolean => isFenceTool(hand.tool) && fences.shape === 'touch';
   const pending = shallowRef<Pending | null>(null);
   /** Where the last stroke ended: a click with shift goes on from there. */
   let lastEnd: PenPoint | null = null;
@@ -59,9 +66,10 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   };
 
   /** Lays down what was drawn. A sweep with recover or heal mends every open fault under it, each for itself. */
-  async function lay(target: Target, start: PenPoint, pressed: number): Promise<void> {
+  async function lay(target: Target, start: PenPoint, pressed: number, isAway = false): Promise<void> {
     const { tool: method } = hand;
     if (method === null || !liesOnPicture(targetBounds(target, 0))) return;
+    if (isFenceTool(method)) return drawArea(target, isAway);
     if (method === 'mark') return target.shape === 'mask' ? undefined : markDrawn(target);
     if (method !== 'clone' && target.shape !== 'outline') {
       const near = entriesWithin(targetBounds(target, 0)).filter(({ state }) => state === 'open');
@@ -77,9 +85,14 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     if (by.source) hand.usedSource(by.source);
   }
 
+  /** What was drawn is an area, or a touch from which one grows. */
+  const drawArea = (target: Target, isAway: boolean): Promise<void> =>
+    fences.shape === 'touch' ? touched(target, isAway) : drawn(target, isAway);
+
   function drawPen(place: PointerPlace, event: PointerEvent): Gesture {
     const { scale } = view.value;
-    const { radius } = hand.current;
+    // A touch is as wide on the screen wherever one looks.
+    const radius = isTouch() ? TOUCH / scale : hand.current.radius;
     const start = onPicture(place);
     const straightFrom = event.shiftKey ? lastEnd : null;
     const stroke = startStroke(straightFrom ?? start, scale);
@@ -102,7 +115,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
         lastEnd = drawn[drawn.length - 1];
         pending.value = null;
         const target = penTarget(drawn, radius, hand.pressure === 'size');
-        void lay(hit(target, place), first, strongest(drawn));
+        void lay(hit(target, place), first, strongest(drawn), event.altKey);
       },
       cancel() {
         pending.value = null;
@@ -112,23 +125,24 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
 
   /** A touch on the mark of an open fault means that fault, wherever on the mark it is. */
   function hit(target: Target, { sx, sy }: PointerPlace): Target {
-    if (target.shape !== 'disc' || hand.tool === 'clone' || hand.tool === 'mark') return target;
+    if (target.shape !== 'disc' || hand.tool === 'clone' || hand.tool === 'mark' || isFenceTool(hand.tool))
+      return target;
     const entry = entryAt(sx, sy);
     return entry?.state === 'open' ? { ...target, x: entry.x, y: entry.y } : target;
   }
 
   /** Closes the polygon or the free line that was drawn, and lays it down. */
-  function closeOutline(): boolean {
+  function closeOutline(isAway = false): boolean {
     const drawn = pending.value;
     if (drawn?.kind !== 'outline') return false;
     pending.value = null;
     const target = outlineTarget(drawn.points);
     if (!target) return false;
-    void lay(target, { ...drawn.points[0] }, 1);
+    void lay(target, { ...drawn.points[0] }, 1, isAway);
     return true;
   }
 
-  function drawOutline(place: PointerPlace): Gesture {
+  function drawOutline(place: PointerPlace, isAway = false): Gesture {
     const { scale } = view.value;
     const before = pending.value?.kind === 'outline' ? pending.value.points : [];
     const start = onPicture(place);
@@ -143,12 +157,12 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
       end() {
         if (isFree) {
           pending.value = { kind: 'outline', points: [...before, ...fewestPoints(stroke.points(), scale)] };
-          if (before.length === 0) closeOutline();
+          if (before.length === 0) closeOutline(isAway);
           return;
         }
         const [first] = before;
         const [fx, fy] = first ? toScreen(view.value, table.value, first.x, first.y) : [NaN, NaN];
-        if (before.length >= 3 && Math.hypot(place.sx - fx, place.sy - fy) < CLOSE_SLOP) closeOutline();
+        if (before.length >= 3 && Math.hypot(place.sx - fx, place.sy - fy) < CLOSE_SLOP) closeOutline(isAway);
         else pending.value = { kind: 'outline', points: [...before, start] };
       },
       cancel() {
@@ -185,6 +199,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     const mend = looking.focusEntry?.mend;
     if (
       hand.tool === 'mark' ||
+      isFenceTool(hand.tool) ||
       hand.shape !== 'outline' ||
       mend?.target.shape !== 'outline' ||
       pending.value !== null
@@ -286,6 +301,42 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     };
   }
 
+  /** Draws a rectangle of a fence. */
+  function drawRectangle(place: PointerPlace, event: PointerEvent): Gesture {
+    const from = onPicture(place);
+    let to = from;
+    return {
+      move(places) {
+        to = onPicture(places[places.length - 1]);
+        pending.value = { kind: 'frame', from, to };
+      },
+      end() {
+        pending.value = null;
+        const corners = [from, { ...to, y: from.y }, to, { ...from, y: to.y }];
+        const target = outlineTarget(
+          corners.map(({ x, y }) => ({ x: Math.round(x), y: Math.round(y), pressure: 1 })),
+        );
+        if (target) void lay(target, from, 1, event.altKey);
+      },
+      cancel() {
+        pending.value = null;
+      },
+    };
+  }
+
+  /** A press with a fence in hand. */
+  function drawFence(place: PointerPlace, event: PointerEvent): Gesture {
+    switch (fences.shape) {
+      case 'rectangle':
+        return drawRectangle(place, event);
+      case 'outline':
+        return drawOutline(place, event.altKey);
+      case 'brush':
+      case 'touch':
+        return drawPen(place, event);
+    }
+  }
+
   function setSource(place: PointerPlace): Gesture {
     const { x, y } = onPicture(place);
     const done = (): void => undefined;
@@ -305,6 +356,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
       if (event.pointerType === 'touch') hand.isSettingSource = false;
       return setSource(place);
     }
+    if (isFenceTool(hand.tool)) return drawFence(place, event);
     const start = onPicture(place);
     const outline = lastOutline(start);
     if (outline) return dragOutline(outline, start, event.altKey);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
+import FenceList from '../fence/FenceList.vue';
 import { usePicture } from '../stores/picture.ts';
 import { say } from '../words/say.ts';
 import ConfidenceProfile from './ConfidenceProfile.vue';
@@ -43,8 +44,9 @@ const emptyWords = computed(() => {
       <FindingsChart />
       <LedgerChoices />
       <LedgerList />
-      <LedgerActions />
     </template>
+    <FenceList />
+    <LedgerActions v-if="!isEmpty" />
   </section>
 </template>
 

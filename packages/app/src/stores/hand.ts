@@ -8,8 +8,14 @@ import { computed, ref, shallowRef } from 'vue';
 export const ARMED_METHODS = ['recover', 'heal', 'clone', 'bridge'] as const satisfies readonly MethodName[];
 export type ArmedMethod = (typeof ARMED_METHODS)[number];
 
-/** What the hand can take up: a method, or marking faults without mending them. */
-export type Tool = ArmedMethod | 'mark';
+/** The fences, which the hand draws as it draws mends. */
+export const FENCE_TOOLS = ['zone', 'guard'] as const;
+export type FenceTool = (typeof FENCE_TOOLS)[number];
+
+/** What the hand can take up: a method, a fence, or marking faults without mending them. */
+export type Tool = ArmedMethod | FenceTool | 'mark';
+
+export const isFenceTool = (tool: Tool | null): tool is FenceTool => tool === 'zone' || tool === 'guard';
 
 /** How the hand draws: with the round pen, or around an area. */
 export const DRAWN_SHAPES = ['pen', 'outline'] as const;
@@ -51,6 +57,8 @@ const USUAL: Readonly<Record<Tool, HandSettings>> = {
   clone: { radius: 16, edge: 4, share: 1 },
   bridge: { radius: 2, edge: 0.5, share: 1 },
   mark: { radius: 6, edge: 0, share: 1 },
+  zone: { radius: 40, edge: 0, share: 1 },
+  guard: { radius: 40, edge: 0, share: 1 },
 };
 
 /** What the hand works with: the armed method, the mark to come, and the source it was given. */

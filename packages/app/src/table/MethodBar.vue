@@ -23,7 +23,7 @@ const share = computed({
 </script>
 
 <template>
-  <div class="bar" role="toolbar" :aria-label="say('hand')">
+  <div class="hand-bar" role="toolbar" :aria-label="say('hand')">
     <el-radio-group v-model="hand.shape" size="small" :aria-label="say('hand.shape')">
       <el-radio-button v-for="shape in DRAWN_SHAPES" :key="shape" :value="shape">{{
         say(`hand.shape.${shape}`)
@@ -123,31 +123,3 @@ const share = computed({
     </el-tooltip>
   </div>
 </template>
-
-<style scoped>
-/* Over the picture, not above it: what is looked at must not jump when a method is taken up. */
-.bar {
-  position: absolute;
-  z-index: 2;
-  top: 100%;
-  right: 0;
-  left: 0;
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  height: 38px;
-  padding: 0 10px;
-  overflow-x: auto;
-  overflow-y: hidden;
-  border-bottom: 1px solid var(--line);
-  border-left: 4px solid var(--chosen);
-  background: var(--raised);
-  box-shadow: 0 2px 6px rgb(0 0 0 / 20%);
-}
-.bar > * {
-  flex: none;
-}
-.right {
-  margin-left: auto;
-}
-</style>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { ARMED_METHODS, useHand } from '../stores/hand.ts';
+import { ARMED_METHODS, FENCE_TOOLS, useHand } from '../stores/hand.ts';
 import { capital } from '../words/figures.ts';
 import { say } from '../words/say.ts';
 
-/** The methods, in the order of their keys, and marking without mending. */
+/** The methods, in the order of their keys, marking without mending, and the fences. */
 const hand = useHand();
 </script>
 
@@ -32,6 +32,21 @@ const hand = useHand();
         data-testid="mark"
         @click="hand.arm('mark')"
         >{{ say('hand.mark') }}</el-button
+      >
+    </el-tooltip>
+    <el-tooltip
+      v-for="fence in FENCE_TOOLS"
+      :key="fence"
+      placement="top"
+      :enterable="false"
+      :content="say(`hand.${fence}.does`)"
+    >
+      <el-button
+        size="small"
+        :type="hand.tool === fence ? 'primary' : 'default'"
+        :aria-pressed="hand.tool === fence"
+        @click="hand.arm(fence)"
+        >{{ say(`hand.${fence}`) }}</el-button
       >
     </el-tooltip>
   </div>

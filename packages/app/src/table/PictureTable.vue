@@ -4,11 +4,13 @@ import { useDevicePixelRatio, useElementSize, useIntervalFn, useThrottleFn } fro
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { engine } from '../engine/engine.ts';
 import { useGestures } from '../hand/useGestures.ts';
-import { useHand } from '../stores/hand.ts';
+import { useFences } from '../stores/fences.ts';
+import { isFenceTool, useHand } from '../stores/hand.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useRound } from '../stores/round.ts';
 import { useView } from '../stores/view.ts';
+import { createFenceLayer } from './drawFences.ts';
 import type { MarkColours } from './drawMarks.ts';
 import { MARK_ROOM, drawBrush, drawMarks, drawPending, entryAt } from './drawMarks.ts';
 import type { Scene } from './drawPicture.ts';
@@ -32,6 +34,7 @@ const picture = usePicture();
 const view = useView();
 const hand = useHand();
 const round = useRound();
+const fences = useFences();
 
 const stage = ref<HTMLElement | null>(null);
 const pixels = ref<HTMLCanvasElement | null>(null);
@@ -48,7 +51,8 @@ const colours = shallowRef<MarkColours>({ open: '', mended: '', chosen: '' });
 const menu = shallowRef<{ readonly entry: LedgerEntry; readonly x: number; readonly y: number } | null>(null);
 
 const shown = computed(() => {
-  if (view.marks === 'none' || view.isOriginalHeld) return [];
+  // While a fence is drawn, marks of faults only hide where its border runs.
+  if (view.marks === 'none' || view.isOriginalHeld || isFenceTool(hand.tool)) return [];
   if (view.marks === 'open') return picture.entries.filter(({ state }) => state === 'open');
   if (view.marks === 'this round') return round.isOn ? round.entries : view.chosenEntries;
   return picture.entries;
@@ -165,8 +169,30 @@ function hasRoomForTags(): boolean {
   return Math.sqrt(area / Math.max(1, shown.value.length)) > TAG_SPACING;
 }
 
+const fenceLayer = createFenceLayer();
+/** The fences as they are shown: one that is being drawn as it will be. */
+const fencesShown = computed(() => {
+  if (view.isOriginalHeld || (view.marks === 'none' && !isFenceTool(hand.tool))) return [];
+  const { drafted, currentId } = fences;
+  if (drafted === null) return fences.list;
+  const draft = { id: 'drafted', kind: 'zone', name: '', area: drafted, edge: 0, on: true } as const;
+  return [...fences.list.filter(({ id }) => id !== currentId), draft];
+});
+/** What is drawn round and wide under the pointer. */
+const hasBrush = computed(() =>
+  isFenceTool(hand.tool) ? fences.shape === 'brush' : hand.tool !== null && hand.shape === 'pen',
+);
+
 function drawOverlay(context: CanvasRenderingContext2D): void {
   const glass = { view: viewport.view.value, table: table.value };
+  fenceLayer.draw(context, {
+    ...glass,
+    fences: fencesShown.value,
+    current: fences.currentId,
+    isHatched: isFenceTool(hand.tool),
+    picture: sides.value,
+    letterOf: fences.letterOf,
+  });
   const { width, height } = table.value;
   const seen = isBeside.value ? width / 4 : 0;
   drawMarks(context, {
@@ -182,7 +208,7 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
     colours: colours.value,
   });
   if (gestures.pending.value) drawPending(context, glass, gestures.pending.value, colours.value.chosen);
-  else if (hand.tool !== null && hand.shape === 'pen' && pointer.value && !isPanning.value) {
+  else if (hasBrush.value && pointer.value && !isPanning.value) {
     if (hand.isSettingSource) context.setLineDash([3, 3]);
     drawBrush(context, ...pointer.value, hand.current.radius * glass.view.scale, colours.value.chosen);
     context.setLineDash([]);
@@ -282,6 +308,9 @@ watch(
     () => view.hovered,
     cutEdges,
     () => picture.drafted,
+    fencesShown,
+    hasBrush,
+    () => fences.currentId,
     () => hand.tool,
     () => hand.shape,
     () => hand.current,

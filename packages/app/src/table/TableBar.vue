@@ -1,16 +1,15 @@
 <script setup lang="ts">
 import LampButtons from '../lamp/LampButtons.vue';
-import { useHand } from '../stores/hand.ts';
+import FenceBar from '../fence/FenceBar.vue';
+import { isFenceTool, useHand } from '../stores/hand.ts';
 import { say } from '../words/say.ts';
 import CompareButtons from './CompareButtons.vue';
 import HistoryButtons from './HistoryButtons.vue';
 import MethodBar from './MethodBar.vue';
 import MethodButtons from './MethodButtons.vue';
-import SightButtons from './SightButtons.vue';
+import MarksChoice from './MarksChoice.vue';
 
 /** The slim bar over the table. Each part is its own, so that none is drawn anew for another's sake. */
-defineProps<{ scale: number }>();
-const emit = defineEmits<{ fit: []; whole: []; closer: []; farther: [] }>();
 const hand = useHand();
 </script>
 
@@ -21,16 +20,10 @@ const hand = useHand();
       <HistoryButtons />
       <LampButtons />
       <CompareButtons />
-      <SightButtons
-        class="right"
-        :scale="scale"
-        @fit="emit('fit')"
-        @whole="emit('whole')"
-        @closer="emit('closer')"
-        @farther="emit('farther')"
-      />
+      <MarksChoice class="right" />
     </div>
-    <MethodBar v-if="hand.tool !== null" />
+    <FenceBar v-if="isFenceTool(hand.tool)" />
+    <MethodBar v-else-if="hand.tool !== null" />
   </div>
 </template>
 

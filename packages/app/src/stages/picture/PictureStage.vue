@@ -7,6 +7,7 @@ import { useJob } from '../../stores/job.ts';
 import { usePicture } from '../../stores/picture.ts';
 import { useView } from '../../stores/view.ts';
 import PictureTable from '../../table/PictureTable.vue';
+import SightButtons from '../../table/SightButtons.vue';
 import TableBar from '../../table/TableBar.vue';
 import RoundBar from '../../round/RoundBar.vue';
 import { useHand } from '../../stores/hand.ts';
@@ -105,13 +106,7 @@ const { isHelpOpen } = useKeys({
   <div v-else class="work" :class="{ folded: !isLedgerOpen }">
     <Ledger v-show="isLedgerOpen" />
     <div class="desk">
-      <TableBar
-        :scale="table?.scale ?? 1"
-        @whole="table?.fit()"
-        @fit="table?.swapFit()"
-        @closer="table?.zoomBy(1.5)"
-        @farther="table?.zoomBy(1 / 1.5)"
-      />
+      <TableBar />
       <ExamineBar v-if="stage === 'examine'" />
       <p v-if="picture.notice" class="notice" role="status">
         {{ picture.notice }}
@@ -128,6 +123,14 @@ const { isHelpOpen } = useKeys({
           {{ say('proof') }}
         </button>
         <button type="button" @click="isHelpOpen = true">{{ say('keys.button') }}</button>
+        <SightButtons
+          class="right"
+          :scale="table?.scale ?? 1"
+          @whole="table?.fit()"
+          @fit="table?.swapFit()"
+          @closer="table?.zoomBy(1.5)"
+          @farther="table?.zoomBy(1 / 1.5)"
+        />
       </div>
     </div>
     <KeyHelp v-model="isHelpOpen" />
@@ -168,7 +171,10 @@ const { isHelpOpen } = useKeys({
   border-top: 1px solid var(--line);
   background: var(--panel);
 }
-.folds button {
+.folds .right {
+  margin-left: auto;
+}
+.folds > button {
   padding: 1px 8px;
   border: 0;
   background: none;
@@ -177,7 +183,7 @@ const { isHelpOpen } = useKeys({
   font-size: 13px;
   cursor: pointer;
 }
-.folds button[aria-pressed='true'] {
+.folds > button[aria-pressed='true'] {
   color: var(--text);
   text-decoration: underline;
   text-underline-offset: 3px;

@@ -4,17 +4,21 @@ import { useJob } from '../../stores/job.ts';
 import { useLamp } from '../../stores/lamp.ts';
 import { usePicture } from '../../stores/picture.ts';
 import type { ArmedMethod } from '../../stores/hand.ts';
-import { useHand } from '../../stores/hand.ts';
+import { useFences } from '../../stores/fences.ts';
+import { isFenceTool, useHand } from '../../stores/hand.ts';
 import { useRound } from '../../stores/round.ts';
 import { useView } from '../../stores/view.ts';
 import type { WordKey } from '../../words/say.ts';
 import { useLedgerWork } from '../../work/useLedgerWork.ts';
+import { useFencing } from '../../work/useFencing.ts';
 import { useMending } from '../../work/useMending.ts';
 
 /** What the keys do, for the help. Every key has a button as well. */
 export const KEY_HELP: readonly (readonly [keys: string, what: WordKey])[] = [
   ['W E R T', 'key.methods'],
   ['M', 'key.mark'],
+  ['Z G', 'key.fences'],
+  ['H', 'key.holes'],
   ['A', 'key.source'],
   ['S D', 'key.size'],
   ['O', 'key.shape'],
@@ -78,6 +82,8 @@ export function useKeys(actions: KeyActions) {
   const lamp = useLamp();
   const { mendEntries, removeAll } = useMending();
   const { dismiss, unmark } = useLedgerWork();
+  const { reshape } = useFencing();
+  const fences = useFences();
   const isHelpOpen = ref(false);
 
   function turnPage(by: 1 | -1): void {
@@ -111,13 +117,17 @@ export function useKeys(actions: KeyActions) {
     r: () => armOrRemake('clone'),
     t: () => armOrRemake('bridge'),
     m: () => hand.arm('mark'),
+    z: () => hand.arm('zone'),
+    g: () => hand.arm('guard'),
+    h: () => void reshape({ how: 'fill holes' }),
     a: () => {
-      hand.isSettingSource = hand.tool !== null && hand.tool !== 'mark';
+      hand.isSettingSource = hand.tool !== null && hand.tool !== 'mark' && !isFenceTool(hand.tool);
     },
     s: () => hand.resize(-1),
     d: () => hand.resize(1),
     o: () => {
-      hand.shape = hand.shape === 'pen' ? 'outline' : 'pen';
+      if (isFenceTool(hand.tool)) fences.turnShape();
+      else hand.shape = hand.shape === 'pen' ? 'outline' : 'pen';
     },
     l: actions.fitSource,
     delete: () => {

@@ -1,3 +1,4 @@
+import { boxMean } from '../../filter/boxMean.ts';
 import type { LikenessPlanes } from './likenessPlanes.ts';
 
 /** A touch or a stroke that says: this belongs to it, or this does not. */
@@ -109,8 +110,17 @@ export function growByLikeness(planes: LikenessPlanes, touches: readonly Touch[]
   const away = waysFrom('out');
   const most = USUAL_REACH * reach;
   for (let i = 0; i < inside.length; i++) inside[i] = into[i] < most && (!away || into[i] < away[i]) ? 1 : 0;
-  return inside;
+  return withoutFrays(inside, width);
 }
 
 /** The longest way at a reach of 1: across a soft edge, or through a stretch that is a little unlike. */
 const USUAL_REACH = 8;
+
+/** A border is no more ragged than this many pixels. */
+const FRAYS = 2;
+
+/** A pixel is what most of the square around it is: single pixels that grain let in or out are none of the subject's. */
+function withoutFrays(inside: Uint8Array, width: number): Uint8Array {
+  const plane = { width, height: inside.length / width, data: Float32Array.from(inside) };
+  return Uint8Array.from(boxMean(plane, FRAYS).data, (share) => (share > 0.5 ? 1 : 0));
+}

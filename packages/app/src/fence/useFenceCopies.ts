@@ -1,0 +1,61 @@
+import type { Fence } from '@fennip/core';
+import type { Picture, PictureSheet } from '@fennip/contract';
+import { computed } from 'vue';
+import { AnswerError, get, post } from '../api/http.ts';
+import { byHand } from '../engine/engine.ts';
+import { useJob } from '../stores/job.ts';
+import { usePicture } from '../stores/picture.ts';
+import { useFencing } from '../work/useFencing.ts';
+import { say, sayCount } from '../words/say.ts';
+
+/** Fences beyond the picture they were drawn on: on other pictures, and as files. */
+export function useFenceCopies() {
+  const job = useJob();
+  const picture = usePicture();
+  const { newFence } = useFencing();
+
+  /** Pictures of the job a fence can be copied to as it is: those of the same sides. */
+  const others = computed(() =>
+    job.pictures.filter(
+      ({ id, state, width, height }) =>
+        id !== picture.picture?.id &&
+        state === 'ready' &&
+        width === picture.picture?.width &&
+        height === picture.picture.height,
+    ),
+  );
+
+  async function copyOne({ kind, area, edge, name }: Fence, to: Picture): Promise<void> {
+    const sheet = await get<PictureSheet>(`/pictures/${to.id}`);
+    const fence = { ...newFence(kind, area, name), edge };
+    await post(`/pictures/${to.id}/edits`, {
+      revision: sheet.revision,
+      edit: {
+        words: say('step.fence.copied', { name }),
+        steps: [{ op: 'fence', fence, at: sheet.recipe.fences?.length ?? 0 }],
+      },
+    });
+  }
+
+  async function copyTo(fence: Fence, pictures: readonly Picture[]): Promise<void> {
+    try {
+      for (const to of pictures) await copyOne(fence, to);
+      picture.notice = sayCount('notice.fenceCopied', pictures.length, { name: fence.name });
+    } catch (error) {
+      if (!(error instanceof AnswerError)) throw error;
+      picture.notice = error.message;
+    }
+  }
+
+  /** Saves a fence's area as a black and white picture of the full size: white is in. */
+  async function save(fence: Fence): Promise<void> {
+    const file = await byHand((worker) => worker.maskFile(fence.area));
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(file);
+    link.download = `${fence.name}.png`;
+    link.click();
+    URL.revokeObjectURL(link.href);
+  }
+
+  return { others, copyTo, save };
+}

@@ -1,0 +1,54 @@
+import type { AreaJoin, Fence, Target, Touch } from '@fennip/core';
+import { useLocalStorage } from '@vueuse/core';
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { usePicture } from './picture.ts';
+
+/** How the area of a fence is drawn. */
+export const FENCE_SHAPES = ['touch', 'brush', 'outline', 'rectangle'] as const;
+export type FenceShape = (typeof FENCE_SHAPES)[number];
+
+export const AREA_JOINS = ['add', 'subtract', 'intersect'] as const satisfies readonly AreaJoin[];
+
+/** A touch on the picture from which an area grows. */
+export interface DrawnTouch {
+  readonly target: Target;
+  readonly takes: Touch['takes'];
+}
+
+/** The guards and zones of the picture on the table: which one is being drawn on, and how. */
+export const useFences = defineStore('fences', () => {
+  const picture = usePicture();
+  const shape = useLocalStorage<FenceShape>('fennip fence shape', 'touch');
+  const join = ref<AreaJoin>('add');
+  /** How far likeness goes; 1 is usual. */
+  const reach = useLocalStorage('fennip fence reach', 1);
+  const currentId = ref<string | null>(null);
+  /** An area that is being worked out: shown instead of that of the current fence. */
+  const drafted = shallowRef<Target | null>(null);
+
+  const list = computed(() => picture.fences);
+  const zones = computed(() => list.value.filter(({ kind }) => kind === 'zone'));
+  const current = computed((): Fence | null => list.value.find(({ id }) => id === currentId.value) ?? null);
+
+  /** Fences are told apart by letters, in their order. */
+  const letterOf = (fence: Fence): string => {
+    const at = list.value.findIndex(({ id }) => id === fence.id);
+    return String.fromCharCode(65 + (at % 26));
+  };
+
+  function turnShape(): void {
+    shape.value = FENCE_SHAPES[(FENCE_SHAPES.indexOf(shape.value) + 1) % FENCE_SHAPES.length];
+  }
+
+  watch(
+    () => picture.picture?.id,
+    () => {
+      currentId.value = null;
+      drafted.value = null;
+      join.value = 'add';
+    },
+  );
+
+  return { shape, join, reach, currentId, current, drafted, list, zones, letterOf, turnShape };
+});

@@ -1,0 +1,154 @@
+import type { AreaChange, Fence, Step, Target } from '@fennip/core';
+import { byHand } from '../engine/engine.ts';
+import type { FenceTool } from '../stores/hand.ts';
+import { useHand } from '../stores/hand.ts';
+import type { DrawnTouch } from '../stores/fences.ts';
+import { useFences } from '../stores/fences.ts';
+import { usePicture } from '../stores/picture.ts';
+import { say } from '../words/say.ts';
+
+/** The touches an area is growing from, and what it was before the first of them. */
+interface Growth {
+  readonly base: Target | null;
+  readonly touches: readonly DrawnTouch[];
+  /** What came of them, to tell whether something else has changed the area since. */
+  readonly made: Target | null;
+}
+
+let growth: Growth | null = null;
+/** Changes of areas go one after the other, each on what the one before it left. */
+let turn: Promise<void> = Promise.resolve();
+
+const newFenceId = (): string => `z${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`;
+
+/** What the restorer does to guards and zones. */
+export function useFencing() {
+  const picture = usePicture();
+  const fences = useFences();
+  const hand = useHand();
+
+  const inTurn = (act: () => Promise<void>): Promise<void> => {
+    turn = turn.then(act).catch((error: unknown) => {
+      picture.notice = error instanceof Error ? error.message : String(error);
+    });
+    return turn;
+  };
+
+  const put = (fence: Fence, words: string): void => {
+    const stood = picture.fences.findIndex(({ id }) => id === fence.id);
+    const at = stood >= 0 ? stood : picture.fences.length;
+    picture.perform({ words, steps: [{ op: 'fence', fence, at }] });
+  };
+
+  /** A name no other fence of the kind has: "Zone 2". */
+  function freeName(kind: Fence['kind']): string {
+    for (let n = 1; ; n++) {
+      const name = say(`fence.name.${kind}`, { n });
+      if (!picture.fences.some((fence) => fence.name === name)) return name;
+    }
+  }
+
+  const newFence = (kind: FenceTool, area: Target, name = freeName(kind)): Fence => ({
+    ...{ id: newFenceId(), kind, name, area, edge: 0, on: true },
+  });
+
+  /** Gives the current fence another area, or makes a new one of it. An area with nothing in it is refused. */
+  function takeArea(area: Target | null, words: string): void {
+    const kind = hand.tool === 'guard' || hand.tool === 'zone' ? hand.tool : (fences.current?.kind ?? 'zone');
+    const { current } = fences;
+    fences.drafted = null;
+    if (area === null) {
+      picture.notice = say('notice.emptyFence');
+      return;
+    }
+    const fence = current ? { ...current, area } : newFence(kind, area);
+    put(fence, current ? words : say('step.fence.made', { name: fence.name }));
+    fences.currentId = fence.id;
+  }
+
+  /** Changes the area of the current fence, as one step of history. */
+  const reshape = (change: AreaChange): Promise<void> =>
+    inTurn(async () => {
+      const sheet = picture.picture?.id;
+      const before = fences.current;
+      if (!before && change.how !== 'join') return;
+      growth = null;
+      const area = await byHand((worker) => worker.reshape(before?.area ?? null, change));
+      // Another picture may lie on the table by now.
+      if (picture.picture?.id !== sheet) return;
+      takeArea(area, say(`step.fence.${change.how}`, { name: before?.name ?? '' }));
+    });
+
+  /** Adds what was drawn to the current fence, takes it away, or keeps only what both hold. */
+  function drawn(target: Target, isAway: boolean): Promise<void> {
+    const wanted = isAway ? 'subtract' : fences.join;
+    const join = fences.current === null ? 'add' : wanted;
+    return reshape({ how: 'join', join, shape: target });
+  }
+
+  /** Grows the current fence from one more touch; all touches on it since it was last changed otherwise count. */
+  const touched = (target: Target, isAway: boolean): Promise<void> =>
+    inTurn(async () => {
+      const sheet = picture.picture?.id;
+      const before = fences.current?.area ?? null;
+      const isSame = growth !== null && growth.made === before;
+      const base = isSame && growth ? growth.base : before;
+      const touch: DrawnTouch = { target, takes: isAway || fences.join === 'subtract' ? 'out' : 'in' };
+      const touches = [...(isSame && growth ? growth.touches : []), touch];
+      fences.drafted = await byHand((worker) => worker.growRoughly(touches, fences.reach, base));
+      const area = await byHand((worker) => worker.grow(touches, fences.reach, base));
+      if (picture.picture?.id !== sheet) return;
+      takeArea(area, say('step.fence.grown', { name: fences.current?.name ?? '' }));
+      growth = { base, touches, made: fences.current?.area ?? null };
+    });
+
+  /** Grows from the same touches with another reach. */
+  const regrow = (): Promise<void> =>
+    inTurn(async () => {
+      const sheet = picture.picture?.id;
+      if (!growth || growth.made !== (fences.current?.area ?? null)) return;
+      const { base, touches } = growth;
+      const area = await byHand((worker) => worker.grow(touches, fences.reach, base));
+      if (picture.picture?.id !== sheet || area === null) return;
+      takeArea(area, say('step.fence.grown', { name: fences.current?.name ?? '' }));
+      growth = { base, touches, made: fences.current?.area ?? null };
+    });
+
+  function change(fence: Fence, changed: Partial<Pick<Fence, 'name' | 'on' | 'edge'>>, words: string): void {
+    put({ ...fence, ...changed }, words);
+  }
+
+  const rename = (fence: Fence, name: string): void => {
+    if (name.trim() !== '' && name !== fence.name)
+      change(fence, { name: name.trim() }, say('step.fence.named', { name: name.trim() }));
+  };
+  const switchOn = (fence: Fence, on: boolean): void =>
+    change(fence, { on }, say(on ? 'step.fence.on' : 'step.fence.off', { name: fence.name }));
+  const soften = (fence: Fence, edge: number): void => {
+    if (edge !== fence.edge)
+      change(fence, { edge }, say('step.fence.softened', { name: fence.name, n: edge }));
+  };
+
+  /** Takes a fence away; mends that named it are free of it. */
+  function remove(fence: Fence): void {
+    const freed = picture.mends.flatMap((mend, at): Step[] => {
+      if (mend.zone !== fence.id) return [];
+      const { zone, ...rest } = mend;
+      void zone;
+      return [{ op: 'put', mend: rest, at }];
+    });
+    picture.perform({
+      words: say('step.fence.removed', { name: fence.name }),
+      steps: [...freed, { op: 'unfence', id: fence.id }],
+    });
+    if (fences.currentId === fence.id) fences.currentId = null;
+  }
+
+  /** Draws on this fence from now on; on a new one where none is named. */
+  function drawOn(fence: Fence | null): void {
+    fences.currentId = fence?.id ?? null;
+    if (fence) hand.tool = fence.kind;
+  }
+
+  return { drawOn, drawn, newFence, put, regrow, remove, rename, reshape, soften, switchOn, touched };
+}
