@@ -22,7 +22,7 @@ import {
   proposeZones,
   spansOfPixels,
 } from '@fennip/core';
-import type { DrawnTouch } from '../stores/fences.ts';
+import type { DrawnTouch } from './drawnTouch.ts';
 import type { TileStore } from './tileStore.ts';
 
 /** The longest side of the level an area is grown on: likeness of a whole picture within a tenth of a second. */

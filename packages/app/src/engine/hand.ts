@@ -4,6 +4,8 @@ import type {
   EdgeFit,
   Fault,
   FaultToMend,
+  GrainModel,
+  LabStatistics,
   MarkTarget,
   MaskTarget,
   Mend,
@@ -33,7 +35,9 @@ import {
   fitEdge,
   growRect,
   intersectRects,
+  isTreatment,
   judgeMend,
+  labStatistics,
   markReads,
   measureMark,
   mendFault,
@@ -48,8 +52,9 @@ import {
   targetBounds,
 } from '@fennip/core';
 import { expose, transfer, wrap } from 'comlink';
-import type { DrawnTouch } from '../stores/fences.ts';
+import type { DrawnTouch } from './drawnTouch.ts';
 import { areaOfProposal, grow, growRoughly, zonesSeen } from './growArea.ts';
+import { measurePictureGrain } from './measurePictureGrain.ts';
 import { maskFile } from './maskFile.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
@@ -164,6 +169,16 @@ const api = {
   grow: (touches: readonly DrawnTouch[], reach: number, base: Target | null): Promise<MaskTarget | null> =>
     grow(opened(), touches, reach, base),
 
+  /** The picture's grain, measured on parts spread over it. */
+  grain: (): Promise<GrainModel> => measurePictureGrain(opened()),
+
+  /** Mean and spread of the colour inside a target. */
+  async colours(target: Target): Promise<LabStatistics | null> {
+    const { ready, pixels } = opened();
+    await ready([intersectRects(targetBounds(target, 0), pictureRect(pixels.shape))]);
+    return labStatistics(target, pixels);
+  },
+
   /** The large even parts the program sees by itself. */
   proposeZones: (): Promise<ZoneProposal[]> => zonesSeen(opened()),
 
@@ -175,6 +190,8 @@ const api = {
 
   /** What a mend thinks of itself, alone on the picture without mends; null where it covers nothing. */
   async judge(mend: Mend): Promise<Verdict | null> {
+    // What a treatment does is no mend of one place.
+    if (isTreatment(mend)) return null;
     const { ready, pixels } = opened();
     const { shape } = pixels;
     await ready([...mendReads(mend, shape), growRect(mendFootprint(mend, shape), JUDGED_AROUND)]);

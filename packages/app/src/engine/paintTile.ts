@@ -1,12 +1,30 @@
-import type { LaidPatch, LevelChange, MendedPicture, PictureShape, Raster, Rect } from '@fennip/core';
+import type {
+  Fence,
+  Laid,
+  LaidPatch,
+  LevelChange,
+  MendedPicture,
+  PictureShape,
+  Raster,
+  Rect,
+} from '@fennip/core';
 import {
+  applyTreatment,
+  canvasOf,
   changeOnLevels,
   cloneRaster,
   copyPatch,
   fullScale,
+  growRect,
   intersectRects,
   isEmpty,
+  isLaidTreatment,
+  layPatch,
+  narrowWindow,
   pyramidLevels,
+  scaleTarget,
+  scaleTreatment,
+  treatmentReach,
 } from '@fennip/core';
 
 /** What each mend changes on the smaller levels, worked out when first asked for. */
@@ -50,24 +68,97 @@ export interface LevelPlace {
   readonly top: number;
 }
 
-/** A part of a level with the mends on it. On the full-size level the very pixels that will be delivered. */
-export function mendPart(part: Raster, { level, left, top }: LevelPlace, mended: MendedPicture): Raster {
-  const unit = 2 ** level;
-  const patches = mended.patchesOn({
-    left: left * unit,
-    top: top * unit,
-    width: part.width * unit,
-    height: part.height * unit,
-  });
-  if (patches.length === 0) return part;
+const unitOf = ({ level }: LevelPlace): number => 2 ** level;
+
+/** The rectangle of the full-size picture that a part of a level shows. */
+const fullRect = (part: { width: number; height: number }, place: LevelPlace): Rect => ({
+  left: place.left * unitOf(place),
+  top: place.top * unitOf(place),
+  width: part.width * unitOf(place),
+  height: part.height * unitOf(place),
+});
+
+/** How far around a part of a smaller level must be known for its treatments, in pixels of that level. */
+export function reachOnLevel(rect: Rect, level: number, mended: MendedPicture): number {
+  if (level === 0) return 0;
+  const full = fullRect(rect, { level, left: rect.left, top: rect.top });
+  return mended
+    .laidOn(full)
+    .filter(isLaidTreatment)
+    .reduce((sum, { mend }) => sum + treatmentReach(scaleTreatment(mend, 2 ** level)), 0);
+}
+
+/** Fences as they lie on a smaller level, worked out once for each. */
+const scaledFences = new WeakMap<Fence, Map<number, Fence>>();
+
+function fenceOn(fence: Fence, times: number): Fence {
+  const levels = scaledFences.get(fence) ?? new Map<number, Fence>();
+  scaledFences.set(fence, levels);
+  const known = levels.get(times);
+  if (known) return known;
+  const scaled = { ...fence, area: scaleTarget(fence.area, times), edge: fence.edge / times };
+  levels.set(times, scaled);
+  return scaled;
+}
+
+/** Carries a treatment out on a part of a smaller level, in place: near enough to be judged by. */
+function treatPart(part: Raster, place: LevelPlace, laid: Laid, mended: MendedPicture): void {
+  if (!isLaidTreatment(laid)) return;
+  const times = unitOf(place);
+  const { shape } = mended.pixels;
+  const { width, height } = pyramidLevels(shape.width, shape.height)[place.level];
+  const treatment = scaleTreatment(laid.mend, times);
+  const picture = { ...shape, width, height };
+  const here = { left: place.left, top: place.top, width: part.width, height: part.height };
+  const inner = growRect(here, -treatmentReach(treatment));
+  // At the picture's own border there is no more to be known.
+  const left = here.left === 0 ? 0 : inner.left;
+  const top = here.top === 0 ? 0 : inner.top;
+  const right = here.left + here.width === width ? width : inner.left + inner.width;
+  const bottom = here.top + here.height === height ? height : inner.top + inner.height;
+  const window = { left: here.left, top: here.top, raster: part, picture };
+  const before = { ...window, raster: cloneRaster(part) };
+  const pixels = { shape: picture, window: (rect: Rect) => narrowWindow(before, rect) };
+  const fences = mended.fences().map((fence) => fenceOn(fence, times));
+  const within = { left, top, width: right - left, height: bottom - top };
+  if (isEmpty(within)) return;
+  layPatch(applyTreatment(treatment, canvasOf(pixels, fences), within), window);
+}
+
+/**
+ * A part of a level with the mends on it. On the full-size level the very pixels that will be delivered; on a smaller
+ * one treatments are carried out at its own scale.
+ *
+ * @param part with {@link reachOnLevel} around what is wanted of it
+ */
+export function mendPart(part: Raster, place: LevelPlace, mended: MendedPicture): Raster {
+  const full = fullRect(part, place);
+  const laid = mended.laidOn(full);
+  if (laid.length === 0) return part;
   const painted = cloneRaster(part);
-  if (level === 0) for (const patch of patches) copyPatch(patch, painted, left, top);
-  else
-    addChanges(
-      painted,
-      left,
-      top,
-      patches.map((patch) => changeOn(patch, level, mended.pixels.shape)),
-    );
+  const { level, left, top } = place;
+  let patches: LaidPatch[] = [];
+  const flush = (): void => {
+    if (patches.length === 0) return;
+    if (level === 0) for (const patch of patches) copyPatch(patch, painted, left, top);
+    else
+      addChanges(
+        painted,
+        left,
+        top,
+        patches.map((patch) => changeOn(patch, level, mended.pixels.shape)),
+      );
+    patches = [];
+  };
+  for (const one of laid) {
+    if (!isLaidTreatment(one)) {
+      patches.push(one);
+      continue;
+    }
+    flush();
+    if (level > 0) treatPart(painted, place, one, mended);
+    else for (const piece of one.piecesOn(full)) copyPatch(piece, painted, left, top);
+  }
+  flush();
   return painted;
 }

@@ -21,7 +21,7 @@ import { expose, transfer } from 'comlink';
 import { DIFFERENCE_GAIN } from './differenceGain.ts';
 import { fetchTile } from './fetchTile.ts';
 import type { LevelPlace } from './paintTile.ts';
-import { mendPart } from './paintTile.ts';
+import { mendPart, reachOnLevel } from './paintTile.ts';
 import type { Repainter, Side, TileKey } from './tileKey.ts';
 import { coveredRect } from './tileKey.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
@@ -173,11 +173,27 @@ function sideOf(picture: OpenPicture, part: Raster, place: LevelPlace, side: Sid
   }
 }
 
+/** The pictures that a part of the table may show. */
+const mendedOf = ({ mended, other }: OpenPicture): MendedPicture[] => (other ? [mended, other] : [mended]);
+
+/** How far around a part of a level must be known for the treatments on it. */
+const sidesReach = (picture: OpenPicture, rect: Rect, level: number): number =>
+  Math.max(...mendedOf(picture).map((mended) => reachOnLevel(rect, level, mended)));
+
+/** Waits for what treatments of a part of the full-size picture look at; smaller levels are treated as they are. */
+async function sidesReady(picture: OpenPicture, rect: Rect, level: number): Promise<void> {
+  if (level > 0) return;
+  await picture.tiles.ready(mendedOf(picture).map((mended) => mended.needs(rect)));
+}
+
 /** A rectangle of a level on one side, under the lamp. A difference is shown as it is. */
 async function litPart(picture: OpenPicture, level: number, rect: Rect, side: Side): Promise<Raster> {
   const { width, height } = pyramidLevels(picture.tiles.picture.width, picture.tiles.picture.height)[level];
   const shown = side === 'difference' ? PLAIN : lamp;
-  const wide = intersectRects(growRect(rect, lampReach(shown, level)), { left: 0, top: 0, width, height });
+  const reach = lampReach(shown, level);
+  const around = reach + sidesReach(picture, growRect(rect, reach), level);
+  const wide = intersectRects(growRect(rect, around), { left: 0, top: 0, width, height });
+  await sidesReady(picture, wide, level);
   const place = { level, left: wide.left, top: wide.top };
   const lit = applyLamp(sideOf(picture, await partOf(picture, level, wide), place, side), shown, place);
   return viewRaster(lit, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });
@@ -187,8 +203,12 @@ async function litPart(picture: OpenPicture, level: number, rect: Rect, side: Si
 async function painted(picture: OpenPicture, { side, level, column, row }: TileKey): Promise<ImageBitmap> {
   const [left, top] = [column * TILE_SIZE, row * TILE_SIZE];
   const tile = await picture.tiles.tile(level, column, row);
-  if (lamp.kind === 'plain') return sendBitmap(sideOf(picture, tile, { level, left, top }, side));
   const { width, height } = tile;
+  const rect = { left, top, width, height };
+  if (lamp.kind === 'plain' && sidesReach(picture, rect, level) === 0) {
+    await sidesReady(picture, rect, level);
+    return sendBitmap(sideOf(picture, tile, { level, left, top }, side));
+  }
   return sendBitmap(await litPart(picture, level, { left, top, width, height }, side));
 }
 
@@ -201,7 +221,7 @@ function histogramLevel({ width, height }: TiledPicture): number {
 
 async function pixelsOf(rect: Rect, side: 'before' | 'after'): Promise<Raster> {
   const { tiles, mended } = opened();
-  await tiles.ready([rect]);
+  await tiles.ready([mended.needs(rect)]);
   return (side === 'before' ? tiles.pixels : mended.pixels).window(rect).raster;
 }
 
@@ -301,6 +321,7 @@ const api = {
     const level = Math.max(0, histogramLevel(picture.tiles.picture));
     const { width, height } = pyramidLevels(picture.tiles.picture.width, picture.tiles.picture.height)[level];
     const whole = await partOf(picture, level, { left: 0, top: 0, width, height });
+    if (level === 0) await sidesReady(picture, { left: 0, top: 0, width, height }, 0);
     const seen = mendPart(whole, { level, left: 0, top: 0 }, picture.mended);
     return departureHistogram(seen, Math.max(0.7, scale / 2 ** level));
   },

@@ -13,8 +13,10 @@ const fences = useFences();
 const { drawOn, regrow, reshape, soften } = useFencing();
 
 const ofKind = computed(() => fences.list.filter(({ kind }) => kind === hand.tool));
+/** No fence has this id. */
+const NEW = '*';
 const drawnOn = computed({
-  get: () => fences.currentId ?? '',
+  get: () => fences.currentId ?? NEW,
   set: (id: string) => drawOn(fences.list.find((fence) => fence.id === id) ?? null),
 });
 const size = computed({
@@ -45,7 +47,7 @@ function act(how: 'invert' | 'grow' | 'shrink' | 'fill holes'): void {
 <template>
   <div class="hand-bar" role="toolbar" :aria-label="say('fence.bar')">
     <el-select v-model="drawnOn" size="small" class="which" :aria-label="say('fence.which')">
-      <el-option value="" :label="say(`fence.new.${hand.tool === 'guard' ? 'guard' : 'zone'}`)" />
+      <el-option :value="NEW" :label="say(`fence.new.${hand.tool === 'guard' ? 'guard' : 'zone'}`)" />
       <el-option
         v-for="fence in ofKind"
         :key="fence.id"

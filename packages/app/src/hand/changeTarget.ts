@@ -1,4 +1,5 @@
 import type { Mend, Point, Shift, Target } from '@fennip/core';
+import { isSourced, isTreatment } from '@fennip/core';
 
 const moveAll = (points: readonly Point[], { dx, dy }: Shift): Point[] =>
   points.map(([x, y]) => [x + dx, y + dy]);
@@ -54,6 +55,7 @@ export function withPoint(target: Target, index: number, place: Point): Target {
 
 /** A mend whose target was moved; its source stays where it was, and what was fitted to the place moves along. */
 export function movedMend(mend: Mend, shift: Shift): Mend {
+  if (isTreatment(mend)) return mend;
   const target = movedTarget(mend.target, shift);
   switch (mend.method) {
     case 'bridge':
@@ -81,7 +83,7 @@ export function movedMend(mend: Mend, shift: Shift): Mend {
 
 /** A mend that takes its source from elsewhere; none without a source changes. */
 export function withSourceMoved(mend: Mend, shift: Shift): Mend {
-  if (mend.method === 'bridge' || !mend.source) return mend;
+  if (!isSourced(mend) || !mend.source) return mend;
   const source = { ...mend.source, dx: mend.source.dx + shift.dx, dy: mend.source.dy + shift.dy };
   return { ...mend, source };
 }

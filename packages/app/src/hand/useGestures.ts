@@ -1,9 +1,9 @@
 import type { Mend, Point, Rect, Shift, Target } from '@fennip/core';
-import { sourceOf, targetBounds } from '@fennip/core';
+import { isSourced, isTreatment, sourceOf, targetBounds } from '@fennip/core';
 import type { Ref } from 'vue';
 import { shallowRef } from 'vue';
 import { useFences } from '../stores/fences.ts';
-import { isFenceTool, useHand } from '../stores/hand.ts';
+import { isFenceTool, isTreatTool, useHand } from '../stores/hand.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
@@ -12,6 +12,7 @@ import type { Size, Viewport } from '../table/viewport.ts';
 import { toPicture, toScreen } from '../table/viewport.ts';
 import { useFencing } from '../work/useFencing.ts';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
+import { useTreating } from '../work/useTreating.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
 import { movedMend, resizedTarget, withPoint, withSourceMoved } from './changeTarget.ts';
@@ -49,6 +50,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   const { change, mendDrawn, mendEntries } = useMending();
   const fences = useFences();
   const { drawn, touched } = useFencing();
+  const { painted } = useTreating();
   const { markDrawn } = useLedgerWork();
   const isTouch = (): boolean => isFenceTool(hand.tool) && fences.shape === 'touch';
   const pending = shallowRef<Pending | null>(null);
@@ -70,6 +72,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     const { tool: method } = hand;
     if (method === null || !liesOnPicture(targetBounds(target, 0))) return;
     if (isFenceTool(method)) return drawArea(target, isAway);
+    if (isTreatTool(method)) return painted(target, isAway, pressed);
     if (method === 'mark') return target.shape === 'mask' ? undefined : markDrawn(target);
     if (method !== 'clone' && target.shape !== 'outline') {
       const near = entriesWithin(targetBounds(target, 0)).filter(({ state }) => state === 'open');
@@ -125,7 +128,13 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
 
   /** A touch on the mark of an open fault means that fault, wherever on the mark it is. */
   function hit(target: Target, { sx, sy }: PointerPlace): Target {
-    if (target.shape !== 'disc' || hand.tool === 'clone' || hand.tool === 'mark' || isFenceTool(hand.tool))
+    if (
+      target.shape !== 'disc' ||
+      hand.tool === 'clone' ||
+      hand.tool === 'mark' ||
+      isFenceTool(hand.tool) ||
+      isTreatTool(hand.tool)
+    )
       return target;
     const entry = entryAt(sx, sy);
     return entry?.state === 'open' ? { ...target, x: entry.x, y: entry.y } : target;
@@ -215,13 +224,13 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     if (!isPiece)
       return dragMend(mend, say('step.outlineToSource'), (to) => {
         const { dx, dy } = shiftFrom(start, to);
-        return mend.method === 'bridge' ? mend : { ...mend, source: { ...before, dx, dy } };
+        return isSourced(mend) ? { ...mend, source: { ...before, dx, dy } } : mend;
       });
     return dragMend(mend, say('step.pieceToFault'), (to) => {
       const shift = shiftFrom(start, to);
       const moved = movedMend(mend, shift);
       const source = { ...before, dx: -shift.dx, dy: -shift.dy };
-      return moved.method === 'bridge' ? moved : { ...moved, source };
+      return isSourced(moved) ? { ...moved, source } : moved;
     });
   }
 
@@ -242,7 +251,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   /** What of the chosen mend a press takes hold of: its source, a corner, a point of its line, or all of it. */
   function takeHold(place: PointerPlace): Gesture | null {
     const mend = looking.focusEntry?.mend;
-    if (!mend || mend.locked || looking.chosen.size !== 1) return null;
+    if (!mend || isTreatment(mend) || mend.locked || looking.chosen.size !== 1) return null;
     const start = onPicture(place);
     const bounds = targetBounds(mend.target, mend.margin);
     const { sx, sy } = place;
@@ -360,7 +369,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     const start = onPicture(place);
     const outline = lastOutline(start);
     if (outline) return dragOutline(outline, start, event.altKey);
-    return hand.shape === 'outline' ? drawOutline(place) : drawPen(place, event);
+    return hand.shape === 'outline' ? drawOutline(place, event.altKey) : drawPen(place, event);
   }
 
   /** Forgets what is half drawn. @returns whether there was anything */

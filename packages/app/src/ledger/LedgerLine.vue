@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isTreatment } from '@fennip/core';
 import { computed } from 'vue';
 import type { EntryState, LedgerEntry } from '../stores/ledgerEntry.ts';
 import { useView } from '../stores/view.ts';
@@ -23,8 +24,14 @@ const SIGN: Record<EntryState, string> = {
   dismissed: '–',
 };
 
+/** A treatment has no size of its own. */
+const size = computed(() => {
+  const { mend, r } = props.entry;
+  return mend && isTreatment(mend) ? say(`method.${mend.method}`) : say('figure.pixels', { n: r.toFixed(1) });
+});
 const letter = computed(() => {
-  const { polarity, kind } = props.entry;
+  const { polarity, kind, mend } = props.entry;
+  if (mend && isTreatment(mend)) return say(`treat.letter.${mend.method}`);
   return polarity === null ? 'h' : (KIND[kind] ?? POLARITY[polarity]);
 });
 </script>
@@ -41,7 +48,7 @@ const letter = computed(() => {
     <span class="number">{{ entry.number }}</span>
     <span class="letter" aria-hidden="true">{{ letter }}</span>
     <span class="for-readers-only">{{ say('ledger.radiusOf', { kind: kindWord(entry) }) }}</span>
-    <span>{{ say('figure.pixels', { n: entry.r.toFixed(1) }) }}</span>
+    <span>{{ size }}</span>
     <span>{{ entry.strength === null ? '' : percent(entry.strength) }}</span>
     <span class="soft">{{ entry.confidence === null ? '' : entry.confidence.toFixed(2) }}</span>
     <span class="state" :title="say(`state.${entry.state}`)" aria-hidden="true">{{ SIGN[entry.state] }}</span>

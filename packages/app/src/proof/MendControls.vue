@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import type { Mend, MethodName, Verdict } from '@fennip/core';
-import { sourceOf, sourcePlace, placesUsedBy, wearOf } from '@fennip/core';
+import type { Mend, MethodName, Treatment, Verdict } from '@fennip/core';
+import { isSpotMend, isTreatment, sourceOf, sourcePlace, placesUsedBy, wearOf } from '@fennip/core';
 import { computed } from 'vue';
 import { ARMED_METHODS } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useMending } from '../work/useMending.ts';
 import { figuresOf, reasonLine } from '../words/mendWords.ts';
 import { say } from '../words/say.ts';
+import TreatFields from '../treat/TreatFields.vue';
 import MendField from './MendField.vue';
 import type { MendFieldKind } from './mendFields.ts';
 import { MEND_FIELDS, withSource } from './mendFields.ts';
@@ -18,12 +19,16 @@ const picture = usePicture();
 const { change, changeMethod, lockAll, removeAll, switchAll } = useMending();
 
 const method = computed({
-  get: (): MethodName | null => props.mend?.method ?? null,
+  get: (): MethodName | null => (props.mend && isSpotMend(props.mend) ? props.mend.method : null),
   set: (wanted) => {
     if (props.mend && wanted) void changeMethod(props.mend, wanted);
   },
 });
 const source = computed(() => props.mend && sourceOf(props.mend));
+const treatment = computed(() => (props.mend && isTreatment(props.mend) ? props.mend : null));
+const changeTreatment = (next: Treatment): void =>
+  change(next, say('step.treatment', { name: say(`method.${next.method}`) }));
+const draftTreatment = (next: Treatment): void => void picture.draft(next);
 const isLocked = computed(() => props.mend?.locked === true);
 const canTurn = computed(() => source.value !== null && props.mend?.method !== 'recover');
 
@@ -57,10 +62,16 @@ const withMend = (act: (mend: Mend) => void): void => {
 </script>
 
 <template>
-  <div class="controls">
+  <div class="controls" :class="{ wide: treatment }">
     <p class="reason" data-testid="reason">{{ mend ? reasonLine(mend) : '' }}</p>
     <div class="row">
-      <el-select v-model="method" size="small" :disabled="isLocked" :aria-label="say('proof.method')">
+      <el-select
+        v-show="!treatment"
+        v-model="method"
+        size="small"
+        :disabled="isLocked"
+        :aria-label="say('proof.method')"
+      >
         <el-option v-for="name in ARMED_METHODS" :key="name" :value="name" :label="say(`method.${name}`)" />
       </el-select>
       <el-button size="small" @click="withMend((one) => switchAll([one], !one.on))">{{
@@ -76,7 +87,8 @@ const withMend = (act: (mend: Mend) => void): void => {
         say('act.takeAway')
       }}</el-button>
     </div>
-    <div class="fields">
+    <TreatFields v-if="treatment" :treatment="treatment" @change="changeTreatment" @draft="draftTreatment" />
+    <div v-show="!treatment" class="fields">
       <MendField
         v-for="field in MEND_FIELDS"
         :key="field.name"
@@ -126,6 +138,9 @@ const withMend = (act: (mend: Mend) => void): void => {
   padding-left: 8px;
   border-left: 1px solid var(--line);
   font-size: 13px;
+}
+.controls.wide {
+  width: 520px;
 }
 .reason {
   margin: 0;

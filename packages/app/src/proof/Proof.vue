@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Mend, Rect, Verdict } from '@fennip/core';
-import { growRect, intersectRects, sourceOf } from '@fennip/core';
+import { growRect, intersectRects, isTreatment, sourceOf } from '@fennip/core';
 import { watchDebounced } from '@vueuse/core';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { DIFFERENCE_GAIN } from '../engine/differenceGain.ts';
@@ -80,7 +80,9 @@ const facts = computed(() => {
   if (!shown) return [];
   return [
     [say('proof.place'), `${Math.round(shown.x)}, ${Math.round(shown.y)}`],
-    [say('proof.radius'), say('figure.pixels', { n: shown.r.toFixed(1) })],
+    ...(shown.mend && isTreatment(shown.mend)
+      ? []
+      : [[say('proof.radius'), say('figure.pixels', { n: shown.r.toFixed(1) })]]),
     ...(shown.strength === null ? [] : [[say('proof.strength'), percent(shown.strength)]]),
     ...(shown.confidence === null ? [] : [[say('proof.confidence'), shown.confidence.toFixed(2)]]),
     [say('proof.state'), say(`state.${shown.state}`)],

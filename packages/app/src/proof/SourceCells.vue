@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Mend, Rect, SourceCandidate } from '@fennip/core';
-import { MOST_SOURCES, sourceOf } from '@fennip/core';
+import { MOST_SOURCES, isSourced, sourceOf } from '@fennip/core';
 import { watchDebounced } from '@vueuse/core';
 import { computed, shallowRef, watch } from 'vue';
 import { byHand, engine } from '../engine/engine.ts';
@@ -38,7 +38,7 @@ watchDebounced(shownMend, find, { debounce: AFTER_PIXELS_MS, immediate: true });
 function paintCandidate(number: number, where: Rect): Promise<ImageBitmap> {
   const shown = props.mend;
   const candidate = candidates.value[number - 1];
-  if (!shown || shown.method === 'bridge' || !candidate) return engine().crop(where, 'before');
+  if (!shown || !isSourced(shown) || !candidate) return engine().crop(where, 'before');
   const { dx, dy } = candidate;
   return byHand((hand) => hand.preview({ mends: [{ ...shown, source: { dx, dy } }] }, where));
 }

@@ -1,5 +1,5 @@
 import type { Mend, Source } from '@fennip/core';
-import { sourceOf } from '@fennip/core';
+import { isSourced, isTreatment, sourceOf } from '@fennip/core';
 import type { WordKey } from '../words/say.ts';
 
 /** One number of a mend that can be changed. */
@@ -16,10 +16,10 @@ export interface MendFieldKind {
 
 /** A mend with something about its source changed; one without a source stays as it is. */
 export const withSource = (mend: Mend, changed: Partial<Source>): Mend =>
-  mend.method === 'bridge' || !mend.source ? mend : { ...mend, source: { ...mend.source, ...changed } };
+  isSourced(mend) && mend.source ? { ...mend, source: { ...mend.source, ...changed } } : mend;
 
 const degrees = (radians: number): number => Math.round((radians * 180) / Math.PI);
-const isFree = ({ method }: Mend): boolean => method !== 'recover';
+const isFree = (mend: Mend): boolean => mend.method !== 'recover' && !isTreatment(mend);
 const hasFreeSource = (mend: Mend): boolean => isFree(mend) && sourceOf(mend) !== null;
 
 /** The numbers of a mend, in the order they are shown. */

@@ -1,4 +1,4 @@
-import type { AreaJoin, Fence, Target, Touch } from '@fennip/core';
+import type { AreaJoin, Fence, Target } from '@fennip/core';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -9,12 +9,6 @@ export const FENCE_SHAPES = ['touch', 'brush', 'outline', 'rectangle'] as const;
 export type FenceShape = (typeof FENCE_SHAPES)[number];
 
 export const AREA_JOINS = ['add', 'subtract', 'intersect'] as const satisfies readonly AreaJoin[];
-
-/** A touch on the picture from which an area grows. */
-export interface DrawnTouch {
-  readonly target: Target;
-  readonly takes: Touch['takes'];
-}
 
 /** The guards and zones of the picture on the table: which one is being drawn on, and how. */
 export const useFences = defineStore('fences', () => {

@@ -1,5 +1,5 @@
-import type { MethodName, Point, PointedSource, Shift, Source, SourceWay } from '@fennip/core';
-import { shiftForStroke } from '@fennip/core';
+import type { MethodName, Point, PointedSource, Shift, Source, SourceWay, TreatmentName } from '@fennip/core';
+import { isTreatmentName, shiftForStroke } from '@fennip/core';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -12,8 +12,11 @@ export type ArmedMethod = (typeof ARMED_METHODS)[number];
 export const FENCE_TOOLS = ['zone', 'guard'] as const;
 export type FenceTool = (typeof FENCE_TOOLS)[number];
 
-/** What the hand can take up: a method, a fence, or marking faults without mending them. */
-export type Tool = ArmedMethod | FenceTool | 'mark';
+/** What the hand can take up: a method, a treatment, a fence, or marking faults without mending them. */
+export type Tool = ArmedMethod | TreatmentName | FenceTool | 'mark';
+
+export const isTreatTool = (tool: Tool | null): tool is TreatmentName =>
+  tool !== null && isTreatmentName(tool);
 
 export const isFenceTool = (tool: Tool | null): tool is FenceTool => tool === 'zone' || tool === 'guard';
 
@@ -59,6 +62,12 @@ const USUAL: Readonly<Record<Tool, HandSettings>> = {
   mark: { radius: 6, edge: 0, share: 1 },
   zone: { radius: 40, edge: 0, share: 1 },
   guard: { radius: 40, edge: 0, share: 1 },
+  sift: { radius: 60, edge: 12, share: 1 },
+  regrain: { radius: 40, edge: 8, share: 1 },
+  tone: { radius: 60, edge: 40, share: 0.3 },
+  soften: { radius: 30, edge: 10, share: 1 },
+  match: { radius: 40, edge: 16, share: 1 },
+  shift: { radius: 60, edge: 12, share: 1 },
 };
 
 /** What the hand works with: the armed method, the mark to come, and the source it was given. */
@@ -74,6 +83,8 @@ export const useHand = defineStore('hand', () => {
   const source = shallowRef<PointedSource | null>(null);
   /** A pen was seen: a finger pans from then on. */
   const hasPen = ref(false);
+  /** The zone that the mends to come are bounded by, by id. */
+  const zone = ref<string | null>(null);
   /** While held, a click sets the source. */
   const isSettingSource = ref(false);
 
@@ -124,6 +135,7 @@ export const useHand = defineStore('hand', () => {
   function reset(): void {
     tool.value = null;
     source.value = null;
+    zone.value = null;
     isSettingSource.value = false;
   }
 
@@ -136,6 +148,7 @@ export const useHand = defineStore('hand', () => {
     isEdgeFitted,
     source,
     hasPen,
+    zone,
     isSettingSource,
     current,
     set,

@@ -1,4 +1,4 @@
-import { visibilityOf } from '@fennip/core';
+import { isTreatment, visibilityOf } from '@fennip/core';
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import type { WordKey } from '../words/say.ts';
@@ -41,7 +41,11 @@ const GROUPS: readonly Group[] = [
       polarity !== null && origin === undefined && kind !== 'speck' && !NAMED.some((named) => named === kind),
   },
   { title: 'ledger.group.left', has: ({ origin }) => origin !== undefined },
-  { title: 'ledger.group.hand', has: ({ polarity }) => polarity === null },
+  { title: 'ledger.group.treatments', has: ({ mend }) => mend !== null && isTreatment(mend) },
+  {
+    title: 'ledger.group.hand',
+    has: ({ polarity, mend }) => polarity === null && !(mend !== null && isTreatment(mend)),
+  },
 ];
 
 /** What of the picture's faults and mends is listed, in which order, and the way from one to the next. */

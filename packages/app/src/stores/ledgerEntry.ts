@@ -6,9 +6,10 @@ import type {
   Mend,
   NumberedFault,
   Polarity,
+  Target,
   Worksheet,
 } from '@fennip/core';
-import { targetBounds } from '@fennip/core';
+import { isTreatment, targetBounds } from '@fennip/core';
 
 export type EntryState = Judgement | 'mended' | 'lessened';
 
@@ -40,8 +41,18 @@ export interface LedgerEntry {
   readonly foundKind: FaultKind;
 }
 
+/** What of a treatment is shown close up: half the side of the square, in pixels. */
+const TREATMENT_SHOWN = 45;
+
 /** Half the side of the square that shows all of an entry, in pixels. */
-export function reachOf({ r, path, outline }: Pick<LedgerEntry, 'r' | 'path' | 'outline'>): number {
+export function reachOf({
+  r,
+  path,
+  outline,
+  mend,
+}: Pick<LedgerEntry, 'r' | 'path' | 'outline' | 'mend'>): number {
+  // A treatment is shown close up, wherever it reaches.
+  if (mend && isTreatment(mend)) return Math.min(r, TREATMENT_SHOWN);
   const points = path ?? outline;
   if (!points) return r;
   const span = (values: readonly number[]): number => Math.max(...values) - Math.min(...values);
@@ -75,8 +86,13 @@ function faultEntry(
 /** Softness assumed where nothing was measured. */
 const HAND_SOFTNESS: Fault['softness'] = 0.3;
 
+/** A treatment is looked at where it was painted last. */
+function placeOf(mend: Mend): Target {
+  return (isTreatment(mend) && mend.paint?.findLast(({ lays }) => lays === 'in')?.shape) || mend.target;
+}
+
 function handEntry(mend: Mend, number: number): LedgerEntry {
-  const { left, top, width, height } = targetBounds(mend.target, 0);
+  const { left, top, width, height } = targetBounds(placeOf(mend), 0);
   const disc = mend.target.shape === 'disc' ? mend.target : null;
   return {
     id: mend.id,

@@ -2,10 +2,13 @@
 import { computed } from 'vue';
 import type { Pressure } from '../stores/hand.ts';
 import { DRAWN_SHAPES, PRESSURES, SOURCE_WAYS, useHand } from '../stores/hand.ts';
+import ZoneChoice from '../fence/ZoneChoice.vue';
+import { useFences } from '../stores/fences.ts';
 import { say } from '../words/say.ts';
 
 /** How the method in hand lays down the mend to come. */
 const hand = useHand();
+const fences = useFences();
 const hasSource = computed(() => hand.tool === 'heal' || hand.tool === 'clone');
 
 /** A setting of the method in hand, as the field shows it. */
@@ -65,6 +68,7 @@ const share = computed({
       />
       <span class="soft">{{ say('unit.percent') }}</span>
     </label>
+    <ZoneChoice v-if="hand.tool !== 'mark' && fences.zones.length > 0" />
     <template v-if="hasSource">
       <el-tooltip placement="top" :enterable="false" :content="say('hand.setSource.does')">
         <el-button

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ARMED_METHODS, FENCE_TOOLS, useHand } from '../stores/hand.ts';
+import TreatButton from '../treat/TreatButton.vue';
 import { capital } from '../words/figures.ts';
 import { say } from '../words/say.ts';
 
@@ -24,6 +25,7 @@ const hand = useHand();
         >{{ capital(say(`method.${method}`)) }}</el-button
       >
     </el-tooltip>
+    <TreatButton />
     <el-tooltip placement="top" :enterable="false" :content="say('hand.mark.does')">
       <el-button
         size="small"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Mend, Rect } from '@fennip/core';
+import { isTreatment } from '@fennip/core';
 import { useDevicePixelRatio, useElementSize, useIntervalFn, useThrottleFn } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { engine } from '../engine/engine.ts';
@@ -50,13 +51,16 @@ const painted = ref(0);
 const colours = shallowRef<MarkColours>({ open: '', mended: '', chosen: '' });
 const menu = shallowRef<{ readonly entry: LedgerEntry; readonly x: number; readonly y: number } | null>(null);
 
-const shown = computed(() => {
+/** A treatment has no one place to be marked: what was painted of it shows while it is chosen. */
+const isMarked = ({ mend }: LedgerEntry): boolean => mend === null || !isTreatment(mend);
+const shown = computed(() => allShown().filter(isMarked));
+function allShown(): readonly LedgerEntry[] {
   // While a fence is drawn, marks of faults only hide where its border runs.
   if (view.marks === 'none' || view.isOriginalHeld || isFenceTool(hand.tool)) return [];
   if (view.marks === 'open') return picture.entries.filter(({ state }) => state === 'open');
   if (view.marks === 'this round') return round.isOn ? round.entries : view.chosenEntries;
   return picture.entries;
-});
+}
 const index = computed(() => indexMarks(shown.value));
 
 const isBlinkedBefore = ref(false);
@@ -93,7 +97,7 @@ const markAt = (sx: number, sy: number): LedgerEntry | null => {
   const near = marksNear(sx - reach, sy - reach, sx + reach, sy + reach);
   return entryAt({ view: viewport.view.value, table: table.value }, near, sx, sy);
 };
-const allMarks = computed(() => indexMarks(picture.entries));
+const allMarks = computed(() => indexMarks(picture.entries.filter(isMarked)));
 const entriesWithin = (rect: Rect): LedgerEntry[] => allMarks.value.within(rect, 0);
 
 const gestures = useGestures({

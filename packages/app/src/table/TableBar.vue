@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import LampButtons from '../lamp/LampButtons.vue';
 import FenceBar from '../fence/FenceBar.vue';
-import { isFenceTool, useHand } from '../stores/hand.ts';
+import TreatBar from '../treat/TreatBar.vue';
+import { isFenceTool, isTreatTool, useHand } from '../stores/hand.ts';
 import { say } from '../words/say.ts';
 import CompareButtons from './CompareButtons.vue';
 import HistoryButtons from './HistoryButtons.vue';
@@ -23,6 +24,7 @@ const hand = useHand();
       <MarksChoice class="right" />
     </div>
     <FenceBar v-if="isFenceTool(hand.tool)" />
+    <TreatBar v-else-if="isTreatTool(hand.tool)" />
     <MethodBar v-else-if="hand.tool !== null" />
   </div>
 </template>

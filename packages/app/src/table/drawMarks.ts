@@ -1,5 +1,5 @@
-import type { CutEdge, Mend, Shift, Target } from '@fennip/core';
-import { faultTarget, sourceOf } from '@fennip/core';
+import type { CutEdge, Mend, PaintStroke, Shift, Target } from '@fennip/core';
+import { faultTarget, isTreatment, sourceOf } from '@fennip/core';
 import type { Pending } from '../hand/useGestures.ts';
 import { distanceToPath } from '../hand/entriesUnder.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
@@ -169,12 +169,24 @@ function drawCutEdges(context: CanvasRenderingContext2D, scene: MarkScene): void
   }
 }
 
+/** The strokes a treatment was painted with, those that take away in dashes. */
+function drawPaint(context: CanvasRenderingContext2D, scene: MarkScene, paint: readonly PaintStroke[]): void {
+  for (const { shape, lays } of paint) {
+    context.setLineDash(lays === 'in' ? [] : [3, 3]);
+    traceTarget(context, scene, shape, { room: 0 });
+    strokeTwice(context, scene.colours.chosen, 1);
+  }
+  context.setLineDash([]);
+}
+
 /** Draws the marks of what is in sight; chosen ones last, on top of the others. */
 export function drawMarks(context: CanvasRenderingContext2D, scene: MarkScene): void {
   context.font = '500 11px "IBM Plex Mono", monospace';
   for (const entry of scene.entries) if (!scene.chosen.has(entry.id)) drawMark(context, scene, entry);
   for (const entry of scene.entries) if (scene.chosen.has(entry.id)) drawMark(context, scene, entry);
   if (!scene.focus) return;
+  const mend = shownMend(scene.focus, scene);
+  if (mend && isTreatment(mend)) return drawPaint(context, scene, mend.paint ?? []);
   drawCutEdges(context, scene);
   drawSource(context, scene, scene.focus);
   drawHandles(context, scene, scene.focus);

@@ -1,8 +1,12 @@
+import { isTreatment } from '@fennip/core';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { say } from './say.ts';
 
+type Kinded = Pick<LedgerEntry, 'kind' | 'polarity'> & { readonly mend?: LedgerEntry['mend'] };
+
 /** What an entry of the ledger is called. */
-export function kindWord({ kind, polarity }: Pick<LedgerEntry, 'kind' | 'polarity'>): string {
+export function kindWord({ kind, polarity, mend }: Kinded): string {
+  if (mend && isTreatment(mend)) return say(`method.${mend.method}`);
   if (polarity === null) return say('proof.byHand');
   return kind === 'speck' ? say(`proof.${polarity}`) : say(`kind.${kind}`);
 }

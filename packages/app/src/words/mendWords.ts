@@ -1,10 +1,10 @@
-import type { Mend, MendMeasure, MethodName } from '@fennip/core';
+import type { Mend, MendMeasure } from '@fennip/core';
 import { VISIBLE_GRAIN, VISIBLE_SEAM } from '@fennip/core';
 import { percent } from './figures.ts';
 import { say } from './say.ts';
 
 /** What was done, in one word. */
-export const doneBy = (method: MethodName): string => say(`done.${method}`);
+export const doneBy = (method: Mend['method']): string => say(`done.${method}`);
 
 /** The method and the reason for it in one line. */
 export function reasonLine({ method, why }: Mend): string {

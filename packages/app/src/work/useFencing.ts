@@ -2,7 +2,7 @@ import type { AreaChange, Fence, Step, Target } from '@fennip/core';
 import { byHand } from '../engine/engine.ts';
 import type { FenceTool } from '../stores/hand.ts';
 import { useHand } from '../stores/hand.ts';
-import type { DrawnTouch } from '../stores/fences.ts';
+import type { DrawnTouch } from '../engine/drawnTouch.ts';
 import { useFences } from '../stores/fences.ts';
 import { usePicture } from '../stores/picture.ts';
 import { say } from '../words/say.ts';

@@ -10,11 +10,20 @@ import type {
   Step,
   Target,
 } from '@fennip/core';
-import { allowanceOn, marginFor, shareMends, sourceOf, targetBounds } from '@fennip/core';
+import {
+  allowanceOn,
+  isSourced,
+  isTreatment,
+  marginFor,
+  shareMends,
+  sourceOf,
+  targetBounds,
+} from '@fennip/core';
 import type { Picture } from '@fennip/contract';
 import { proxy } from 'comlink';
 import { byHand } from '../engine/engine.ts';
 import type { ArmedMethod, HandChoice } from '../stores/hand.ts';
+import { useHand } from '../stores/hand.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
@@ -50,6 +59,7 @@ export function useMending() {
   const picture = usePicture();
   const view = useView();
   const foresight = useForesight();
+  const hand = useHand();
 
   const putAll = (mends: readonly Mend[]): Step[] =>
     mends.map((mend, index) => ({ op: 'put', mend, at: picture.mends.length + index }));
@@ -139,19 +149,34 @@ export function useMending() {
     stopped.fill(1);
   }
 
+  /** The zone the hand works in, if there is one. */
+  const zoned = (): { zone?: string } =>
+    hand.zone !== null && picture.fences.some(({ id, kind }) => id === hand.zone && kind === 'zone')
+      ? { zone: hand.zone }
+      : {};
+
   /** Makes a mend for what the hand drew; the source is the one that was set, or the program's choice. */
   async function mendFor(target: Target, method: ArmedMethod, by: HandChoice): Promise<Mend> {
     const margin = target.shape === 'disc' ? marginFor({ r: target.r, softness: HAND_SOFTNESS }) : 1;
     const id = newMendId();
     const { source, edge, share } = by;
     if (source && (method === 'heal' || method === 'clone')) {
-      const base = { id, target, margin, edge, share, on: true, why: { because: 'asked for' as const } };
+      const base = {
+        id,
+        target,
+        margin,
+        edge,
+        share,
+        on: true,
+        why: { because: 'asked for' as const },
+        ...zoned(),
+      };
       const fitted = by.isEdgeFitted ? await byHand((hand) => hand.fit(base, source)) : null;
       const taken = fitted?.source ?? source;
       if (method === 'heal') return { ...base, method, source: taken };
       return { ...base, method, source: taken, reads: by.reads, laying: by.laying, buildUp: false };
     }
-    const { mend } = await propose({ id, target, margin }, mendSurroundings(), method);
+    const { mend } = await propose({ id, target, margin, ...zoned() }, mendSurroundings(), method);
     // What a recover or a bridge leaves of its border is measured, not chosen.
     return mend.method === 'heal' || mend.method === 'clone' ? { ...mend, edge, share } : { ...mend, share };
   }
@@ -178,6 +203,7 @@ export function useMending() {
     const source = sourceOf(mend);
     const sheet = picture.picture;
     if (!sheet) return;
+    if (isTreatment(mend)) return;
     const bounds = targetBounds(mend.target, mend.margin + mend.edge);
     const { left, top, width, height } = bounds;
     const isOut = (from: number, length: number, shift: number, most: number): boolean =>
@@ -229,14 +255,14 @@ export function useMending() {
   /** Gives a mend another source. */
   function useSource(mend: Mend, { dx, dy }: Shift): void {
     const source = sourceOf(mend);
-    if (mend.method === 'bridge' || (source?.dx === dx && source.dy === dy)) return;
+    if (!isSourced(mend) || (source?.dx === dx && source.dy === dy)) return;
     change({ ...mend, source: { dx, dy } }, say('step.otherSource'));
   }
 
   /** Moves a mend's source by up to a few pixels so that edges meet. @returns by how many pixels they still miss */
   async function fitSource(mend: Mend): Promise<number | null> {
     const source = sourceOf(mend);
-    if (!source || mend.method === 'bridge') return null;
+    if (!source || !isSourced(mend)) return null;
     const fitted = await byHand((hand) => hand.fit(mend, source));
     if (!fitted) return null;
     change({ ...mend, source: { ...source, ...fitted.source } }, say('step.fitted'));
@@ -245,7 +271,7 @@ export function useMending() {
 
   /** Makes a mend anew by another method, at the same place in the recipe. */
   async function changeMethod(mend: Mend, method: MethodName): Promise<void> {
-    if (mend.method === method || mend.locked) return;
+    if (mend.method === method || mend.locked || isTreatment(mend)) return;
     const { id, target, margin, fault, share } = mend;
     const { mend: made } = await propose(
       { id, target, margin, ...(fault === undefined ? {} : { fault }) },

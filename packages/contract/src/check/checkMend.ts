@@ -1,7 +1,23 @@
-import type { Mend, PictureShape } from '@fennip/core';
-import { RecipeError, footprintRect, isEmpty, sourceOf, sourceReads, targetMiddle } from '@fennip/core';
+import type { Mend, PictureShape, Treatment } from '@fennip/core';
+import {
+  RecipeError,
+  footprintRect,
+  isEmpty,
+  isTreatment,
+  sourceOf,
+  sourceReads,
+  targetMiddle,
+} from '@fennip/core';
 import { checkNumbers } from './checkNumbers.ts';
 import { checkTarget } from './checkTarget.ts';
+
+/** A grain's colours must go together as many as there are. */
+function checkTreatment(mend: Treatment, place: string): void {
+  if (mend.method !== 'regrain') return;
+  const { mix } = mend.grain;
+  if (mix.length === 2 || mix.some((row, c) => row.length !== c + 1))
+    throw new RecipeError(`${place}/grain/mix`, 'must be a lower triangle of one or three rows');
+}
 
 /** Checks what a schema cannot say: that a mend lies on the picture and takes its source from it. @throws RecipeError */
 export function checkMend(mend: Mend, picture: { width: number; height: number }, place: string): void {
@@ -22,6 +38,8 @@ export function checkMend(mend: Mend, picture: { width: number; height: number }
       `has ${mend.veil.widths.length} values for ${mend.veil.points.length} points`,
     );
   checkTarget(mend.target, `${place}/target`);
+  mend.paint?.forEach((stroke, index) => checkTarget(stroke.shape, `${place}/paint/${index}/shape`));
+  if (isTreatment(mend)) checkTreatment(mend, place);
   const shape: PictureShape = { ...picture, depth: 8, channels: 3 };
   const footprint = footprintRect(mend, shape);
   if (isEmpty(footprint)) throw new RecipeError(`${place}/target`, 'lies outside the picture');

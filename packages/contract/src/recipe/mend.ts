@@ -1,4 +1,4 @@
-import { BECAUSE, CORRECTIONS } from '@fennip/core';
+import { BECAUSE, CORRECTIONS, KERNEL_SIDE, NOISE_BANDS } from '@fennip/core';
 import { Type } from '@sinclair/typebox';
 import { IdSchema } from './id.ts';
 import { tagged } from '../tagged.ts';
@@ -75,6 +75,16 @@ const LineSchema = Type.Object(
 
 const VeilSchema = tagged('kind', [DiscSchema, LineSchema, TintSchema]);
 
+const PaintStrokeSchema = Type.Object(
+  {
+    shape: TargetSchema,
+    edge: Type.Number({ minimum: 0, maximum: 1000 }),
+    amount: Type.Number({ minimum: 0, maximum: 1 }),
+    lays: Type.Union([Type.Literal('in'), Type.Literal('out')]),
+  },
+  { additionalProperties: false },
+);
+
 /** What every mend has, whatever its method. */
 const base = {
   id: IdSchema,
@@ -95,8 +105,98 @@ const base = {
       { additionalProperties: false },
     ),
   ),
+  paint: Type.Optional(Type.Array(PaintStrokeSchema, { maxItems: 2000 })),
   locked: Type.Optional(Type.Boolean()),
 };
+
+const noise = Type.Array(Type.Number({ minimum: 0, maximum: 1 }), {
+  minItems: NOISE_BANDS,
+  maxItems: NOISE_BANDS,
+});
+
+const GrainSchema = Type.Object(
+  {
+    noise,
+    kernel: Type.Array(Type.Number({ minimum: -1, maximum: 1 }), {
+      minItems: KERNEL_SIDE ** 2,
+      maxItems: KERNEL_SIDE ** 2,
+    }),
+    mix: Type.Array(Type.Array(Type.Number({ minimum: -100, maximum: 100 }), { minItems: 1, maxItems: 3 }), {
+      minItems: 1,
+      maxItems: 3,
+    }),
+  },
+  { additionalProperties: false },
+);
+
+const three = Type.Tuple([Type.Number(), Type.Number(), Type.Number()]);
+const LabStatisticsSchema = Type.Object({ mean: three, spread: three }, { additionalProperties: false });
+
+const TreatmentSchemas = [
+  Type.Object(
+    {
+      ...base,
+      method: Type.Literal('sift'),
+      radius: Type.Integer({ minimum: 1, maximum: 100 }),
+      threshold: Type.Number({ minimum: 0, maximum: 1000 }),
+      polarity: Type.Union([Type.Literal('bright'), Type.Literal('dark'), Type.Literal('both')]),
+      detail: Type.Number({ minimum: 0, maximum: 400 }),
+      noise,
+    },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    {
+      ...base,
+      method: Type.Literal('regrain'),
+      strength: Type.Number({ minimum: 0, maximum: 2 }),
+      grain: GrainSchema,
+    },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    {
+      ...base,
+      method: Type.Literal('tone'),
+      exposure: Type.Number({ minimum: -4, maximum: 4 }),
+      range: Type.Union([
+        Type.Literal('all'),
+        Type.Literal('shadows'),
+        Type.Literal('midtones'),
+        Type.Literal('highlights'),
+      ]),
+      contrast: Type.Number({ minimum: -1, maximum: 2 }),
+      contrastSize: Type.Number({ minimum: 0.5, maximum: 100 }),
+      hue: Type.Number({ minimum: -180, maximum: 180 }),
+      saturation: Type.Number({ minimum: 0, maximum: 3 }),
+      lightness: Type.Number({ minimum: -100, maximum: 100 }),
+    },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    {
+      ...base,
+      method: Type.Literal('soften'),
+      sigma: Type.Number({ minimum: 0.1, maximum: 100 }),
+      along: Type.Union([Type.Number({ minimum: -7, maximum: 7 }), Type.Null()]),
+    },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    { ...base, method: Type.Literal('match'), from: LabStatisticsSchema, to: LabStatisticsSchema },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    {
+      ...base,
+      method: Type.Literal('shift'),
+      dx: Type.Integer({ minimum: -500, maximum: 500 }),
+      dy: Type.Integer({ minimum: -500, maximum: 500 }),
+      keeps: Type.Union([Type.Literal('lighter'), Type.Literal('darker')]),
+    },
+    { additionalProperties: false },
+  ),
+] as const;
 
 export const MendSchema = tagged('method', [
   Type.Object(
@@ -124,4 +224,5 @@ export const MendSchema = tagged('method', [
     { additionalProperties: false },
   ),
   Type.Object({ ...base, method: Type.Literal('bridge') }, { additionalProperties: false }),
+  ...TreatmentSchemas,
 ]);

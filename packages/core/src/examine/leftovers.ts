@@ -1,4 +1,5 @@
 import type { Mend } from '../mend/mend.ts';
+import { isSpotMend } from '../mend/mend.ts';
 import { targetBounds } from '../target/targetBounds.ts';
 import { targetDistance } from '../target/targetDistance.ts';
 import type { Fault, LeftoverOrigin } from './fault.ts';
@@ -49,7 +50,8 @@ export function tellLeftovers(
   mends: readonly Mend[],
 ): Leftover[] {
   const byId = new Map(before.map((fault) => [fault.id, fault]));
-  const on = mends.filter((mend) => mend.on);
+  // A treatment has no one fault that it was meant for.
+  const on = mends.filter((mend) => mend.on && isSpotMend(mend));
   return found.flatMap((fault): Leftover[] => {
     const over = on.filter((mend) => isUnder(fault, mend));
     if (over.length === 0) return [];

@@ -3,7 +3,7 @@ import { colourPlanes } from '../mend/patch.ts';
 import type { Patch } from '../mend/patch.ts';
 
 /** How far a pixel of pure other surface may be, in pixels. */
-const REACH = 3;
+export const REMIX_REACH = 3;
 
 /** The other surface at a pixel: the mean of nearby pixels that a fence keeps whole, nearer ones counting more. */
 function otherSurface(
@@ -17,8 +17,8 @@ function otherSurface(
   const x = at % width;
   const y = Math.floor(at / width);
   let [sum, total] = [0, 0];
-  for (let ny = Math.max(0, y - REACH); ny <= Math.min(height - 1, y + REACH); ny++) {
-    for (let nx = Math.max(0, x - REACH); nx <= Math.min(width - 1, x + REACH); nx++) {
+  for (let ny = Math.max(0, y - REMIX_REACH); ny <= Math.min(height - 1, y + REMIX_REACH); ny++) {
+    for (let nx = Math.max(0, x - REMIX_REACH); nx <= Math.min(width - 1, x + REMIX_REACH); nx++) {
       if (allowance[ny * width + nx] > 0) continue;
       const weight = 1 / ((nx - x) ** 2 + (ny - y) ** 2);
       sum += weight * plane[ny * stride + nx];

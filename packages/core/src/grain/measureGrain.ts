@@ -12,12 +12,15 @@ export interface GrainByBrightness {
 const BANDS = 16;
 /** A band with fewer samples tells nothing. */
 const LEAST_SAMPLES = 200;
-/** Share of the calmest places of each band that is believed: the others hold structure. */
-const CALM_SHARE = 0.3;
+/**
+ * The calm places of each band that are believed, as shares of all from the calmest on: what is rougher holds structure,
+ * and the very calmest may be smudges, where the grain is gone.
+ */
+const CALM = { from: 0.2, to: 0.4 };
 /** Side of the blocks that are judged calm or not, in pixels. */
 const BLOCK = 8;
-/** The calmest blocks of plain noise have this share of its mean: what choosing them makes them too calm by. */
-const CALM_BIAS = 0.88;
+/** The blocks that are believed have this share of the mean where there is plain noise alone. */
+const CALM_BIAS = 0.906;
 
 /** Mean answer of the noise operator on a block, as a standard deviation. (Immerkaer 1996, his formula 4.) */
 function noiseOfBlock(luma: Float32Array, width: number, left: number, top: number): number {
@@ -51,7 +54,10 @@ export function measureGrain(raster: Raster): GrainByBrightness {
     brightness: bands.map((_, k) => (k + 0.5) / BANDS),
     sigma: bands.map((found) => {
       if (found.length * BLOCK * BLOCK < LEAST_SAMPLES * 4) return null;
-      const calm = found.sort((a, b) => a - b).slice(0, Math.max(1, Math.floor(CALM_SHARE * found.length)));
+      const from = Math.floor(CALM.from * found.length);
+      const calm = found
+        .sort((a, b) => a - b)
+        .slice(from, Math.max(from + 1, Math.ceil(CALM.to * found.length)));
       return calm.reduce((sum, sigma) => sum + sigma, 0) / calm.length / CALM_BIAS;
     }),
   };

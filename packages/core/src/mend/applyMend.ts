@@ -3,21 +3,27 @@ import { boundPatch } from '../fence/remix.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
 import { isEmpty } from '../raster/rect.ts';
+import { pictureRect } from '../raster/window.ts';
 import { footprintRect } from '../target/targetField.ts';
 import { bridge, bridgeReads } from './bridge/bridge.ts';
 import type { Canvas } from './canvas.ts';
 import { clone, cloneReads } from './clone/clone.ts';
 import { heal, healReads } from './heal/heal.ts';
-import type { Mend } from './mend.ts';
+import type { Mend, PaintStroke, SpotMend } from './mend.ts';
+import { isTreatment } from './mend.ts';
+import { paintCoverage } from './paintCoverage.ts';
+import { applyTreatment, treatmentFootprint, treatmentReads } from './treat/applyTreatment.ts';
 import { keepOnly } from './only.ts';
 import type { Patch } from './patch.ts';
 import { recover, recoverReads } from './recover/recover.ts';
 
 /** The rectangle a mend may change; empty when its target lies outside the picture. */
-export const mendFootprint = (mend: Mend, picture: PictureShape): Rect => footprintRect(mend, picture);
+export const mendFootprint = (mend: Mend, picture: PictureShape): Rect =>
+  isTreatment(mend) ? treatmentFootprint(mend, picture) : footprintRect(mend, picture);
 
 /** The rectangles a mend looks at. What lies outside them has no say in its result. */
 export function mendReads(mend: Mend, picture: PictureShape): Rect[] {
+  if (isTreatment(mend)) return [treatmentReads(mend, treatmentFootprint(mend, picture), picture)];
   switch (mend.method) {
     case 'recover':
       return recoverReads(mend, picture);
@@ -30,7 +36,7 @@ export function mendReads(mend: Mend, picture: PictureShape): Rect[] {
   }
 }
 
-function invent(mend: Mend, canvas: Canvas): Patch {
+function invent(mend: SpotMend, canvas: Canvas): Patch {
   switch (mend.method) {
     case 'recover':
       return recover(mend, canvas);
@@ -43,14 +49,22 @@ function invent(mend: Mend, canvas: Canvas): Patch {
   }
 }
 
+/** Only what is painted in of a patch. */
+function painted(patch: Patch, paint: readonly PaintStroke[]): Patch {
+  const share = paintCoverage(paint, patch.rect);
+  return { ...patch, coverage: patch.coverage.map((amount, i) => amount * share[i]) };
+}
+
 /**
  * Works out what a mend lays down on the picture as mended so far: its method's values, taken only where they are
  * lighter or darker if the mend says so, by its share, bounded by the fences. Pure: the same pixels give the same
  * patch.
  */
 export function applyMend(mend: Mend, canvas: Canvas): Patch {
-  const patch = invent(mend, canvas);
-  if (isEmpty(patch.rect)) return patch;
+  if (isTreatment(mend)) return applyTreatment(mend, canvas, pictureRect(canvas.pixels.shape));
+  const invented = invent(mend, canvas);
+  if (isEmpty(invented.rect)) return invented;
+  const patch = mend.paint ? painted(invented, mend.paint) : invented;
   const under = canvas.pixels.window(patch.rect).raster;
   const kept = mend.only ? keepOnly(mend.only, patch, under) : patch;
   const allowance = allowanceOn(canvas.fences, mend.zone, patch.rect, canvas.pixels.shape);

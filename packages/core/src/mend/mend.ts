@@ -1,41 +1,12 @@
 import type { Source } from '../source/source.ts';
-import type { Target } from '../target/target.ts';
-import type { Because } from './auto/because.ts';
+import type { MendBase } from './mendBase.ts';
 import type { Tint } from './recover/tint.ts';
 import type { LineVeil } from './recover/line/lineVeil.ts';
 import type { Veil } from './recover/veil.ts';
+import type { Treatment } from './treat/treatment.ts';
+import { isTreatmentName } from './treat/treatment.ts';
 
-/** Why a mend's method was taken, and how much of the fault's own detail it could keep, where that was measured. */
-export interface MendReason {
-  readonly because: Because;
-  /** 0 to 1. */
-  readonly recoverability?: number;
-}
-
-/** What every mend has, whatever its method. */
-export interface MendBase {
-  readonly id: string;
-  /** The measured fault, in pixels of the upright picture; the centre of the first pixel is (0.5, 0.5). */
-  readonly target: Target;
-  /** How far the mend reaches beyond the target at full effect, in pixels. */
-  readonly margin: number;
-  /** Width of the soft border that follows the margin, in pixels; 0 is a hard border. */
-  readonly edge: number;
-  /** How much of the fault it takes away, 0 to 1. */
-  readonly share: number;
-  /** A mend that is off stays in the recipe and changes nothing. */
-  readonly on: boolean;
-  /** Only pixels that it would make lighter, or only those it would make darker, are changed. */
-  readonly only?: 'lighten' | 'darken';
-  /** The zone it is bounded by, by id. */
-  readonly zone?: string;
-  /** The fault this mend answers, where there is one. */
-  readonly fault?: string;
-  /** Why this method was taken; missing where a mend was written by hand. It changes no pixel. */
-  readonly why?: MendReason;
-  /** A locked mend is not to be changed or taken away by the hand; it renders like any other. */
-  readonly locked?: boolean;
-}
+export type { MendBase, MendReason, PaintStroke } from './mendBase.ts';
 
 /**
  * Undoes a shadow, a lit veil or a stain's tint in linear light and keeps the picture's own detail. Where too little
@@ -74,12 +45,26 @@ export interface BridgeMend extends MendBase {
   readonly method: 'bridge';
 }
 
-/** One live repair. */
-export type Mend = RecoverMend | HealMend | CloneMend | BridgeMend;
+/** A mend of one place. */
+export type SpotMend = RecoverMend | HealMend | CloneMend | BridgeMend;
 
-export type MethodName = Mend['method'];
+export type MethodName = SpotMend['method'];
+
+/** One live repair. */
+export type Mend = SpotMend | Treatment;
+
+/** Whether a mend is worked out piece by piece over an area. */
+export const isTreatment = (mend: Mend): mend is Treatment => isTreatmentName(mend.method);
+
+export const isSpotMend = (mend: Mend): mend is SpotMend => !isTreatment(mend);
+
+/** A mend whose method takes from a source. */
+export type SourcedMend = RecoverMend | HealMend | CloneMend;
+
+export const isSourced = (mend: Mend): mend is SourcedMend =>
+  mend.method === 'recover' || mend.method === 'heal' || mend.method === 'clone';
 
 /** The source a mend takes from, if its method has one. */
 export function sourceOf(mend: Mend): Source | null {
-  return mend.method === 'bridge' ? null : mend.source;
+  return isSourced(mend) ? mend.source : null;
 }

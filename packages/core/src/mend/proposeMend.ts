@@ -20,7 +20,16 @@ import { RING } from './heal/heal.ts';
 import { findLine } from './auto/findLine.ts';
 import { outlineSpot } from './auto/outlineSpot.ts';
 import type { Reason } from './auto/reason.ts';
-import type { BridgeMend, CloneMend, HealMend, Mend, MendBase, MethodName, RecoverMend } from './mend.ts';
+import type {
+  BridgeMend,
+  CloneMend,
+  HealMend,
+  Mend,
+  MendBase,
+  MethodName,
+  RecoverMend,
+  SpotMend,
+} from './mend.ts';
 import { applyMend } from './applyMend.ts';
 import { canvasOf } from './canvas.ts';
 import { sourceOf } from './mend.ts';
@@ -66,7 +75,7 @@ export interface MendSurroundings {
 
 /** A mend with the best source, and the others to choose from. */
 export interface MendProposal {
-  readonly mend: Mend;
+  readonly mend: SpotMend;
   readonly sources: readonly SourceCandidate[];
   readonly reason: Reason;
   /** What the mend thinks of itself; null where it was not judged: a recover is judged while it is fitted. */
@@ -339,7 +348,7 @@ const MOST_TRIED = 2;
 
 /** A mend with its own judgement. */
 interface Judged {
-  readonly mend: Mend;
+  readonly mend: SpotMend;
   readonly verdict: Verdict | null;
 }
 
@@ -353,7 +362,7 @@ function bestFill(
   { fences = [] }: MendSurroundings,
   pixels: Pixels,
 ): Judged {
-  const judged = (mend: Mend): Judged => ({
+  const judged = (mend: SpotMend): Judged => ({
     mend,
     verdict: judgeMend(applyMend(mend, canvasOf(pixels, fences)), pixels),
   });
@@ -378,7 +387,7 @@ function mendOf(
   method: MethodName,
   found: VeilFinding | null,
   source: HealMend['source'],
-): Mend {
+): SpotMend {
   switch (method) {
     case 'recover':
       // Only a found veil leads here; a heal is what a recover without one would be.

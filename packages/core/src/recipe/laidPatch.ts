@@ -1,4 +1,4 @@
-import type { Mend } from '../mend/mend.ts';
+import type { SpotMend } from '../mend/mend.ts';
 import type { Patch } from '../mend/patch.ts';
 import { colourPlanes, layPatch } from '../mend/patch.ts';
 import type { PictureShape, Raster } from '../raster/raster.ts';
@@ -6,16 +6,20 @@ import { cloneRaster, copyRaster } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
 import type { Window } from '../raster/window.ts';
 
-/** A mend as it lies on the picture: the pixels of its rectangle without it and with it. */
-export interface LaidPatch {
-  readonly mend: Mend;
+/** A part of the picture as a mend leaves it. */
+export interface LaidPixels {
   readonly rect: Rect;
-  readonly before: Raster;
   readonly after: Raster;
 }
 
+/** A mend as it lies on the picture: the pixels of its rectangle without it and with it. */
+export interface LaidPatch extends LaidPixels {
+  readonly mend: SpotMend;
+  readonly before: Raster;
+}
+
 /** Lays a patch onto what lies under it and keeps both. `under` holds just the patch's rectangle. */
-export function keepPatch(mend: Mend, patch: Patch, under: Window): LaidPatch {
+export function keepPatch(mend: SpotMend, patch: Patch, under: Window): LaidPatch {
   const before = cloneRaster(under.raster);
   const after = cloneRaster(under.raster);
   layPatch(patch, { ...under, raster: after });
@@ -23,7 +27,7 @@ export function keepPatch(mend: Mend, patch: Patch, under: Window): LaidPatch {
 }
 
 /** Copies a laid patch onto a raster whose first pixel is the picture's pixel (left, top). */
-export const copyPatch = (laid: LaidPatch, onto: Raster, left: number, top: number): void =>
+export const copyPatch = (laid: LaidPixels, onto: Raster, left: number, top: number): void =>
   copyRaster(laid.after, onto, laid.rect.left - left, laid.rect.top - top);
 
 /** What a mend changes on one level of the pyramid: differences in code values, one array for each colour channel. */

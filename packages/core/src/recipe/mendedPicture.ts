@@ -3,13 +3,19 @@ import type { Canvas } from '../mend/canvas.ts';
 import type { Fence } from '../fence/fence.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import type { Rect } from '../raster/rect.ts';
-import { intersectRects, isEmpty, rectsMeet } from '../raster/rect.ts';
+import { growRect, intersectRects, isEmpty, rectsMeet, uniteRects } from '../raster/rect.ts';
+import type { PictureShape } from '../raster/raster.ts';
 import { cloneRaster } from '../raster/raster.ts';
 import type { Window } from '../raster/window.ts';
 import { pictureRect } from '../raster/window.ts';
 import { targetBounds } from '../target/targetBounds.ts';
 import type { Recipe } from './recipe.ts';
+import { isTreatment } from '../mend/mend.ts';
+import { treatmentFootprint, treatmentReach } from '../mend/treat/applyTreatment.ts';
+import type { Treatment } from '../mend/treat/treatment.ts';
 import type { LaidPatch } from './laidPatch.ts';
+import type { LaidTreatment } from './laidTreatment.ts';
+import { layTreatment } from './laidTreatment.ts';
 import { copyPatch, keepPatch } from './laidPatch.ts';
 
 /** A picture with its mends on it, which redoes only what a change touches. */
@@ -30,9 +36,18 @@ export interface MendedPicture {
   readonly pixels: Pixels;
   /** The same picture with the same mends, to be changed by itself; what was worked out is not worked out again. */
   fork(): MendedPicture;
-  /** The patches that meet a rectangle, in their order. */
-  patchesOn(rect: Rect): LaidPatch[];
+  /** The mends that meet a rectangle, in their order. */
+  laidOn(rect: Rect): Laid[];
+  /** The guards and zones that bound the mends. */
+  fences(): readonly Fence[];
+  /** What of the picture without mends must be at hand before a rectangle of `pixels` is asked for. */
+  needs(rect: Rect): Rect;
 }
+
+/** A mend as it lies on the picture. */
+export type Laid = LaidPatch | LaidTreatment;
+
+export const isLaidTreatment = (laid: Laid): laid is LaidTreatment => 'piecesOn' in laid;
 
 const isSame = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
 
@@ -59,25 +74,45 @@ const changedZones = (before: readonly Fence[], after: readonly Fence[]): Set<st
       }),
   );
 
-/** Pixels with patches on them; what no patch meets is handed through without copying. */
-function pixelsWith(base: Pixels, patchesOn: (rect: Rect) => LaidPatch[]): Pixels {
+/** Pixels with mends on them; what no mend meets is handed through without copying. */
+function pixelsWith(base: Pixels, laidOn: (rect: Rect) => Laid[]): Pixels {
   return {
     shape: base.shape,
     window: (asked): Window => {
       const rect = intersectRects(asked, pictureRect(base.shape));
       const under = base.window(rect);
-      const patches = patchesOn(rect);
-      if (patches.length === 0) return under;
+      const laid = laidOn(rect);
+      if (laid.length === 0) return under;
       const raster = cloneRaster(under.raster);
-      for (const patch of patches) copyPatch(patch, raster, rect.left, rect.top);
+      for (const one of laid) {
+        if (!isLaidTreatment(one)) copyPatch(one, raster, rect.left, rect.top);
+        else for (const piece of one.piecesOn(rect)) copyPatch(piece, raster, rect.left, rect.top);
+      }
       return { ...under, raster };
     },
   };
 }
 
+const meeting = (laid: readonly Laid[], rect: Rect): Laid[] =>
+  laid.filter((one) => rectsMeet(one.rect, rect));
+
+/** What must be at hand of the picture without mends before a rectangle with these on it is asked for. */
+const needsUnder = (laid: readonly Laid[], rect: Rect): Rect =>
+  laid
+    .filter(isLaidTreatment)
+    .reduceRight((needed, treatment) => uniteRects(needed, treatment.needs(needed)), rect);
+
+/** Where a treatment looks different because places under it changed. */
+const seenFrom = (mend: Treatment, changed: readonly Rect[], picture: PictureShape): Rect[] => {
+  const footprint = treatmentFootprint(mend, picture);
+  return changed
+    .map((rect) => intersectRects(growRect(rect, treatmentReach(mend)), footprint))
+    .filter((rect) => !isEmpty(rect));
+};
+
 /** What a mended picture starts from. */
 interface Start {
-  readonly laid: readonly LaidPatch[];
+  readonly laid: readonly Laid[];
   readonly fenced: readonly Fence[];
 }
 
@@ -87,9 +122,6 @@ export const createMendedPicture = (base: Pixels): MendedPicture =>
 
 function mendedFrom(base: Pixels, start: Start): MendedPicture {
   let { laid, fenced } = start;
-  const meeting = (patches: readonly LaidPatch[], rect: Rect): LaidPatch[] =>
-    patches.filter((patch) => rectsMeet(patch.rect, rect));
-
   async function update(
     { mends, fences = [] }: Pick<Recipe, 'mends' | 'fences'>,
     ready: (reads: readonly Rect[]) => Promise<void>,
@@ -98,7 +130,7 @@ function mendedFrom(base: Pixels, start: Start): MendedPicture {
     const old = new Map(laid.map((patch, index) => [patch.mend.id, { patch, index }]));
     const done = new Set<string>();
     let reached = -1;
-    const next: LaidPatch[] = [];
+    const next: Laid[] = [];
     const dirty: Rect[] = [];
     const wanted = new Set(mends.filter((mend) => mend.on).map((mend) => mend.id));
     const soil = (rect: Rect): void => {
@@ -121,14 +153,30 @@ function mendedFrom(base: Pixels, start: Start): MendedPicture {
       const inOrder = stood !== undefined && stood.index > reached;
       reached = Math.max(reached, stood?.index ?? -1);
       done.add(mend.id);
+      const isZoneSame = mend.zone === undefined || !rezoned.has(mend.zone);
       const isClean = (): boolean =>
-        ![...dirty, ...refenced].some((rect) => reads.some((read) => rectsMeet(rect, read))) &&
-        !(mend.zone !== undefined && rezoned.has(mend.zone));
-      if (kept && inOrder && isSame(kept.mend, mend) && isClean()) {
+        isZoneSame && ![...dirty, ...refenced].some((rect) => reads.some((read) => rectsMeet(rect, read)));
+      if (isTreatment(mend)) {
+        const below = [...next];
+        const ground = { ...canvas, pixels: pixelsWith(base, (rect) => meeting(below, rect)) };
+        const isKept = kept && isLaidTreatment(kept) && inOrder && isZoneSame && isSame(kept.mend, mend);
+        const soiled = isKept ? seenFrom(mend, [...dirty, ...refenced], base.shape) : [];
+        const laidNow = isKept
+          ? kept.over(ground, [...dirty, ...refenced])
+          : layTreatment(mend, ground, base.shape);
+        next.push(laidNow);
+        laid = [...next, ...laid.filter((other) => !done.has(other.mend.id))];
+        for (const rect of isKept ? soiled : [...(kept ? [kept.rect] : []), laidNow.rect]) {
+          soil(rect);
+          changed(rect);
+        }
+        continue;
+      }
+      if (kept && !isLaidTreatment(kept) && inOrder && isSame(kept.mend, mend) && isClean()) {
         next.push(kept);
         continue;
       }
-      await ready(reads);
+      await ready(reads.map((rect) => needsUnder(next, rect)));
       const patch = applyMend(mend, canvas);
       next.push(keepPatch(mend, patch, under.window(patch.rect)));
       if (kept) soil(kept.rect);
@@ -141,7 +189,9 @@ function mendedFrom(base: Pixels, start: Start): MendedPicture {
     for (const rect of dirty.slice(0, removed)) changed(rect);
   }
 
-  const patchesOn = (rect: Rect): LaidPatch[] => meeting(laid, rect);
+  const laidOn = (rect: Rect): Laid[] => meeting(laid, rect);
+  const needs = (rect: Rect): Rect => needsUnder(laid, rect);
   const fork = (): MendedPicture => mendedFrom(base, { laid, fenced });
-  return { update, patchesOn, fork, pixels: pixelsWith(base, patchesOn) };
+  const fences = (): readonly Fence[] => fenced;
+  return { update, laidOn, fences, needs, fork, pixels: pixelsWith(base, laidOn) };
 }

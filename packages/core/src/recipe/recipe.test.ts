@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { RecipeError } from '../errors.ts';
+import { KERNEL_SIDE } from '../grain/kernelSide.ts';
+import type { Treatment } from '../mend/treat/treatment.ts';
 import type { Fence } from '../fence/fence.ts';
 import { mendFootprint, mendReads } from '../mend/applyMend.ts';
 import type { HealMend, Mend } from '../mend/mend.ts';
@@ -14,7 +16,7 @@ import { pictureOf } from '../testing/pictures.ts';
 import type { Step, Worksheet } from './edit.ts';
 import { applySteps, emptyWorksheet } from './edit.ts';
 import { changeOnLevels } from './laidPatch.ts';
-import { createMendedPicture } from './mendedPicture.ts';
+import { createMendedPicture, isLaidTreatment } from './mendedPicture.ts';
 import { emptyRecipe } from './recipe.ts';
 import { renderRecipe } from './render.ts';
 
@@ -69,6 +71,41 @@ const mendOf = (id: string): fc.Arbitrary<Mend> =>
       source,
     }),
   );
+const NOISE = Array.from({ length: 16 }, (_, band) => 0.004 + 0.001 * band);
+const KERNEL = Array.from({ length: KERNEL_SIDE ** 2 }, (_, i) => (i === (KERNEL_SIDE ** 2 - 1) / 2 ? 1 : 0));
+const painted = fc.array(
+  fc.record({
+    shape: disc,
+    edge: fc.integer({ min: 0, max: 3 }),
+    amount: fc.constantFrom(0.3, 1),
+    lays: fc.constantFrom('in' as const, 'out' as const),
+  }),
+  { maxLength: 3 },
+);
+const treatmentOf = (id: string): fc.Arbitrary<Mend> =>
+  fc
+    .tuple(
+      fc.record({ ...baseOf(id), paint: painted }),
+      fc.constantFrom<Treatment>(
+        ...([
+          { method: 'sift', radius: 2, threshold: 3, polarity: 'both', detail: 6, noise: NOISE },
+          { method: 'regrain', strength: 1.5, grain: { noise: NOISE, kernel: KERNEL, mix: [[1]] } },
+          { method: 'soften', sigma: 1.2, along: 0.6 },
+          { method: 'shift', dx: 3, dy: -2, keeps: 'lighter' },
+          {
+            method: 'match',
+            from: { mean: [50, 0, 0], spread: [4, 1, 1] },
+            to: { mean: [55, 2, 0], spread: [6, 1, 1] },
+          },
+          {
+            ...{ method: 'tone', exposure: 0.3, range: 'midtones', contrast: 0.5, contrastSize: 2 },
+            ...{ hue: 10, saturation: 1.2, lightness: 2 },
+          },
+        ] as unknown as Treatment[]),
+      ),
+      fc.boolean(),
+    )
+    .map(([base, method, isZoned]) => ({ ...method, ...base, ...(isZoned ? { zone: 'sky' } : {}) }));
 const IDS = ['a', 'b', 'c', 'd', 'e', 'f'];
 const fencesOf: fc.Arbitrary<Fence[]> = fc
   .record({
@@ -90,7 +127,9 @@ interface Sheet {
 const recipeOf: fc.Arbitrary<Sheet> = fc.record({
   mends: fc
     .shuffledSubarray(IDS, { minLength: 0 })
-    .chain((ids) => fc.tuple(...ids.map(mendOf)) as fc.Arbitrary<Mend[]>),
+    .chain(
+      (ids) => fc.tuple(...ids.map((id) => fc.oneof(mendOf(id), treatmentOf(id)))) as fc.Arbitrary<Mend[]>,
+    ),
   fences: fencesOf,
 });
 
@@ -219,7 +258,8 @@ describe('a mended picture', () => {
       () => Promise.resolve(),
       () => undefined,
     );
-    const [laid] = mended.patchesOn(WHOLE);
+    const [laid] = mended.laidOn(WHOLE);
+    if (isLaidTreatment(laid)) throw new Error('a heal is no treatment');
     const [, change] = changeOnLevels(
       laid,
       mended.pixels.shape,

@@ -6,6 +6,12 @@ import type { Raster } from '../raster/raster.ts';
 import { cloneRaster } from '../raster/raster.ts';
 import { wholeWindow } from '../raster/window.ts';
 import { RecipeError } from '../errors.ts';
+import type { Canvas } from '../mend/canvas.ts';
+import { isTreatment } from '../mend/mend.ts';
+import { applyTreatment, treatmentFootprint } from '../mend/treat/applyTreatment.ts';
+import type { Treatment } from '../mend/treat/treatment.ts';
+import type { Window } from '../raster/window.ts';
+import { piecesOn } from './pieces.ts';
 import type { Recipe } from './recipe.ts';
 
 export interface RenderOptions {
@@ -33,7 +39,21 @@ export function renderRecipe(raster: Raster, recipe: Recipe, { transfer, done }:
   const original = readsOriginal ? pixelsOf(cloneRaster(raster), transfer) : pixels;
   const canvas = { pixels, original, fences: recipe.fences ?? [] };
   recipe.mends.forEach((mend, index) => {
-    if (mend.on) layPatch(applyMend(mend, canvas), whole);
+    if (mend.on && isTreatment(mend)) layTreatment(mend, canvas, whole, transfer);
+    else if (mend.on) layPatch(applyMend(mend, canvas), whole);
     done?.(index + 1);
   });
+}
+
+/** Carries out a treatment piece by piece, each reading what was there before any of them. */
+function layTreatment(
+  mend: Treatment,
+  { fences, original }: Canvas,
+  whole: Window,
+  transfer: RenderOptions['transfer'],
+): void {
+  const before = pixelsOf(cloneRaster(whole.raster), transfer);
+  const canvas = { pixels: before, original, fences };
+  for (const piece of piecesOn(treatmentFootprint(mend, whole.picture)))
+    layPatch(applyTreatment(mend, canvas, piece), whole);
 }

@@ -1,8 +1,8 @@
 import type { PictureShape } from '../raster/raster.ts';
-import { growRect, intersectRects, isEmpty } from '../raster/rect.ts';
+import { growRect, intersectRects, isEmpty, rectHolds } from '../raster/rect.ts';
 import type { Rect } from '../raster/rect.ts';
 import { pictureRect } from '../raster/window.ts';
-import type { MendBase } from '../mend/mend.ts';
+import type { MendBase } from '../mend/mendBase.ts';
 import { targetBounds } from './targetBounds.ts';
 import { targetDistance } from './targetDistance.ts';
 
@@ -24,9 +24,16 @@ export const footprintRect = ({ target, margin, edge }: Reach, picture: PictureS
   intersectRects(targetBounds(target, margin + edge), pictureRect(picture));
 
 /** Full inside the margin, falling straight to nothing across the edge. */
-function coverageAt(distance: number, margin: number, edge: number): number {
+export function coverageAt(distance: number, margin: number, edge: number): number {
   if (distance <= margin) return 1;
   return edge > 0 ? Math.max(0, 1 - (distance - margin) / edge) : 0;
+}
+
+/** Whether a rectangle lies wholly inside an upright rectangular outline: areas of a whole picture are drawn so. */
+function holdsAll(target: MendBase['target'], rect: Rect): boolean {
+  if (target.shape !== 'outline' || target.points.length !== 4) return false;
+  const [[ax, ay], [bx, by], [cx, cy], [dx, dy]] = target.points;
+  return ay === by && bx === cx && cy === dy && dx === ax && rectHolds(targetBounds(target, 0), rect);
 }
 
 /** Lays a target on the picture with a band of `band` pixels of surroundings. The rectangle may come out empty. */
@@ -35,7 +42,14 @@ export function targetField(reach: Reach, picture: PictureShape, band: number): 
   const rect = isEmpty(footprint)
     ? { ...footprint, width: 0, height: 0 }
     : intersectRects(growRect(footprint, band), pictureRect(picture));
-  const distance = targetDistance(reach.target, rect);
+  return fieldOn(reach, rect);
+}
+
+/** Lays a target on a part of the picture. */
+export function fieldOn(reach: Reach, rect: Rect): TargetField {
+  const distance = holdsAll(reach.target, rect)
+    ? new Float32Array(rect.width * rect.height)
+    : targetDistance(reach.target, rect);
   const coverage = new Float32Array(distance.length);
   for (let i = 0; i < distance.length; i++) coverage[i] = coverageAt(distance[i], reach.margin, reach.edge);
   return { rect, distance, coverage };

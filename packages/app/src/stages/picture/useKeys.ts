@@ -1,11 +1,12 @@
-import { onBeforeUnmount, onMounted, ref } from 'vue';
+import type { TreatmentName } from '@fennip/core';
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useJob } from '../../stores/job.ts';
 import { useLamp } from '../../stores/lamp.ts';
 import { usePicture } from '../../stores/picture.ts';
 import type { ArmedMethod } from '../../stores/hand.ts';
 import { useFences } from '../../stores/fences.ts';
-import { isFenceTool, useHand } from '../../stores/hand.ts';
+import { isFenceTool, isTreatTool, useHand } from '../../stores/hand.ts';
 import { useRound } from '../../stores/round.ts';
 import { useView } from '../../stores/view.ts';
 import type { WordKey } from '../../words/say.ts';
@@ -17,6 +18,7 @@ import { useMending } from '../../work/useMending.ts';
 export const KEY_HELP: readonly (readonly [keys: string, what: WordKey])[] = [
   ['W E R T', 'key.methods'],
   ['M', 'key.mark'],
+  ['P', 'key.treat'],
   ['Z G', 'key.fences'],
   ['H', 'key.holes'],
   ['A', 'key.source'],
@@ -85,6 +87,14 @@ export function useKeys(actions: KeyActions) {
   const { reshape } = useFencing();
   const fences = useFences();
   const isHelpOpen = ref(false);
+  /** The treatment that was in hand last. */
+  let lastTreatment: TreatmentName = 'sift';
+  watch(
+    () => hand.tool,
+    (tool) => {
+      if (isTreatTool(tool)) lastTreatment = tool;
+    },
+  );
 
   function turnPage(by: 1 | -1): void {
     const ready = job.pictures.filter(({ state }) => state !== 'failed');
@@ -117,11 +127,16 @@ export function useKeys(actions: KeyActions) {
     r: () => armOrRemake('clone'),
     t: () => armOrRemake('bridge'),
     m: () => hand.arm('mark'),
+    p: () => hand.arm(lastTreatment),
     z: () => hand.arm('zone'),
     g: () => hand.arm('guard'),
     h: () => void reshape({ how: 'fill holes' }),
     a: () => {
-      hand.isSettingSource = hand.tool !== null && hand.tool !== 'mark' && !isFenceTool(hand.tool);
+      hand.isSettingSource =
+        hand.tool !== null &&
+        hand.tool !== 'mark' &&
+        !isFenceTool(hand.tool) &&
+        (!isTreatTool(hand.tool) || hand.tool === 'match');
     },
     s: () => hand.resize(-1),
     d: () => hand.resize(1),

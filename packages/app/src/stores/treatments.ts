@@ -1,0 +1,65 @@
+import type { Treatment, TreatmentName } from '@fennip/core';
+import { isTreatment } from '@fennip/core';
+import { useLocalStorage } from '@vueuse/core';
+import { defineStore } from 'pinia';
+import { computed } from 'vue';
+import { isTreatTool, useHand } from './hand.ts';
+import { useView } from './view.ts';
+
+/** What of each treatment is set by hand, as it was set last. */
+export interface TreatmentSettings {
+  readonly sift: Pick<Extract<Treatment, { method: 'sift' }>, 'radius' | 'threshold' | 'polarity' | 'detail'>;
+  readonly regrain: { readonly strength: number };
+  readonly tone: Omit<Extract<Treatment, { method: 'tone' }>, keyof TreatmentBase>;
+  readonly soften: { readonly sigma: number; readonly along: number | null };
+  readonly match: Record<string, never>;
+  readonly shift: { readonly dx: number; readonly dy: number; readonly keeps: 'lighter' | 'darker' };
+}
+type TreatmentBase = Pick<
+  Treatment,
+  | 'id'
+  | 'target'
+  | 'margin'
+  | 'edge'
+  | 'share'
+  | 'on'
+  | 'only'
+  | 'zone'
+  | 'fault'
+  | 'why'
+  | 'paint'
+  | 'locked'
+  | 'method'
+>;
+
+/** Radius 10 and about 4 of 255 for open water is common practice; the level is told in multiples of the noise. */
+const USUAL: TreatmentSettings = {
+  sift: { radius: 10, threshold: 4, polarity: 'bright', detail: 60 },
+  regrain: { strength: 1 },
+  tone: { exposure: 0.15, range: 'all', contrast: 0, contrastSize: 20, hue: 0, saturation: 1, lightness: 0 },
+  soften: { sigma: 3, along: null },
+  match: {},
+  shift: { dx: 8, dy: 0, keeps: 'darker' },
+};
+
+/** The treatments: what the next one is like, and the one that is painted on. */
+export const useTreatments = defineStore('treatments', () => {
+  const hand = useHand();
+  const view = useView();
+  const settings = useLocalStorage<TreatmentSettings>('fennip treatments', USUAL, { mergeDefaults: true });
+
+  /** The treatment in focus, if it is of the kind in hand: strokes go on painting it. */
+  const current = computed((): Treatment | null => {
+    const mend = view.focusEntry?.mend;
+    return mend && isTreatment(mend) && isTreatTool(hand.tool) && mend.method === hand.tool ? mend : null;
+  });
+
+  function remember(name: TreatmentName, treatment: Treatment): void {
+    const kept = Object.fromEntries(
+      Object.keys(USUAL[name]).map((key) => [key, treatment[key as keyof Treatment]]),
+    );
+    settings.value = { ...settings.value, [name]: kept };
+  }
+
+  return { settings, current, remember };
+});

@@ -1,0 +1,36 @@
+<script setup lang="ts">
+import type { TreatmentName } from '@fennip/core';
+import { TREATMENTS } from '@fennip/core';
+import { isTreatTool, useHand } from '../stores/hand.ts';
+import { say } from '../words/say.ts';
+
+/** The treatments, for areas rather than for faults. */
+const hand = useHand();
+</script>
+
+<template>
+  <el-dropdown trigger="click" @command="(name: TreatmentName) => hand.arm(name)">
+    <el-button
+      size="small"
+      :type="isTreatTool(hand.tool) ? 'primary' : 'default'"
+      :aria-pressed="isTreatTool(hand.tool)"
+      data-testid="treat"
+      >{{ isTreatTool(hand.tool) ? say(`treat.${hand.tool}`) : say('treat') }}</el-button
+    >
+    <template #dropdown>
+      <el-dropdown-menu>
+        <el-dropdown-item v-for="name in TREATMENTS" :key="name" :command="name">
+          <span class="name">{{ say(`treat.${name}`) }}</span>
+          <span class="soft">{{ say(`treat.${name}.does`) }}</span>
+        </el-dropdown-item>
+      </el-dropdown-menu>
+    </template>
+  </el-dropdown>
+</template>
+
+<style scoped>
+.name {
+  display: inline-block;
+  width: 66px;
+}
+</style>

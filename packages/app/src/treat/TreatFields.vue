@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import type { Treatment } from '@fennip/core';
+import { computed } from 'vue';
+import { useTreatments } from '../stores/treatments.ts';
+import { say } from '../words/say.ts';
+import type { WordKey } from '../words/say.ts';
+import type { TreatNumber } from './treatFields.ts';
+import { thresholdLevels, treatFields } from './treatFields.ts';
+
+/** What of a treatment can be set; the picture follows while a slider is moved. */
+const props = defineProps<{ treatment: Treatment }>();
+const emit = defineEmits<{ change: [next: Treatment]; draft: [next: Treatment] }>();
+const treatments = useTreatments();
+const fields = computed(() => treatFields(props.treatment));
+
+function keep(next: Treatment): void {
+  treatments.remember(next.method, next);
+  emit('change', next);
+}
+
+function slide(field: TreatNumber, value: number): void {
+  if (value !== field.value) emit('draft', field.set(value));
+}
+
+const optionWord = (name: string, option: string): string => say(`treat.${name}.${option}` as WordKey);
+const level = computed(() => {
+  if (props.treatment.method !== 'sift') return '';
+  const { dark, light } = thresholdLevels(props.treatment);
+  return say('treat.level', { dark: dark.toFixed(1), light: light.toFixed(1) });
+});
+</script>
+
+<template>
+  <div class="treat">
+    <label v-for="field in fields" :key="field.name" :title="say(`treat.${field.name}.does`)">
+      <span>{{ say(`treat.${field.name}`) }}</span>
+      <template v-if="field.kind === 'number'">
+        <el-slider
+          :model-value="field.value"
+          size="small"
+          :min="field.least"
+          :max="field.most"
+          :step="field.step"
+          :aria-label="say(`treat.${field.name}.does`)"
+          @input="(value: number | number[]) => slide(field, Number(value))"
+          @change="(value: number | number[]) => keep(field.set(Number(value)))"
+        />
+        <span class="figures">{{ field.value }} {{ say(field.unit) }}</span>
+      </template>
+      <el-select
+        v-else
+        :model-value="field.value"
+        size="small"
+        :aria-label="say(`treat.${field.name}.does`)"
+        @update:model-value="(value: string) => keep(field.choose(value))"
+      >
+        <el-option
+          v-for="option in field.options"
+          :key="option"
+          :value="option"
+          :label="optionWord(field.name, option)"
+        />
+      </el-select>
+    </label>
+    <p v-if="level" class="soft">{{ level }}</p>
+  </div>
+</template>
+
+<style scoped>
+.treat {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 2px 14px;
+}
+label {
+  display: grid;
+  grid-template-columns: 66px 1fr auto;
+  align-items: center;
+  gap: 8px;
+  min-height: 24px;
+  white-space: nowrap;
+}
+.figures {
+  min-width: 52px;
+  text-align: right;
+  letter-spacing: -0.03em;
+}
+p {
+  margin: 0;
+  grid-column: 1 / -1;
+}
+</style>

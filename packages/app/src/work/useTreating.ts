@@ -1,0 +1,141 @@
+import type { MendBase, PaintStroke, Step, Target, Treatment, TreatmentName } from '@fennip/core';
+import { discOutline } from '@fennip/core';
+import { byHand } from '../engine/engine.ts';
+import { useFences } from '../stores/fences.ts';
+import { isTreatTool, useHand } from '../stores/hand.ts';
+import { usePicture } from '../stores/picture.ts';
+import { useTreatments } from '../stores/treatments.ts';
+import { useView } from '../stores/view.ts';
+import { say } from '../words/say.ts';
+import { newMendId } from './mendingFaults.ts';
+import { useMending } from './useMending.ts';
+
+/** What the restorer does to areas: treat a zone, paint a treatment in and out. */
+export function useTreating() {
+  const picture = usePicture();
+  const hand = useHand();
+  const fences = useFences();
+  const view = useView();
+  const treatments = useTreatments();
+  const { change } = useMending();
+
+  /** All of the picture, as a shape. */
+  function wholePicture(): Target {
+    const { width, height } = picture.picture ?? { width: 1, height: 1 };
+    return {
+      shape: 'outline',
+      points: [
+        [0, 0],
+        [width, 0],
+        [width, height],
+        [0, height],
+      ],
+    };
+  }
+
+  /** The reference that was set for a match, with the patch it is for; none while there is none. */
+  async function matchOf(
+    patch: Target,
+  ): Promise<Pick<Extract<Treatment, { method: 'match' }>, 'from' | 'to'> | null> {
+    const place = hand.source?.place;
+    if (!place) return null;
+    const [x, y] = place;
+    const reference: Target = {
+      shape: 'outline',
+      points: discOutline({ x, y, r: Math.max(4, hand.current.radius) }),
+    };
+    const [from, to] = await Promise.all([
+      byHand((worker) => worker.colours(patch)),
+      byHand((worker) => worker.colours(reference)),
+    ]);
+    return from && to ? { from, to } : null;
+  }
+
+  /** A treatment as it is set, not yet on the picture. */
+  async function newTreatment(name: TreatmentName, patch: Target): Promise<Treatment | null> {
+    const zone = fences.zones.some(({ id }) => id === hand.zone) ? hand.zone : null;
+    const base: MendBase = {
+      ...{ id: newMendId(), target: wholePicture(), margin: 0, edge: 0, share: 1, on: true },
+      ...(zone === null ? {} : { zone }),
+    };
+    const { settings } = treatments;
+    switch (name) {
+      case 'sift': {
+        const { noise } = await byHand((worker) => worker.grain());
+        return { ...base, method: 'sift', ...settings.sift, noise };
+      }
+      case 'regrain':
+        return {
+          ...base,
+          method: 'regrain',
+          ...settings.regrain,
+          grain: await byHand((worker) => worker.grain()),
+        };
+      case 'tone':
+        return { ...base, method: 'tone', ...settings.tone };
+      case 'soften':
+        return { ...base, method: 'soften', ...settings.soften };
+      case 'shift':
+        return { ...base, method: 'shift', ...settings.shift };
+      case 'match': {
+        const statistics = await matchOf(patch);
+        return statistics && { ...base, method: 'match', ...statistics };
+      }
+    }
+  }
+
+  function lay(treatment: Treatment, words: string): void {
+    const steps: Step[] = [{ op: 'put', mend: treatment, at: picture.mends.length }];
+    picture.perform({ words, steps });
+    view.choose([treatment.id]);
+  }
+
+  /** Lays the treatment in hand on all of its zone, or of the picture. */
+  async function treatAll(): Promise<void> {
+    const { tool } = hand;
+    const id = picture.picture?.id;
+    if (!isTreatTool(tool)) return;
+    const zone = fences.zones.find((fence) => fence.id === hand.zone);
+    const treatment = await newTreatment(tool, zone?.area ?? wholePicture());
+    if (picture.picture?.id !== id) return;
+    if (!treatment) {
+      picture.notice = say('notice.noReference');
+      return;
+    }
+    const where = zone?.name ?? say('treat.whole');
+    lay(treatment, say('step.treated', { name: say(`method.${tool}`), where }));
+  }
+
+  /** Paints the treatment in hand in or out with a stroke: the one in focus, else a new one. */
+  async function painted(shape: Target, isAway: boolean, pressed: number): Promise<void> {
+    const { tool } = hand;
+    const id = picture.picture?.id;
+    if (!isTreatTool(tool)) return;
+    const { edge, share } = hand.current;
+    const amount = hand.pressure === 'share' ? Math.max(0.05, pressed) * share : share;
+    const stroke: PaintStroke = { shape, edge, amount, lays: isAway ? 'out' : 'in' };
+    const { current } = treatments;
+    if (current) {
+      const paint = current.paint ?? [];
+      // On all of a zone there is nothing left to paint in.
+      if (paint.length === 0 && !isAway) return;
+      change(
+        { ...current, paint: [...paint, stroke] },
+        say(isAway ? 'step.paintedOut' : 'step.paintedIn', {
+          name: say(`method.${tool}`),
+        }),
+      );
+      return;
+    }
+    if (isAway) return;
+    const treatment = await newTreatment(tool, shape);
+    if (picture.picture?.id !== id) return;
+    if (!treatment) {
+      picture.notice = say('notice.noReference');
+      return;
+    }
+    lay({ ...treatment, paint: [stroke] }, say('step.paintedIn', { name: say(`method.${tool}`) }));
+  }
+
+  return { painted, treatAll };
+}

@@ -1,0 +1,123 @@
+import { allowanceOn } from '../../fence/allowance.ts';
+import { REMIX_REACH, boundPatch } from '../../fence/remix.ts';
+import type { PictureShape } from '../../raster/raster.ts';
+import { cloneRaster } from '../../raster/raster.ts';
+import type { Rect } from '../../raster/rect.ts';
+import { growRect, intersectRects, isEmpty } from '../../raster/rect.ts';
+import { pictureRect } from '../../raster/window.ts';
+import { fieldOn, footprintRect } from '../../target/targetField.ts';
+import type { Canvas } from '../canvas.ts';
+import { keepOnly } from '../only.ts';
+import { paintBounds, paintCoverage } from '../paintCoverage.ts';
+import type { Patch } from '../patch.ts';
+import { EMPTY_PATCH } from '../patch.ts';
+import { fillBarred } from './fillBarred.ts';
+import type { Ground } from './ground.ts';
+import { match } from './match.ts';
+import { regrain, regrainReach } from './regrain.ts';
+import { shift, shiftReach } from './shift.ts';
+import { sift, siftReach } from './sift.ts';
+import { soften, softenReach } from './soften.ts';
+import { tone, toneReach } from './tone.ts';
+import type { Treatment } from './treatment.ts';
+
+/** How far beyond a pixel a treatment looks to tell its new value, in pixels. */
+export const treatmentReach = (mend: Treatment): number => reachOf(mend) + REMIX_REACH;
+
+function reachOf(mend: Treatment): number {
+  switch (mend.method) {
+    case 'sift':
+      return siftReach(mend);
+    case 'regrain':
+      return regrainReach();
+    case 'tone':
+      return toneReach(mend);
+    case 'soften':
+      return softenReach(mend);
+    case 'match':
+      return 0;
+    case 'shift':
+      return shiftReach(mend);
+  }
+}
+
+function valuesOf(mend: Treatment, ground: Ground, rect: Rect): Float32Array[] {
+  switch (mend.method) {
+    case 'sift':
+      return sift(mend, ground, rect);
+    case 'regrain':
+      return regrain(mend, ground, rect);
+    case 'tone':
+      return tone(mend, ground, rect);
+    case 'soften':
+      return soften(mend, ground, rect);
+    case 'match':
+      return match(mend, ground, rect);
+    case 'shift':
+      return shift(mend, ground, rect);
+  }
+}
+
+/** The rectangle a treatment may change: its target, inside what is painted in, inside the picture. */
+export function treatmentFootprint(mend: Treatment, picture: PictureShape): Rect {
+  const footprint = footprintRect(mend, picture);
+  const painted = mend.paint && paintBounds(mend.paint);
+  return painted ? intersectRects(footprint, painted) : footprint;
+}
+
+/** The rectangle a treatment looks at for a piece of the picture. */
+export const treatmentReads = (mend: Treatment, piece: Rect, picture: PictureShape): Rect =>
+  intersectRects(growRect(piece, treatmentReach(mend)), pictureRect(picture));
+
+/** The part of a patch that lies on a rectangle inside of it. */
+function cropPatch({ rect, values, coverage }: Patch, wanted: Rect): Patch {
+  const crop = (data: Float32Array): Float32Array => {
+    const out = new Float32Array(wanted.width * wanted.height);
+    for (let y = 0; y < wanted.height; y++) {
+      const from = (wanted.top + y - rect.top) * rect.width + wanted.left - rect.left;
+      out.set(data.subarray(from, from + wanted.width), y * wanted.width);
+    }
+    return out;
+  };
+  return { rect: wanted, values: values.map(crop), coverage: crop(coverage) };
+}
+
+/**
+ * Works out what a treatment lays down on a part of the picture. The same pixels come out whatever part is asked for.
+ *
+ * @param within the part that is wanted
+ */
+export function applyTreatment(mend: Treatment, { pixels, fences }: Canvas, within: Rect): Patch {
+  const { shape } = pixels;
+  const footprint = treatmentFootprint(mend, shape);
+  const wanted = intersectRects(footprint, within);
+  if (isEmpty(wanted)) return EMPTY_PATCH;
+  // Along a fence a pixel is mixed anew from what lies a little way off.
+  const rect = fences.length > 0 ? intersectRects(growRect(wanted, REMIX_REACH), footprint) : wanted;
+  const allowance = allowanceOn(fences, mend.zone, rect, shape);
+  const coverage = coverageOn(mend, rect);
+  const isIdle = coverage.every((amount, i) => amount === 0 || allowance?.[i] === 0);
+  if (isIdle) return EMPTY_PATCH;
+  const reads = treatmentReads(mend, wanted, shape);
+  const kept = allowanceOn(fences, mend.zone, reads, shape);
+  const barred = kept && Uint8Array.from(kept, (share) => (share < 1 ? 1 : 0));
+  const raster = cloneRaster(pixels.window(reads).raster);
+  if (barred?.includes(1)) fillBarred(raster, barred);
+  const values = valuesOf(mend, { rect: reads, raster, barred, picture: shape }, rect);
+  const patch = { rect, values, coverage };
+  const under = pixels.window(rect).raster;
+  const only = mend.only ? keepOnly(mend.only, patch, under) : patch;
+  const bounded = allowance ? boundPatch(only, under, allowance) : only;
+  const shared =
+    mend.share === 1
+      ? bounded
+      : { ...bounded, coverage: bounded.coverage.map((amount) => amount * mend.share) };
+  return rect === wanted ? shared : cropPatch(shared, wanted);
+}
+
+function coverageOn(mend: Treatment, rect: Rect): Float32Array {
+  const field = fieldOn(mend, rect);
+  if (!mend.paint) return field.coverage;
+  const painted = paintCoverage(mend.paint, rect);
+  return field.coverage.map((amount, i) => amount * painted[i]);
+}

@@ -1,0 +1,159 @@
+import { LUMA } from '../../colour/luma.ts';
+import { medianFilter } from '../../filter/median.ts';
+import { noiseAt } from '../../grain/noiseTable.ts';
+import { fullScale } from '../../raster/raster.ts';
+import type { Rect } from '../../raster/rect.ts';
+import { colourPlanes } from '../patch.ts';
+import { seedOf } from '../seedOf.ts';
+import type { Ground } from './ground.ts';
+import type { StandingOut } from './specksAlone.ts';
+import { SURROUNDINGS, specksAlone } from './specksAlone.ts';
+import type { SiftMend } from './treatment.ts';
+
+/** The rim of a speck that stays below the threshold is taken too, from this share of the threshold on. */
+const RIM_FROM = 0.4;
+/** How far a rim reaches beyond what stands out, in pixels. */
+const RIM = 2;
+/** Grain is given back in squares of this side, each from one place nearby. */
+const CELL = 6;
+/** Places that are tried for each square. */
+const TRIES = 12;
+
+/** How far away grain is taken from, in pixels. */
+const farthest = (radius: number): number => Math.ceil(radius + 2 * CELL);
+
+/** How far a sift looks around, in pixels. */
+export const siftReach = ({ radius, detail }: SiftMend): number =>
+  radius + Math.max(detail + RIM + SURROUNDINGS, farthest(radius) + CELL);
+
+/** Luma of the picture and of its median, and how far each pixel stands out, in thresholds: from 1 on it goes. */
+function standOut(
+  mend: SiftMend,
+  planes: readonly ArrayLike<number>[],
+  medians: readonly ArrayLike<number>[],
+  { width, height, stride }: { width: number; height: number; stride: number },
+  top: number,
+): StandingOut {
+  const weights = planes.length === 3 ? LUMA : [1];
+  const [luma, median, out] = [0, 1, 2].map(() => new Float32Array(width * height));
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++)
+      for (let c = 0; c < planes.length; c++) {
+        median[i] += weights[c] * medians[c][i];
+        luma[i] += weights[c] * planes[c][y * stride + x];
+      }
+  for (let i = 0; i < out.length; i++) {
+    const departs = luma[i] - median[i];
+    const least = mend.threshold * noiseAt(mend.noise, median[i] / top) * top;
+    const signed =
+      mend.polarity === 'dark' ? -departs : mend.polarity === 'bright' ? departs : Math.abs(departs);
+    out[i] = least > 0 ? signed / least : signed >= 0 ? Infinity : 0;
+  }
+  const marks = Uint8Array.from(out, (stands) => (stands >= 1 ? 1 : 0));
+  return { width, marks, out, luma, median };
+}
+
+/** Marks all pixels within a few of marked ones. */
+function spread(marks: Uint8Array, width: number, by: number): Uint8Array {
+  const height = marks.length / width;
+  const out = new Uint8Array(marks.length);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      if (!marks[y * width + x]) continue;
+      for (let ny = Math.max(0, y - by); ny <= Math.min(height - 1, y + by); ny++)
+        out.fill(1, ny * width + Math.max(0, x - by), ny * width + Math.min(width, x + by + 1));
+    }
+  return out;
+}
+
+/** A whole number from the place of a square and a try, the same in every piece. */
+function mixed(x: number, y: number, turn: number, seed: number): number {
+  let value = Math.imul(x, 0x9e3779b1) ^ Math.imul(y, 0x85ebca6b) ^ Math.imul(turn + 1, 0x27d4eb2f) ^ seed;
+  value = Math.imul(value ^ (value >>> 15), 0x2c1b3c6d);
+  return (value ^ (value >>> 13)) >>> 0;
+}
+
+/** Where a square's grain comes from: the first of a few places at which nothing stands out. */
+function donorOf(
+  cellX: number,
+  cellY: number,
+  rect: Rect,
+  taken: Uint8Array,
+  radius: number,
+  seed: number,
+): readonly [number, number] | null {
+  const { left, top, width, height } = rect;
+  for (let turn = 0; turn < TRIES; turn++) {
+    const random = mixed(cellX, cellY, turn, seed);
+    const angle = ((random & 0xffff) / 0xffff) * 2 * Math.PI;
+    const away = CELL + ((random >>> 16) / 0xffff) * (farthest(radius) - CELL);
+    const [dx, dy] = [Math.round(away * Math.cos(angle)), Math.round(away * Math.sin(angle))];
+    const [fromX, fromY] = [cellX * CELL + dx - left, cellY * CELL + dy - top];
+    if (fromX < 0 || fromY < 0 || fromX + CELL > width || fromY + CELL > height) continue;
+    let isFree = true;
+    for (let y = fromY; isFree && y < fromY + CELL; y++)
+      for (let x = fromX; x < fromX + CELL; x++) if (taken[y * width + x]) isFree = false;
+    if (isFree) return [dx, dy];
+  }
+  return null;
+}
+
+/**
+ * A rank filter against specks. What stands out from the median of its square by more than the threshold, stands
+ * alone, and is no longer or wider than detail, is replaced by the median with the grain of a place nearby: what that place has above its
+ * own median. The rim of a speck is taken by degrees. Works on encoded values; told by luma, so that no colour shifts.
+ *
+ * @param rect the piece that is wanted; `ground` holds it with the reach around it, where the picture has it
+ * @returns values on the piece, code values
+ */
+export function sift(mend: SiftMend, ground: Ground, rect: Rect): Float32Array[] {
+  const { raster } = ground;
+  const { width, height, stride, depth } = raster;
+  const planes = colourPlanes(raster);
+  const medians = planes.map((plane) => medianFilter({ plane, width, height, stride, depth }, mend.radius));
+  const standing = standOut(mend, planes, medians, raster, fullScale(depth));
+  const { out } = standing;
+  const marked = mend.detail > 0 ? specksAlone(standing, mend.detail) : standing.marks;
+  const kept = spread(
+    Uint8Array.from(marked, (mark) => (mark === 2 ? 1 : 0)),
+    width,
+    RIM,
+  );
+  const near = spread(
+    Uint8Array.from(marked, (mark) => (mark === 1 ? 1 : 0)),
+    width,
+    RIM,
+  );
+  const taken = Uint8Array.from(near, (isNear, i) => (isNear || kept[i] || ground.barred?.[i] ? 1 : 0));
+  const seed = seedOf(mend.id);
+  const values = planes.map(() => new Float32Array(rect.width * rect.height));
+  const donors = new Map<number, readonly [number, number] | null>();
+  const whole = { ...ground.rect };
+  for (let y = 0, i = 0; y < rect.height; y++)
+    for (let x = 0; x < rect.width; x++, i++) {
+      const [px, py] = [rect.left + x, rect.top + y];
+      const at = (py - whole.top) * width + px - whole.left;
+      const here = (py - whole.top) * stride + px - whole.left;
+      const share =
+        near[at] && !kept[at] ? Math.min(1, Math.max(0, (out[at] - RIM_FROM) / (1 - RIM_FROM))) : 0;
+      const amount = mend.threshold === 0 && out[at] === Infinity ? 1 : share;
+      if (amount === 0) {
+        planes.forEach((plane, c) => (values[c][i] = plane[here]));
+        continue;
+      }
+      const [cellX, cellY] = [Math.floor(px / CELL), Math.floor(py / CELL)];
+      const key = cellY * 1e5 + cellX;
+      let donor = donors.get(key);
+      if (donor === undefined) {
+        donor = mend.threshold === 0 ? null : donorOf(cellX, cellY, whole, taken, mend.radius, seed);
+        donors.set(key, donor);
+      }
+      for (let c = 0; c < planes.length; c++) {
+        const grain = donor
+          ? planes[c][here + donor[1] * stride + donor[0]] - medians[c][at + donor[1] * width + donor[0]]
+          : 0;
+        values[c][i] = planes[c][here] + amount * (medians[c][at] + grain - planes[c][here]);
+      }
+    }
+  return values;
+}
