@@ -12,16 +12,22 @@ const fences = useFences();
 const hand = useHand();
 const { drawOn, rename, switchOn } = useFencing();
 const naming = ref<string | null>(null);
+const draftName = ref('');
 
 function pick(fence: Fence): void {
   if (fences.currentId === fence.id && hand.tool === fence.kind) hand.layDown();
   else drawOn(fence);
 }
 
-function endNaming(fence: Fence, event: Event): void {
+function beginNaming(fence: Fence): void {
+  naming.value = fence.id;
+  draftName.value = fence.name;
+}
+
+function endNaming(fence: Fence): void {
   if (naming.value !== fence.id) return;
   naming.value = null;
-  if (event.target instanceof HTMLInputElement) rename(fence, event.target.value);
+  rename(fence, draftName.value);
 }
 </script>
 
@@ -33,13 +39,13 @@ function endNaming(fence: Fence, event: Event): void {
         <span class="letter" :class="fence.kind" aria-hidden="true">{{ fences.letterOf(fence) }}</span>
         <el-input
           v-if="naming === fence.id"
-          :model-value="fence.name"
+          v-model="draftName"
           size="small"
           autofocus
           :aria-label="say('fence.name')"
-          @keydown.enter.stop="endNaming(fence, $event)"
+          @keydown.enter.stop="endNaming(fence)"
           @keydown.escape.stop="naming = null"
-          @blur="endNaming(fence, $event)"
+          @blur="endNaming(fence)"
         />
         <button
           v-else
@@ -49,7 +55,7 @@ function endNaming(fence: Fence, event: Event): void {
           :title="say('fence.pick.does')"
           :aria-pressed="fence.id === fences.currentId"
           @click="pick(fence)"
-          @dblclick="naming = fence.id"
+          @dblclick="beginNaming(fence)"
         >
           {{ fence.name }} <span class="soft">{{ say(`fence.kind.${fence.kind}`) }}</span>
         </button>
@@ -59,7 +65,7 @@ function endNaming(fence: Fence, event: Event): void {
           :aria-label="say('fence.on', { name: fence.name })"
           @change="switchOn(fence, !fence.on)"
         />
-        <FenceMore :fence="fence" @rename="naming = fence.id" />
+        <FenceMore :fence="fence" @rename="beginNaming(fence)" />
       </li>
     </ul>
   </section>

@@ -63,7 +63,7 @@ const withMend = (act: (mend: Mend) => void): void => {
 
 <template>
   <div class="controls" :class="{ wide: treatment }">
-    <p class="reason" data-testid="reason">{{ mend ? reasonLine(mend) : '' }}</p>
+    <p v-show="!treatment" class="reason" data-testid="reason">{{ mend ? reasonLine(mend) : '' }}</p>
     <div class="row">
       <el-select
         v-show="!treatment"
@@ -140,7 +140,7 @@ const withMend = (act: (mend: Mend) => void): void => {
   font-size: 13px;
 }
 .controls.wide {
-  width: 520px;
+  width: 474px;
 }
 .reason {
   margin: 0;

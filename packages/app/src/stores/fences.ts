@@ -2,6 +2,7 @@ import type { AreaJoin, Fence, Target } from '@fennip/core';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
+import { isFenceTool, useHand } from './hand.ts';
 import { usePicture } from './picture.ts';
 
 /** How the area of a fence is drawn. */
@@ -13,6 +14,7 @@ export const AREA_JOINS = ['add', 'subtract', 'intersect'] as const satisfies re
 /** The guards and zones of the picture on the table: which one is being drawn on, and how. */
 export const useFences = defineStore('fences', () => {
   const picture = usePicture();
+  const hand = useHand();
   const shape = useLocalStorage<FenceShape>('fennip fence shape', 'touch');
   const join = ref<AreaJoin>('add');
   /** How far likeness goes; 1 is usual. */
@@ -41,6 +43,14 @@ export const useFences = defineStore('fences', () => {
       currentId.value = null;
       drafted.value = null;
       join.value = 'add';
+    },
+  );
+
+  // A zone is not drawn on with the guard in hand, nor the other way round.
+  watch(
+    () => hand.tool,
+    (tool) => {
+      if (isFenceTool(tool) && current.value && current.value.kind !== tool) currentId.value = null;
     },
   );
 

@@ -70,18 +70,18 @@ const level = computed(() => {
 .treat {
   display: grid;
   grid-template-columns: 1fr 1fr;
-  gap: 2px 14px;
+  gap: 0 14px;
 }
 label {
   display: grid;
-  grid-template-columns: 66px 1fr auto;
+  grid-template-columns: 62px minmax(0, 1fr) auto;
   align-items: center;
   gap: 8px;
-  min-height: 24px;
+  height: 25px;
   white-space: nowrap;
 }
 .figures {
-  min-width: 52px;
+  min-width: 62px;
   text-align: right;
   letter-spacing: -0.03em;
 }

@@ -35,10 +35,10 @@ const onPicture = (target: Target, picture: Sides) =>
 function nearArea(target: Target, picture: Sides): SpanRows {
   const rect = onPicture(target, picture);
   if (isEmpty(rect)) return NOTHING;
-  return spansOfPixels(
-    Uint8Array.from(targetDistance(target, rect), (distance) => (distance <= 0 ? 1 : 0)),
-    rect,
-  );
+  const distance = targetDistance(target, rect);
+  const inside = new Uint8Array(distance.length);
+  for (let i = 0; i < inside.length; i++) if (distance[i] <= 0) inside[i] = 1;
+  return spansOfPixels(inside, rect);
 }
 
 /** A stroke piece by piece: its own box may be the whole picture, those of its pieces are small. */

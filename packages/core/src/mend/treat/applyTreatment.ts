@@ -69,6 +69,13 @@ export function treatmentFootprint(mend: Treatment, picture: PictureShape): Rect
 export const treatmentReads = (mend: Treatment, piece: Rect, picture: PictureShape): Rect =>
   intersectRects(growRect(piece, treatmentReach(mend)), pictureRect(picture));
 
+/** 1 where a fence lets nothing be taken from. */
+function barredBy(allowance: Float32Array): Uint8Array {
+  const barred = new Uint8Array(allowance.length);
+  for (let i = 0; i < barred.length; i++) if (allowance[i] < 1) barred[i] = 1;
+  return barred;
+}
+
 /** The part of a patch that lies on a rectangle inside of it. */
 function cropPatch({ rect, values, coverage }: Patch, wanted: Rect): Patch {
   const crop = (data: Float32Array): Float32Array => {
@@ -100,7 +107,7 @@ export function applyTreatment(mend: Treatment, { pixels, fences }: Canvas, with
   if (isIdle) return EMPTY_PATCH;
   const reads = treatmentReads(mend, wanted, shape);
   const kept = allowanceOn(fences, mend.zone, reads, shape);
-  const barred = kept && Uint8Array.from(kept, (share) => (share < 1 ? 1 : 0));
+  const barred = kept && barredBy(kept);
   const raster = cloneRaster(pixels.window(reads).raster);
   if (barred?.includes(1)) fillBarred(raster, barred);
   const values = valuesOf(mend, { rect: reads, raster, barred, picture: shape }, rect);

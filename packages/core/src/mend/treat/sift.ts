@@ -26,6 +26,25 @@ const farthest = (radius: number): number => Math.ceil(radius + 2 * CELL);
 export const siftReach = ({ radius, detail }: SiftMend): number =>
   radius + Math.max(detail + RIM + SURROUNDINGS, farthest(radius) + CELL);
 
+/** Tones for which the threshold is worked out; those between take the nearest. */
+const TONES = 512;
+
+/** The least departure that stands out, in code values, by tone from black to white. */
+const leastByTone = ({ threshold, noise }: SiftMend, top: number): Float32Array =>
+  Float32Array.from({ length: TONES + 1 }, (_, tone) => threshold * noiseAt(noise, tone / TONES) * top);
+
+/** Adds a plane so many times to one without gaps. */
+function addWeighted(
+  onto: Float32Array,
+  plane: ArrayLike<number>,
+  weight: number,
+  width: number,
+  stride: number,
+): void {
+  for (let row = 0, from = 0; row < onto.length; row += width, from += stride)
+    for (let x = 0; x < width; x++) onto[row + x] += weight * plane[from + x];
+}
+
 /** Luma of the picture and of its median, and how far each pixel stands out, in thresholds: from 1 on it goes. */
 function standOut(
   mend: SiftMend,
@@ -36,30 +55,31 @@ function standOut(
 ): StandingOut {
   const weights = planes.length === 3 ? LUMA : [1];
   const [luma, median, out] = [0, 1, 2].map(() => new Float32Array(width * height));
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i++)
-      for (let c = 0; c < planes.length; c++) {
-        median[i] += weights[c] * medians[c][i];
-        luma[i] += weights[c] * planes[c][y * stride + x];
-      }
+  planes.forEach((plane, c) => {
+    addWeighted(luma, plane, weights[c], width, stride);
+    addWeighted(median, medians[c], weights[c], width, width);
+  });
+  const least = leastByTone(mend, top);
+  const finest = (least.length - 1) / top;
   for (let i = 0; i < out.length; i++) {
     const departs = luma[i] - median[i];
-    const least = mend.threshold * noiseAt(mend.noise, median[i] / top) * top;
     const signed =
       mend.polarity === 'dark' ? -departs : mend.polarity === 'bright' ? departs : Math.abs(departs);
-    out[i] = least > 0 ? signed / least : signed >= 0 ? Infinity : 0;
+    const bound = least[Math.round(median[i] * finest)];
+    out[i] = bound > 0 ? signed / bound : signed >= 0 ? Infinity : 0;
   }
-  const marks = Uint8Array.from(out, (stands) => (stands >= 1 ? 1 : 0));
+  const marks = new Uint8Array(out.length);
+  for (let i = 0; i < out.length; i++) if (out[i] >= 1) marks[i] = 1;
   return { width, marks, out, luma, median };
 }
 
-/** Marks all pixels within a few of marked ones. */
-function spread(marks: Uint8Array, width: number, by: number): Uint8Array {
+/** Marks all pixels within a few of those with one mark. */
+function spread(marks: Uint8Array, mark: number, width: number, by: number): Uint8Array {
   const height = marks.length / width;
   const out = new Uint8Array(marks.length);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
-      if (!marks[y * width + x]) continue;
+      if (marks[y * width + x] !== mark) continue;
       for (let ny = Math.max(0, y - by); ny <= Math.min(height - 1, y + by); ny++)
         out.fill(1, ny * width + Math.max(0, x - by), ny * width + Math.min(width, x + by + 1));
     }
@@ -114,46 +134,50 @@ export function sift(mend: SiftMend, ground: Ground, rect: Rect): Float32Array[]
   const standing = standOut(mend, planes, medians, raster, fullScale(depth));
   const { out } = standing;
   const marked = mend.detail > 0 ? specksAlone(standing, mend.detail) : standing.marks;
-  const kept = spread(
-    Uint8Array.from(marked, (mark) => (mark === 2 ? 1 : 0)),
-    width,
-    RIM,
-  );
-  const near = spread(
-    Uint8Array.from(marked, (mark) => (mark === 1 ? 1 : 0)),
-    width,
-    RIM,
-  );
-  const taken = Uint8Array.from(near, (isNear, i) => (isNear || kept[i] || ground.barred?.[i] ? 1 : 0));
+  const kept = spread(marked, 2, width, RIM);
+  const near = spread(marked, 1, width, RIM);
+  const taken = near.slice();
+  for (let i = 0; i < taken.length; i++) if (kept[i] || ground.barred?.[i]) taken[i] = 1;
   const seed = seedOf(mend.id);
-  const values = planes.map(() => new Float32Array(rect.width * rect.height));
+  const whole = ground.rect;
+  const [offX, offY] = [rect.left - whole.left, rect.top - whole.top];
+  const values = planes.map((plane) => copyPart(plane, stride, offX, offY, rect));
   const donors = new Map<number, readonly [number, number] | null>();
-  const whole = { ...ground.rect };
-  for (let y = 0, i = 0; y < rect.height; y++)
-    for (let x = 0; x < rect.width; x++, i++) {
-      const [px, py] = [rect.left + x, rect.top + y];
-      const at = (py - whole.top) * width + px - whole.left;
-      const here = (py - whole.top) * stride + px - whole.left;
-      const share =
-        near[at] && !kept[at] ? Math.min(1, Math.max(0, (out[at] - RIM_FROM) / (1 - RIM_FROM))) : 0;
-      const amount = mend.threshold === 0 && out[at] === Infinity ? 1 : share;
-      if (amount === 0) {
-        planes.forEach((plane, c) => (values[c][i] = plane[here]));
-        continue;
-      }
-      const [cellX, cellY] = [Math.floor(px / CELL), Math.floor(py / CELL)];
+  const isPlain = mend.threshold === 0;
+  for (let y = 0; y < rect.height; y++)
+    for (let x = 0; x < rect.width; x++) {
+      const at = (y + offY) * width + x + offX;
+      if (!near[at] || kept[at]) continue;
+      const amount = isPlain ? (out[at] > 0 ? 1 : 0) : Math.min(1, (out[at] - RIM_FROM) / (1 - RIM_FROM));
+      if (!(amount > 0)) continue;
+      const [cellX, cellY] = [Math.floor((rect.left + x) / CELL), Math.floor((rect.top + y) / CELL)];
       const key = cellY * 1e5 + cellX;
       let donor = donors.get(key);
       if (donor === undefined) {
-        donor = mend.threshold === 0 ? null : donorOf(cellX, cellY, whole, taken, mend.radius, seed);
+        donor = isPlain ? null : donorOf(cellX, cellY, whole, taken, mend.radius, seed);
         donors.set(key, donor);
       }
+      const here = (y + offY) * stride + x + offX;
       for (let c = 0; c < planes.length; c++) {
         const grain = donor
           ? planes[c][here + donor[1] * stride + donor[0]] - medians[c][at + donor[1] * width + donor[0]]
           : 0;
-        values[c][i] = planes[c][here] + amount * (medians[c][at] + grain - planes[c][here]);
+        values[c][y * rect.width + x] += amount * (medians[c][at] + grain - planes[c][here]);
       }
     }
   return values;
+}
+
+/** A part of a plane as floats. */
+function copyPart(
+  plane: ArrayLike<number>,
+  stride: number,
+  left: number,
+  top: number,
+  { width, height }: Rect,
+): Float32Array {
+  const out = new Float32Array(width * height);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) out[y * width + x] = plane[(top + y) * stride + left + x];
+  return out;
 }

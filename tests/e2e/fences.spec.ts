@@ -1,0 +1,215 @@
+import type { Fence, Mend, Raster } from '@fennip/core';
+import { comparePictures, createRaster, mulberry } from '@fennip/core';
+import type { Page } from '@playwright/test';
+import sharp from 'sharp';
+import { deskOf, drag, saved } from './desk.ts';
+import { addFiles, expect, makeJob, test } from './fixtures.ts';
+import { workerSamples } from './workerSamples.ts';
+
+const [WIDTH, HEIGHT] = [900, 640];
+/** The wreck that must stay as it is. */
+const WRECK = { left: 380, top: 300, right: 760, bottom: 560 };
+const isWreck = (x: number, y: number): boolean =>
+  x >= WRECK.left && x < WRECK.right && y >= WRECK.top && y < WRECK.bottom;
+
+interface Particle {
+  readonly x: number;
+  readonly y: number;
+  readonly r: number;
+}
+
+/** Water that gets darker downwards, with grain, and a wreck of planks with rivets in it. */
+function underwater(particles: readonly Particle[]): Raster {
+  const raster = createRaster(WIDTH, HEIGHT, 3, 8);
+  const uniform = mulberry(7);
+  for (let y = 0, i = 0; y < HEIGHT; y++)
+    for (let x = 0; x < WIDTH; x++, i++) {
+      const grain = 3 * (uniform() + uniform() + uniform() - 1.5);
+      const plank = 40 * Math.sin(y / 6) ** 8 + (x % 24 < 3 && y % 24 < 3 ? 60 : 0);
+      const lit = Math.max(
+        0,
+        ...particles.map((p) =>
+          Math.min(1, Math.max(0, p.r + 0.5 - Math.hypot(x + 0.5 - p.x, y + 0.5 - p.y))),
+        ),
+      );
+      raster.planes.forEach((plane, c) => {
+        const water = [18, 62, 70][c] + ([6, 30, 34][c] * (HEIGHT - y)) / HEIGHT;
+        const under = isWreck(x, y) ? [60, 80, 66][c] + plank : water;
+        plane[i] = Math.max(0, Math.min(255, Math.round((1 - lit) * under + lit * 190 + grain)));
+      });
+    }
+  return raster;
+}
+
+function manyParticles(): Particle[] {
+  const uniform = mulberry(3);
+  return Array.from({ length: 500 }, () => ({
+    x: uniform() * WIDTH,
+    y: uniform() * HEIGHT,
+    r: 1 + 2.5 * uniform(),
+  }));
+}
+
+function png({ planes }: Raster): Promise<Buffer> {
+  const data = Buffer.alloc(WIDTH * HEIGHT * 3);
+  planes.forEach((plane, c) => plane.forEach((value, i) => (data[3 * i + c] = value)));
+  return sharp(data, { raw: { width: WIDTH, height: HEIGHT, channels: 3 } })
+    .png()
+    .toBuffer();
+}
+
+const recipeOf = async (page: Page): Promise<{ fences?: Fence[]; mends: Mend[] }> =>
+  (await saved(page)).recipe as unknown as { fences?: Fence[]; mends: Mend[] };
+
+/** The picture as the page's own worker renders it. */
+async function rendered(page: Page): Promise<Raster> {
+  const id = /pictures\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  const samples = await workerSamples(page, id);
+  const raster = createRaster(WIDTH, HEIGHT, 3, 8);
+  raster.planes.forEach((plane, c) => plane.set(samples[c]));
+  return raster;
+}
+
+test('water in a zone is sifted, a guarded wreck keeps every value, and what is painted out comes back', async ({
+  quietPage: page,
+}) => {
+  const particles = manyParticles();
+  const [clean, dirty] = [underwater([]), underwater(particles)];
+  await makeJob(page, 'Quarry');
+  await addFiles(page, [{ name: 'quarry.png', buffer: await png(dirty) }]);
+  await page.locator('[data-picture="quarry.png"]').click();
+  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  const desk = await deskOf(page, { width: WIDTH, height: HEIGHT });
+
+  // A guard, by a rectangle around the wreck.
+  await page.keyboard.press('g');
+  await page.getByText('Rectangle', { exact: true }).click();
+  await drag(page, [desk.at(WRECK.left - 4, WRECK.top - 4), desk.at(WRECK.right + 4, WRECK.bottom + 4)]);
+  await expect.poll(async () => (await recipeOf(page)).fences?.length).toBe(1);
+
+  // A zone, grown from one touch on the water; its holes, where particles are, filled by one key.
+  await page.keyboard.press('z');
+  await page.getByText('Touch', { exact: true }).click();
+  await page.mouse.click(...desk.at(150, 200));
+  await expect.poll(async () => (await recipeOf(page)).fences?.length).toBe(2);
+  await page.keyboard.press('h');
+  await expect.poll(async () => (await saved(page)).done.at(-1)?.words).toContain('Filled the holes');
+  const zone = (await recipeOf(page)).fences?.[1];
+  if (zone?.area.shape !== 'mask') throw new Error('an area that was grown is a mask');
+  const inZone = zone.area.runs.reduce((sum, run, k) => sum + (k % 2 === 1 ? run : 0), 0);
+  const water = WIDTH * HEIGHT - (WRECK.right - WRECK.left) * (WRECK.bottom - WRECK.top);
+  expect(inZone / water).toBeGreaterThan(0.85);
+  expect(inZone / water).toBeLessThan(1.1);
+  await page.keyboard.press('Escape');
+
+  // Sift on the zone.
+  await page.getByTestId('treat').click();
+  await page.getByRole('menuitem', { name: /Sift/ }).click();
+  await page.getByRole('combobox', { name: 'The zone that bounds' }).press('Enter');
+  await page.getByRole('option', { name: 'B Zone 1' }).click();
+  await page.getByTestId('treat-all').click();
+  await expect.poll(async () => (await recipeOf(page)).mends.map(({ method }) => method)).toEqual(['sift']);
+  const sifted = await rendered(page);
+  const damaged = Uint8Array.from({ length: WIDTH * HEIGHT }, (_, i) => {
+    const [x, y] = [(i % WIDTH) + 0.5, Math.floor(i / WIDTH) + 0.5];
+    if (isWreck(x - 6, y - 6) || isWreck(x + 6, y + 6) || isWreck(x - 6, y + 6) || isWreck(x + 6, y - 6))
+      return 0;
+    return particles.some((p) => Math.hypot(x - p.x, y - p.y) < p.r + 1) ? 1 : 0;
+  });
+  const before = comparePictures(dirty, clean, damaged);
+  const after = comparePictures(sifted, clean, damaged);
+  expect((after.psnr ?? Infinity) - (before.psnr ?? 0)).toBeGreaterThan(8);
+  expect(after.texture).toBeGreaterThan(0.7);
+  const guarded = sifted.planes.flatMap((plane, c) =>
+    [...plane].filter(
+      (value, i) => isWreck(i % WIDTH, Math.floor(i / WIDTH)) && value !== dirty.planes[c][i],
+    ),
+  );
+  expect(guarded).toEqual([]);
+
+  // A stroke with Alt paints it out again, as one step that undo takes back.
+  await page.keyboard.down('Alt');
+  await drag(page, [desk.at(100, 100), desk.at(300, 110)]);
+  await page.keyboard.up('Alt');
+  await expect.poll(async () => (await recipeOf(page)).mends[0].paint?.length).toBe(1);
+  const painted = await rendered(page);
+  const isAsBefore = (raster: Raster, x: number, y: number): boolean =>
+    raster.planes.every((plane, c) => plane[y * WIDTH + x] === dirty.planes[c][y * WIDTH + x]);
+  const lit = particles.filter((p) => p.x > 120 && p.x < 280 && Math.abs(p.y - 105) < 20);
+  expect(lit.length).toBeGreaterThan(1);
+  for (const { x, y } of lit) expect(isAsBefore(painted, Math.floor(x), Math.floor(y))).toBe(true);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await recipeOf(page)).mends[0].paint).toBeUndefined();
+
+  // A zone that is taken away sets its mends free; all of it is still there after a reload.
+  await page.reload();
+  await expect(page.getByRole('region', { name: 'Fences' })).toBeVisible();
+  await page.getByRole('button', { name: 'More for Zone 1' }).click();
+  await page.getByRole('menuitem', { name: 'Take away' }).click();
+  await expect.poll(async () => (await recipeOf(page)).fences?.length).toBe(1);
+  expect((await recipeOf(page)).mends[0].zone).toBeUndefined();
+});
+
+test('an area is drawn, added to, taken from, inverted, named and switched off', async ({
+  quietPage: page,
+}) => {
+  await makeJob(page, 'Areas');
+  await addFiles(page, [{ name: 'quarry.png', buffer: await png(underwater([])) }]);
+  await page.locator('[data-picture="quarry.png"]').click();
+  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  const desk = await deskOf(page, { width: WIDTH, height: HEIGHT });
+  const areaOf = async (): Promise<number> => {
+    const area = (await recipeOf(page)).fences?.[0]?.area;
+    return area?.shape === 'mask' ? area.runs.reduce((sum, run, k) => sum + (k % 2 === 1 ? run : 0), 0) : 0;
+  };
+  const near = (wanted: number) =>
+    expect.poll(async () => Math.abs((await areaOf()) / wanted - 1) < 0.06).toBe(true);
+  await page.keyboard.press('z');
+  await page.getByText('Rectangle', { exact: true }).click();
+  await drag(page, [desk.at(100, 100), desk.at(300, 300)]);
+  await near(40_000);
+  await drag(page, [desk.at(300, 100), desk.at(400, 300)]);
+  await near(60_000);
+  // With Alt what is drawn is taken away; the polygon is closed by Enter.
+  await page.keyboard.down('Alt');
+  await drag(page, [desk.at(100, 100), desk.at(200, 300)]);
+  await page.keyboard.up('Alt');
+  await near(40_000);
+  await page.getByText('Outline', { exact: true }).click();
+  await page.getByText('Intersect', { exact: true }).click();
+  for (const [x, y] of [
+    [200, 100],
+    [400, 100],
+    [400, 200],
+    [200, 200],
+  ])
+    await page.mouse.click(...desk.at(x, y));
+  await page.keyboard.press('Enter');
+  await near(20_000);
+  await page.getByRole('button', { name: 'More for Zone 1' }).click();
+  await page.getByRole('menuitem', { name: 'Invert' }).click();
+  await near(WIDTH * HEIGHT - 20_000);
+  await page.keyboard.press('Control+z');
+  await near(20_000);
+  await page.getByRole('button', { name: /^Zone 1/ }).dblclick();
+  await page.getByLabel('Name of the fence').fill('Hull');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await recipeOf(page)).fences?.[0]?.name).toBe('Hull');
+  // The switch is drawn over its input, which is for the keys.
+  await page.getByRole('switch', { name: 'Hull counts' }).press('Space');
+  await expect.poll(async () => (await recipeOf(page)).fences?.[0]?.on).toBe(false);
+  // The area as a file: white is in.
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .getByRole('button', { name: 'More for Hull' })
+      .click()
+      .then(() => page.getByRole('menuitem', { name: 'Save as PNG' }).click()),
+  ]);
+  const { data, info } = await sharp(await download.path())
+    .greyscale()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  expect([info.width, info.height]).toEqual([WIDTH, HEIGHT]);
+  expect(data.reduce((sum, value) => sum + (value > 128 ? 1 : 0), 0)).toBe(await areaOf());
+});
