@@ -55,6 +55,7 @@ import { expose, transfer, wrap } from 'comlink';
 import type { DrawnTouch } from './drawnTouch.ts';
 import { areaOfProposal, grow, growRoughly, zonesSeen } from './growArea.ts';
 import { measurePictureGrain } from './measurePictureGrain.ts';
+import { smudgesOf } from './smudgesOf.ts';
 import { maskFile } from './maskFile.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
@@ -171,6 +172,9 @@ const api = {
 
   /** The picture's grain, measured on parts spread over it. */
   grain: (): Promise<GrainModel> => measurePictureGrain(opened()),
+
+  /** The places where the picture's grain is missing. */
+  smudges: (): Promise<Fault[]> => smudgesOf(opened()),
 
   /** Mean and spread of the colour inside a target. */
   async colours(target: Target): Promise<LabStatistics | null> {

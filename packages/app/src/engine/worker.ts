@@ -1,4 +1,14 @@
-import type { DepartureHistogram, Lamp, Mend, MendedPicture, Raster, Recipe, Rect, Step } from '@fennip/core';
+import type {
+  DepartureHistogram,
+  Lamp,
+  Mend,
+  MendedPicture,
+  Raster,
+  Recipe,
+  Rect,
+  Step,
+  Wear,
+} from '@fennip/core';
 import {
   TILE_SIZE,
   applyLamp,
@@ -9,6 +19,7 @@ import {
   departureHistogram,
   emptyRecipe,
   emptyWorksheet,
+  findWear,
   fullScale,
   growRect,
   intersectRects,
@@ -16,6 +27,7 @@ import {
   pyramidLevels,
   rectsMeet,
   viewRaster,
+  wearReads,
 } from '@fennip/core';
 import { expose, transfer } from 'comlink';
 import { DIFFERENCE_GAIN } from './differenceGain.ts';
@@ -324,6 +336,15 @@ const api = {
     if (level === 0) await sidesReady(picture, { left: 0, top: 0, width, height }, 0);
     const seen = mendPart(whole, { level, left: 0, top: 0 }, picture.mended);
     return departureHistogram(seen, Math.max(0.7, scale / 2 ** level));
+  },
+
+  /** Mends that show the same texture as others, on the picture as it is mended. */
+  async wear(): Promise<Wear[]> {
+    const { recipe, mended, tiles, turn } = opened();
+    await turn;
+    const rects = wearReads(recipe.mends, mended.pixels);
+    await tiles.ready(rects.map((rect) => mended.needs(rect)));
+    return findWear(recipe.mends, mended.pixels);
   },
 
   /** What the mends changed in a part of the picture, strengthened, around middle grey. */

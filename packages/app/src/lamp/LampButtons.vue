@@ -4,6 +4,7 @@ import { LAMP_KINDS } from '@fennip/core';
 import { ref } from 'vue';
 import type { LampPreset } from '../stores/lamp.ts';
 import { LAMP_PRESETS, useLamp } from '../stores/lamp.ts';
+import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { say } from '../words/say.ts';
 import DepartureChart from './DepartureChart.vue';
 import LampSlider from './LampSlider.vue';
@@ -18,6 +19,18 @@ const TONE_SLIDERS = [
   { part: 'white', min: 0.55, max: 1, step: 0.01 },
   { part: 'gamma', min: 0.4, max: 2.5, step: 0.05 },
 ] as const;
+const { markSmudges } = useLedgerWork();
+const isMarking = ref(false);
+/** Turns the places where grain is missing into faults. */
+async function mark(): Promise<void> {
+  isMarking.value = true;
+  try {
+    await markSmudges();
+    isOpen.value = false;
+  } finally {
+    isMarking.value = false;
+  }
+}
 const presets = Object.keys(LAMP_PRESETS) as LampPreset[];
 </script>
 
@@ -86,6 +99,12 @@ const presets = Object.keys(LAMP_PRESETS) as LampPreset[];
           :least="lamp.settings.least"
           @set="(least: number) => lamp.set({ least })"
         />
+      </template>
+      <template v-if="lamp.settings.kind === 'grain'">
+        <p class="soft">{{ say('lamp.grain.does') }}</p>
+        <el-button size="small" :loading="isMarking" data-testid="mark-smudges" @click="mark">{{
+          say('lamp.markSmudges')
+        }}</el-button>
       </template>
       <template v-if="lamp.settings.kind === 'finish'">
         <LampSlider

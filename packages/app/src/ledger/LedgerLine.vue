@@ -14,7 +14,7 @@ const isChosen = computed(() => view.chosen.has(props.entry.id));
 
 const POLARITY = { dark: 'd', bright: 'b' } as const;
 const KIND: Partial<Record<LedgerEntry['kind'], string>> = {
-  ...{ scratch: 's', fibre: 'f', crease: 'c', tear: 't', loss: 'l', stain: 'n', intruder: 'i' },
+  ...{ scratch: 's', fibre: 'f', crease: 'c', tear: 't', loss: 'l', stain: 'n', smudge: 'm', intruder: 'i' },
 };
 const SIGN: Record<EntryState, string> = {
   open: '○',
@@ -26,12 +26,14 @@ const SIGN: Record<EntryState, string> = {
 
 /** A treatment has no size of its own. */
 const size = computed(() => {
-  const { mend, r } = props.entry;
-  return mend && isTreatment(mend) ? say(`method.${mend.method}`) : say('figure.pixels', { n: r.toFixed(1) });
+  const { mend, polarity, r } = props.entry;
+  return polarity === null && mend && isTreatment(mend)
+    ? say(`method.${mend.method}`)
+    : say('figure.pixels', { n: r.toFixed(1) });
 });
 const letter = computed(() => {
   const { polarity, kind, mend } = props.entry;
-  if (mend && isTreatment(mend)) return say(`treat.letter.${mend.method}`);
+  if (polarity === null && mend && isTreatment(mend)) return say(`treat.letter.${mend.method}`);
   return polarity === null ? 'h' : (KIND[kind] ?? POLARITY[polarity]);
 });
 </script>

@@ -4,6 +4,7 @@ import { useExamination } from '../stores/examination.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
+import { useWear } from '../work/useWear.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
 
@@ -12,6 +13,7 @@ const picture = usePicture();
 const view = useView();
 const examination = useExamination();
 const { lockAll, removeAll, switchAll } = useMending();
+const { findWorn, useOtherSources } = useWear();
 const { setAside, unmark } = useLedgerWork();
 const canSetAside = computed(() =>
   view.chosenEntries.some(({ state, polarity }) => state === 'open' && polarity !== null),
@@ -24,6 +26,8 @@ const hasMends = computed(() => view.chosenEntries.some(({ mend }) => mend !== n
 function act(command: string): void {
   const mends = view.chosenEntries.flatMap(({ mend }) => (mend ? [mend] : []));
   if (command === 'check') void examination.check();
+  else if (command === 'wear') void findWorn();
+  else if (command === 'other sources') void useOtherSources(mends);
   else if (command === 'set aside') setAside(view.chosenEntries);
   else if (command === 'unmark') unmark(view.chosenEntries);
   else if (command === 'on' || command === 'off') switchAll(mends, command === 'on');
@@ -52,6 +56,12 @@ function act(command: string): void {
         <el-dropdown-item command="remove" :disabled="!hasMends">{{ say('act.takeAway') }}</el-dropdown-item>
         <el-dropdown-item command="check" divided :disabled="picture.mends.length === 0">{{
           say('act.check')
+        }}</el-dropdown-item>
+        <el-dropdown-item command="wear" :disabled="picture.mends.length === 0">{{
+          say('act.wear')
+        }}</el-dropdown-item>
+        <el-dropdown-item command="other sources" :disabled="!hasMends">{{
+          say('act.otherSources')
         }}</el-dropdown-item>
         <el-dropdown-item command="all on" divided>{{ say('ledger.allOn') }}</el-dropdown-item>
         <el-dropdown-item command="all off">{{ say('ledger.allOff') }}</el-dropdown-item>

@@ -12,8 +12,8 @@ const props = defineProps<{ entry: LedgerEntry }>();
 const view = useView();
 const { nameKind } = useLedgerWork();
 
-/** Kinds of single faults; veil, moire, ghost and smudge are found in zones. */
-const KINDS = ['speck', 'fibre', 'scratch', 'crease', 'tear', 'loss', 'stain', 'intruder'] as const;
+/** Kinds of single faults; veil, moire and ghost are found in zones. */
+const KINDS = ['speck', 'fibre', 'scratch', 'crease', 'tear', 'loss', 'stain', 'smudge', 'intruder'] as const;
 
 const kind = computed({
   get: (): FaultKind => props.entry.kind,

@@ -1,5 +1,5 @@
-import type { MethodName, Point, PointedSource, Shift, Source, SourceWay, TreatmentName } from '@fennip/core';
-import { isTreatmentName, shiftForStroke } from '@fennip/core';
+import type { MethodName, Point, PointedSource, Shift, Source, SourceWay } from '@fennip/core';
+import { TREATMENTS, isTreatmentName, shiftForStroke } from '@fennip/core';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -12,11 +12,15 @@ export type ArmedMethod = (typeof ARMED_METHODS)[number];
 export const FENCE_TOOLS = ['zone', 'guard'] as const;
 export type FenceTool = (typeof FENCE_TOOLS)[number];
 
-/** What the hand can take up: a method, a treatment, a fence, or marking faults without mending them. */
-export type Tool = ArmedMethod | TreatmentName | FenceTool | 'mark';
+/** What is painted in and out: treatments, and a stain's tint taken out. */
+export const TREAT_TOOLS = [...TREATMENTS, 'stain'] as const;
+export type TreatTool = (typeof TREAT_TOOLS)[number];
 
-export const isTreatTool = (tool: Tool | null): tool is TreatmentName =>
-  tool !== null && isTreatmentName(tool);
+/** What the hand can take up: a method, a treatment, a fence, or marking faults without mending them. */
+export type Tool = ArmedMethod | TreatTool | FenceTool | 'mark';
+
+export const isTreatTool = (tool: Tool | null): tool is TreatTool =>
+  tool === 'stain' || (tool !== null && isTreatmentName(tool));
 
 export const isFenceTool = (tool: Tool | null): tool is FenceTool => tool === 'zone' || tool === 'guard';
 
@@ -68,6 +72,7 @@ const USUAL: Readonly<Record<Tool, HandSettings>> = {
   soften: { radius: 30, edge: 10, share: 1 },
   match: { radius: 40, edge: 16, share: 1 },
   shift: { radius: 60, edge: 12, share: 1 },
+  stain: { radius: 40, edge: 12, share: 1 },
 };
 
 /** What the hand works with: the armed method, the mark to come, and the source it was given. */

@@ -1,9 +1,9 @@
-import type { Lamp, LampKind, Tone } from '@fennip/core';
+import type { GrainModel, Lamp, LampKind, Tone } from '@fennip/core';
 import { LAMP_KINDS, PLAIN_TONE } from '@fennip/core';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
-import { computed, watch } from 'vue';
-import { engine } from '../engine/engine.ts';
+import { computed, shallowRef, watch } from 'vue';
+import { byHand, engine } from '../engine/engine.ts';
 import { usePicture } from './picture.ts';
 
 /** All that can be set about the lamps of one picture. */
@@ -42,7 +42,8 @@ export const LAMP_PRESETS = {
 } as const satisfies Record<string, Partial<LampSettings>>;
 export type LampPreset = keyof typeof LAMP_PRESETS;
 
-function lampOf(settings: LampSettings): Lamp {
+/** @param grain what the picture's grain is, once it is measured */
+function lampOf(settings: LampSettings, grain: GrainModel | null): Lamp {
   switch (settings.kind) {
     case 'plain':
     case 'negative':
@@ -53,6 +54,10 @@ function lampOf(settings: LampSettings): Lamp {
       return { kind: 'raking', direction: settings.direction, strength: settings.relief };
     case 'departure':
       return { kind: 'departure', scale: settings.scale, least: settings.least };
+    case 'grain':
+      return grain
+        ? { kind: 'grain', grain: { kernel: [...grain.kernel], noise: [...grain.noise] } }
+        : { kind: 'plain' };
     case 'finish':
       return { kind: 'finish', tone: { ...settings.tone } };
   }
@@ -66,7 +71,9 @@ export const useLamp = defineStore('lamp', () => {
     const id = picture.picture?.id;
     return { ...USUAL, ...(id === undefined ? {} : kept.value[id]) };
   });
-  const lamp = computed(() => lampOf(settings.value));
+  /** Measured when it is first asked for. */
+  const grain = shallowRef<GrainModel | null>(null);
+  const lamp = computed(() => lampOf(settings.value, grain.value));
 
   function set(changed: Partial<LampSettings>): void {
     const id = picture.picture?.id;
@@ -81,6 +88,16 @@ export const useLamp = defineStore('lamp', () => {
 
   const usePreset = (name: LampPreset): void => set(LAMP_PRESETS[name]);
 
+  watch(
+    () => [picture.opening, settings.value.kind === 'grain'] as const,
+    async ([opening, isWanted], before) => {
+      if (opening !== before?.[0]) grain.value = null;
+      if (!isWanted || grain.value || picture.picture?.state !== 'ready') return;
+      const measured = await byHand((hand) => hand.grain());
+      if (picture.opening === opening) grain.value = measured;
+    },
+    { immediate: true },
+  );
   watch(
     () => JSON.stringify(lamp.value),
     () => {

@@ -25,7 +25,7 @@ const isKind = ({ kind, origin, polarity }: LedgerEntry, wanted: LedgerEntry['ki
   polarity !== null && origin === undefined && kind === wanted;
 
 /** Kinds that have a group of their own, beside specks. */
-const NAMED = ['scratch', 'fibre', 'crease', 'tear', 'loss', 'stain', 'intruder'] as const;
+const NAMED = ['scratch', 'fibre', 'crease', 'tear', 'loss', 'stain', 'smudge', 'intruder'] as const;
 
 /** The groups of the ledger, in their order, and what belongs to each. */
 const GROUPS: readonly Group[] = [
@@ -41,7 +41,10 @@ const GROUPS: readonly Group[] = [
       polarity !== null && origin === undefined && kind !== 'speck' && !NAMED.some((named) => named === kind),
   },
   { title: 'ledger.group.left', has: ({ origin }) => origin !== undefined },
-  { title: 'ledger.group.treatments', has: ({ mend }) => mend !== null && isTreatment(mend) },
+  {
+    title: 'ledger.group.treatments',
+    has: ({ polarity, mend }) => polarity === null && mend !== null && isTreatment(mend),
+  },
   {
     title: 'ledger.group.hand',
     has: ({ polarity, mend }) => polarity === null && !(mend !== null && isTreatment(mend)),

@@ -52,7 +52,7 @@ export function reachOf({
   mend,
 }: Pick<LedgerEntry, 'r' | 'path' | 'outline' | 'mend'>): number {
   // A treatment is shown close up, wherever it reaches.
-  if (mend && isTreatment(mend)) return Math.min(r, TREATMENT_SHOWN);
+  if (mend && isTreatment(mend) && !outline) return Math.min(r, TREATMENT_SHOWN);
   const points = path ?? outline;
   if (!points) return r;
   const span = (values: readonly number[]): number => Math.max(...values) - Math.min(...values);

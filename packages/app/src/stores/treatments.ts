@@ -1,9 +1,9 @@
-import type { Treatment, TreatmentName } from '@fennip/core';
+import type { RecoverMend, Treatment, TreatmentName } from '@fennip/core';
 import { isTreatment } from '@fennip/core';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
-import { isTreatTool, useHand } from './hand.ts';
+import { useHand } from './hand.ts';
 import { useView } from './view.ts';
 
 /** What of each treatment is set by hand, as it was set last. */
@@ -32,6 +32,9 @@ type TreatmentBase = Pick<
   | 'method'
 >;
 
+/** A mend that is painted in and out. */
+export type PaintedMend = Treatment | RecoverMend;
+
 /** Radius 10 and about 4 of 255 for open water is common practice; the level is told in multiples of the noise. */
 const USUAL: TreatmentSettings = {
   sift: { radius: 10, threshold: 4, polarity: 'bright', detail: 60 },
@@ -49,9 +52,11 @@ export const useTreatments = defineStore('treatments', () => {
   const settings = useLocalStorage<TreatmentSettings>('fennip treatments', USUAL, { mergeDefaults: true });
 
   /** The treatment in focus, if it is of the kind in hand: strokes go on painting it. */
-  const current = computed((): Treatment | null => {
+  const current = computed((): PaintedMend | null => {
     const mend = view.focusEntry?.mend;
-    return mend && isTreatment(mend) && isTreatTool(hand.tool) && mend.method === hand.tool ? mend : null;
+    if (!mend || mend.locked) return null;
+    if (hand.tool === 'stain') return mend.method === 'recover' && mend.veil.kind === 'tint' ? mend : null;
+    return isTreatment(mend) && mend.method === hand.tool ? mend : null;
   });
 
   function remember(name: TreatmentName, treatment: Treatment): void {

@@ -52,7 +52,8 @@ const colours = shallowRef<MarkColours>({ open: '', mended: '', chosen: '' });
 const menu = shallowRef<{ readonly entry: LedgerEntry; readonly x: number; readonly y: number } | null>(null);
 
 /** A treatment has no one place to be marked: what was painted of it shows while it is chosen. */
-const isMarked = ({ mend }: LedgerEntry): boolean => mend === null || !isTreatment(mend);
+const isMarked = ({ mend, polarity }: LedgerEntry): boolean =>
+  polarity !== null || mend === null || !isTreatment(mend);
 const shown = computed(() => allShown().filter(isMarked));
 function allShown(): readonly LedgerEntry[] {
   // While a fence is drawn, marks of faults only hide where its border runs.

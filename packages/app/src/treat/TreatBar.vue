@@ -29,9 +29,14 @@ const amount = computed({
   <div class="hand-bar" role="toolbar" :aria-label="say('treat.bar')">
     <strong>{{ say(`treat.${hand.tool as 'sift'}`) }}</strong>
     <ZoneChoice />
-    <el-button size="small" type="primary" data-testid="treat-all" @click="treatAll">{{
-      say(hand.zone === null ? 'treat.allOfPicture' : 'treat.allOfZone')
-    }}</el-button>
+    <el-button
+      v-if="hand.tool !== 'stain'"
+      size="small"
+      type="primary"
+      data-testid="treat-all"
+      @click="treatAll"
+      >{{ say(hand.zone === null ? 'treat.allOfPicture' : 'treat.allOfZone') }}</el-button
+    >
     <el-radio-group v-model="hand.shape" size="small" :aria-label="say('hand.shape')">
       <el-radio-button v-for="shape in DRAWN_SHAPES" :key="shape" :value="shape">{{
         say(`hand.shape.${shape}`)

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import type { TreatmentName } from '@fennip/core';
-import { TREATMENTS } from '@fennip/core';
-import { isTreatTool, useHand } from '../stores/hand.ts';
+import type { TreatTool } from '../stores/hand.ts';
+import { TREAT_TOOLS, isTreatTool, useHand } from '../stores/hand.ts';
 import { say } from '../words/say.ts';
 
 /** The treatments, for areas rather than for faults. */
@@ -9,7 +8,7 @@ const hand = useHand();
 </script>
 
 <template>
-  <el-dropdown trigger="click" @command="(name: TreatmentName) => hand.arm(name)">
+  <el-dropdown trigger="click" @command="(name: TreatTool) => hand.arm(name)">
     <el-button
       size="small"
       :type="isTreatTool(hand.tool) ? 'primary' : 'default'"
@@ -19,7 +18,7 @@ const hand = useHand();
     >
     <template #dropdown>
       <el-dropdown-menu>
-        <el-dropdown-item v-for="name in TREATMENTS" :key="name" :command="name">
+        <el-dropdown-item v-for="name in TREAT_TOOLS" :key="name" :command="name">
           <span class="name">{{ say(`treat.${name}`) }}</span>
           <span class="soft">{{ say(`treat.${name}.does`) }}</span>
         </el-dropdown-item>

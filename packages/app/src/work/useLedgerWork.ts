@@ -6,6 +6,8 @@ import { useView } from '../stores/view.ts';
 import { kindWord } from '../words/kindWord.ts';
 import { say, sayCount } from '../words/say.ts';
 
+const newFaultId = (): string => `h${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`;
+
 /** What the restorer decides about the lines of the ledger: dismissed, set aside, of another kind, marked by hand. */
 export function useLedgerWork() {
   const picture = usePicture();
@@ -55,12 +57,34 @@ export function useLedgerWork() {
     // Another picture may lie on the table by now.
     if (picture.picture?.id !== id) return;
     const number = picture.freeNumber();
-    const fault = { ...measured, id: `h${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`, number };
+    const fault = { ...measured, id: newFaultId(), number };
     picture.perform({
       words: say('step.marked', { kind: kindWord(fault) }),
       steps: [{ op: 'mark', fault }],
     });
     view.choose([fault.id]);
+  }
+
+  /** Marks the places where the picture's grain is missing, as one step of history. */
+  async function markSmudges(): Promise<void> {
+    const id = picture.picture?.id;
+    const found = await byHand((hand) => hand.smudges());
+    if (picture.picture?.id !== id) return;
+    const known = picture.entries.filter(({ kind }) => kind === 'smudge');
+    const fresh = found.filter(
+      (one) => !known.some((other) => Math.hypot(one.x - other.x, one.y - other.y) < one.r),
+    );
+    if (fresh.length === 0) {
+      picture.notice = say('notice.noSmudge');
+      return;
+    }
+    const first = picture.freeNumber();
+    const faults = fresh.map((fault, k) => ({ ...fault, id: newFaultId(), number: first + k }));
+    picture.perform({
+      words: sayCount('step.markedSmudges', faults.length),
+      steps: faults.map((fault): Step => ({ op: 'mark', fault })),
+    });
+    view.choose(faults.map((fault) => fault.id));
   }
 
   /** Takes faults off the ledger that were marked by hand and are not mended. */
@@ -80,5 +104,5 @@ export function useLedgerWork() {
     });
   }
 
-  return { dismiss, markDrawn, nameKind, setAside, takeBack, unmark };
+  return { dismiss, markDrawn, markSmudges, nameKind, setAside, takeBack, unmark };
 }

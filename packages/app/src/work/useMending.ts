@@ -12,6 +12,7 @@ import type {
 } from '@fennip/core';
 import {
   allowanceOn,
+  faultTarget,
   isSourced,
   isTreatment,
   marginFor,
@@ -44,6 +45,8 @@ const HAND_SOFTNESS = 0.2;
 /** What was done, in one word. */
 const verbFor = (mends: readonly Mend[]): string =>
   mends.every(({ method }) => method === mends[0].method) ? doneBy(mends[0].method) : say('done.several');
+
+const isSmudge = ({ kind }: LedgerEntry): boolean => kind === 'smudge';
 
 /** Ends when the runs that were asked for have ended. */
 let running: Promise<void> = Promise.resolve();
@@ -121,11 +124,31 @@ export function useMending() {
     sheet: Picture,
     tell: (share: number) => void,
   ): Promise<Mend[]> {
-    const over = entries.filter(({ origin }) => origin !== undefined);
-    if (over.length === 0 || choice !== 'auto') return makeMends(entries, choice, sheet, tell);
-    const own = entries.filter(({ origin }) => origin === undefined);
-    const mends = own.length > 0 ? await makeMends(own, choice, sheet, tell) : [];
-    return [...mends, ...(await makeMends(over, 'heal', sheet, tell))];
+    if (choice !== 'auto') return makeMends(entries, choice, sheet, tell);
+    const smudges = entries.filter(isSmudge);
+    const over = entries.filter((entry) => entry.origin !== undefined && !isSmudge(entry));
+    const own = entries.filter((entry) => entry.origin === undefined && !isSmudge(entry));
+    const make = async (some: readonly LedgerEntry[], by: MethodChoice): Promise<Mend[]> =>
+      some.length > 0 ? makeMends(some, by, sheet, tell) : [];
+    return [...(await make(own, choice)), ...(await make(over, 'heal')), ...(await regrained(smudges))];
+  }
+
+  /** What lost its grain gets it back. */
+  async function regrained(smudges: readonly LedgerEntry[]): Promise<Mend[]> {
+    if (smudges.length === 0) return [];
+    const grain = await byHand((worker) => worker.grain());
+    return smudges.map((entry) => ({
+      ...{
+        id: newMendId(),
+        method: 'regrain',
+        target: faultTarget(entry),
+        margin: 4,
+        edge: 6,
+        share: 1,
+        on: true,
+      },
+      ...{ strength: 1, grain, fault: entry.id },
+    }));
   }
 
   /** Makes mends for entries in all free workers. @param tell called with the share that is made */

@@ -1,13 +1,22 @@
-import type { MendBase, PaintStroke, Step, Target, Treatment, TreatmentName } from '@fennip/core';
+import type {
+  MendBase,
+  PaintStroke,
+  RecoverMend,
+  Step,
+  Target,
+  Treatment,
+  TreatmentName,
+} from '@fennip/core';
 import { discOutline } from '@fennip/core';
 import { byHand } from '../engine/engine.ts';
 import { useFences } from '../stores/fences.ts';
 import { isTreatTool, useHand } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';
+import type { PaintedMend } from '../stores/treatments.ts';
 import { useTreatments } from '../stores/treatments.ts';
 import { useView } from '../stores/view.ts';
 import { say } from '../words/say.ts';
-import { newMendId } from './mendingFaults.ts';
+import { mendSurroundings, newMendId } from './mendingFaults.ts';
 import { useMending } from './useMending.ts';
 
 /** What the restorer does to areas: treat a zone, paint a treatment in and out. */
@@ -33,6 +42,12 @@ export function useTreating() {
     };
   }
 
+  /** The zone the hand works in, if there is one. */
+  const zoned = (): { zone?: string } => {
+    const zone = fences.zones.find(({ id }) => id === hand.zone);
+    return zone ? { zone: zone.id } : {};
+  };
+
   /** The reference that was set for a match, with the patch it is for; none while there is none. */
   async function matchOf(
     patch: Target,
@@ -53,10 +68,9 @@ export function useTreating() {
 
   /** A treatment as it is set, not yet on the picture. */
   async function newTreatment(name: TreatmentName, patch: Target): Promise<Treatment | null> {
-    const zone = fences.zones.some(({ id }) => id === hand.zone) ? hand.zone : null;
     const base: MendBase = {
       ...{ id: newMendId(), target: wholePicture(), margin: 0, edge: 0, share: 1, on: true },
-      ...(zone === null ? {} : { zone }),
+      ...zoned(),
     };
     const { settings } = treatments;
     switch (name) {
@@ -84,7 +98,20 @@ export function useTreating() {
     }
   }
 
-  function lay(treatment: Treatment, words: string): void {
+  /** The tint inside an outline, taken out by degrees: the outline itself is the first stroke. */
+  async function newStain(shape: Target, stroke: PaintStroke): Promise<RecoverMend | null> {
+    const { mend } = await byHand((worker) =>
+      worker.propose(
+        { id: newMendId(), target: shape, margin: 0, ...zoned() },
+        mendSurroundings(),
+        'recover',
+      ),
+    );
+    if (mend.method !== 'recover' || mend.veil.kind !== 'tint') return null;
+    return { ...mend, paint: [{ ...stroke, edge: 0 }] };
+  }
+
+  function lay(treatment: PaintedMend, words: string): void {
     const steps: Step[] = [{ op: 'put', mend: treatment, at: picture.mends.length }];
     picture.perform({ words, steps });
     view.choose([treatment.id]);
@@ -94,7 +121,7 @@ export function useTreating() {
   async function treatAll(): Promise<void> {
     const { tool } = hand;
     const id = picture.picture?.id;
-    if (!isTreatTool(tool)) return;
+    if (!isTreatTool(tool) || tool === 'stain') return;
     const zone = fences.zones.find((fence) => fence.id === hand.zone);
     const treatment = await newTreatment(tool, zone?.area ?? wholePicture());
     if (picture.picture?.id !== id) return;
@@ -128,13 +155,16 @@ export function useTreating() {
       return;
     }
     if (isAway) return;
-    const treatment = await newTreatment(tool, shape);
+    const treatment = tool === 'stain' ? await newStain(shape, stroke) : await newTreatment(tool, shape);
     if (picture.picture?.id !== id) return;
     if (!treatment) {
-      picture.notice = say('notice.noReference');
+      picture.notice = say(tool === 'stain' ? 'notice.noStain' : 'notice.noReference');
       return;
     }
-    lay({ ...treatment, paint: [stroke] }, say('step.paintedIn', { name: say(`method.${tool}`) }));
+    lay(
+      { ...treatment, paint: treatment.paint ?? [stroke] },
+      say('step.paintedIn', { name: say(`method.${tool}`) }),
+    );
   }
 
   return { painted, treatAll };

@@ -1,4 +1,3 @@
-import type { TreatmentName } from '@fennip/core';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useJob } from '../../stores/job.ts';
@@ -6,6 +5,7 @@ import { useLamp } from '../../stores/lamp.ts';
 import { usePicture } from '../../stores/picture.ts';
 import type { ArmedMethod } from '../../stores/hand.ts';
 import { useFences } from '../../stores/fences.ts';
+import type { TreatTool } from '../../stores/hand.ts';
 import { isFenceTool, isTreatTool, useHand } from '../../stores/hand.ts';
 import { useRound } from '../../stores/round.ts';
 import { useView } from '../../stores/view.ts';
@@ -13,6 +13,7 @@ import type { WordKey } from '../../words/say.ts';
 import { useLedgerWork } from '../../work/useLedgerWork.ts';
 import { useFencing } from '../../work/useFencing.ts';
 import { useMending } from '../../work/useMending.ts';
+import { useWear } from '../../work/useWear.ts';
 
 /** What the keys do, for the help. Every key has a button as well. */
 export const KEY_HELP: readonly (readonly [keys: string, what: WordKey])[] = [
@@ -38,6 +39,7 @@ export const KEY_HELP: readonly (readonly [keys: string, what: WordKey])[] = [
   ['Backspace', 'key.dismiss'],
   ['1 2 3 4 5 6', 'key.takeSource'],
   ['L', 'key.fitSource'],
+  ['U', 'key.otherSources'],
   ['Del', 'key.remove'],
   ['Space', 'key.pan'],
   ['Ctrl+Z', 'key.undo'],
@@ -85,10 +87,11 @@ export function useKeys(actions: KeyActions) {
   const { mendEntries, removeAll } = useMending();
   const { dismiss, unmark } = useLedgerWork();
   const { reshape } = useFencing();
+  const { useOtherSources } = useWear();
   const fences = useFences();
   const isHelpOpen = ref(false);
   /** The treatment that was in hand last. */
-  let lastTreatment: TreatmentName = 'sift';
+  let lastTreatment: TreatTool = 'sift';
   watch(
     () => hand.tool,
     (tool) => {
@@ -130,6 +133,7 @@ export function useKeys(actions: KeyActions) {
     p: () => hand.arm(lastTreatment),
     z: () => hand.arm('zone'),
     g: () => hand.arm('guard'),
+    u: () => void useOtherSources(view.chosenEntries.flatMap(({ mend }) => (mend ? [mend] : []))),
     h: () => void reshape({ how: 'fill holes' }),
     a: () => {
       hand.isSettingSource =

@@ -4,6 +4,9 @@ import type { FloatPlane } from '../../raster/float.ts';
 import { createFloatPlane, lumaPlane } from '../../raster/float.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { colourChannels, createRaster, fullScale } from '../../raster/raster.ts';
+import type { GrainModel } from '../../grain/grainModel.ts';
+import { grainShare } from '../../grain/grainShare.ts';
+import { WHITE_KERNEL } from '../../grain/kernelSide.ts';
 import { departure, departureReach } from './departure.ts';
 import type { Lamp } from './lamp.ts';
 
@@ -41,6 +44,8 @@ export function lampReach(lamp: Lamp, level: number): number {
       return 0;
     case 'contrast':
       return CONTRAST_AROUND;
+    case 'grain':
+      return GRAIN_AROUND + 1;
     case 'raking':
       return 1;
     case 'departure':
@@ -184,6 +189,34 @@ function contourRow(
   }
 }
 
+/** How far around a pixel its grain is told by, in pixels of the level that is seen. */
+const GRAIN_AROUND = 6;
+/** With this share of its variance grain counts as gone, and as there. */
+const GRAIN = { gone: 0.15, there: 0.6 };
+
+/**
+ * The picture faintly, and light over it where its grain is missing. Halving makes grain finer and weaker: what is
+ * expected of a smaller level is that of white noise.
+ */
+function missingGrain(
+  luma: FloatPlane,
+  { kernel, noise }: Pick<GrainModel, 'kernel' | 'noise'>,
+  level: number,
+): FloatPlane {
+  const share = grainShare(
+    luma,
+    { kernel: level === 0 ? kernel : WHITE_KERNEL, noise: noise.map((sigma) => sigma / 2 ** level) },
+    GRAIN_AROUND,
+  );
+  const out = createFloatPlane(luma.width, luma.height);
+  for (let i = 0; i < share.length; i++) {
+    const faint = 0.06 + FAINT * luma.data[i];
+    const missing = Math.min(1, Math.max(0, (GRAIN.there - share[i]) / (GRAIN.there - GRAIN.gone)));
+    out.data[i] = faint + (1 - faint) * missing;
+  }
+  return out;
+}
+
 function greyRaster({ width, height, data }: FloatPlane): Raster {
   const raster = createRaster(width, height, 1, 8);
   const codes = new Uint8ClampedArray(raster.planes[0].buffer, raster.planes[0].byteOffset, data.length);
@@ -212,6 +245,8 @@ export function applyLamp(raster: Raster, lamp: Lamp, part: LitPart): Raster {
       return applyTone(raster, lamp.tone);
     case 'contrast':
       return greyRaster(localContrast(lumaPlane(raster), lamp.strength));
+    case 'grain':
+      return greyRaster(missingGrain(lumaPlane(raster), lamp.grain, part.level));
     case 'raking':
       return greyRaster(relief(lumaPlane(raster), lamp.direction, lamp.strength));
     case 'departure':

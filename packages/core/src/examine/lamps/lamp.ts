@@ -1,7 +1,16 @@
+import type { GrainModel } from '../../grain/grainModel.ts';
 import type { Tone } from '../../finish/tone.ts';
 
 /** The ways of looking at a picture that make flaws stand out and never change it. */
-export const LAMP_KINDS = ['plain', 'negative', 'contrast', 'raking', 'departure', 'finish'] as const;
+export const LAMP_KINDS = [
+  'plain',
+  'negative',
+  'contrast',
+  'raking',
+  'departure',
+  'grain',
+  'finish',
+] as const;
 export type LampKind = (typeof LAMP_KINDS)[number];
 
 /** A lamp with its settings. */
@@ -25,5 +34,7 @@ export type Lamp =
       /** The least departure that is drawn, in encoded luma, 0 to 1. */
       readonly least: number;
     }
+  /** Where grain is missing: the lighter, the less of it is there. */
+  | { readonly kind: 'grain'; readonly grain: Pick<GrainModel, 'kernel' | 'noise'> }
   /** The picture in the tone it may be finished in. */
   | { readonly kind: 'finish'; readonly tone: Tone };

@@ -1,0 +1,91 @@
+import type { Mend } from '../../mend/mend.ts';
+import { isSourced } from '../../mend/mend.ts';
+import { lumaPlane } from '../../raster/float.ts';
+import { gaussianBlur } from '../../filter/gaussian.ts';
+import type { Pixels } from '../../raster/pixels.ts';
+import type { Rect } from '../../raster/rect.ts';
+import { intersectRects, isEmpty, moveRect } from '../../raster/rect.ts';
+import { pictureRect } from '../../raster/window.ts';
+import { targetBounds } from '../../target/targetBounds.ts';
+
+/** A mend whose texture shows again elsewhere. */
+export interface Wear {
+  readonly id: string;
+  /** How many other mends show the same texture. */
+  readonly repeats: number;
+}
+
+/** Texture is told from tone at this scale, in pixels. */
+const TEXTURE = 2;
+/** Fewer pixels in common tell nothing. */
+const LEAST_SHARED = 60;
+/** Correlation of texture from which two places look alike. */
+const ALIKE = 0.7;
+
+interface Laid {
+  readonly id: string;
+  readonly rect: Rect;
+  readonly dx: number;
+  readonly dy: number;
+}
+
+/** Mends that copy from a source as it is; what is turned or scaled looks like no other. */
+function copies(mends: readonly Mend[], pixels: Pixels): Laid[] {
+  return mends.flatMap((mend) => {
+    if (!mend.on || !isSourced(mend) || !mend.source) return [];
+    const { dx, dy, mirror, turn = 0, scale = 1 } = mend.source;
+    if (mirror || turn !== 0 || scale !== 1) return [];
+    const rect = intersectRects(targetBounds(mend.target, mend.margin), pictureRect(pixels.shape));
+    return isEmpty(rect) ? [] : [{ id: mend.id, rect, dx: Math.round(dx), dy: Math.round(dy) }];
+  });
+}
+
+/** The rectangles of the mended picture that are compared. */
+export const wearReads = (mends: readonly Mend[], pixels: Pixels): Rect[] =>
+  copies(mends, pixels).map(({ rect }) => rect);
+
+/** What of two mends comes from the same place, as it lies on the first one. */
+function shared(one: Laid, other: Laid): Rect {
+  return intersectRects(one.rect, moveRect(other.rect, other.dx - one.dx, other.dy - one.dy));
+}
+
+/** Texture of a rectangle: luma without its own tone. */
+function textureOf(pixels: Pixels, rect: Rect): Float32Array {
+  const luma = lumaPlane(pixels.window(rect).raster);
+  const tone = gaussianBlur(luma, TEXTURE).data;
+  return luma.data.map((value, i) => value - tone[i]);
+}
+
+function correlation(a: Float32Array, b: Float32Array): number {
+  let [ab, aa, bb] = [0, 0, 0];
+  for (let i = 0; i < a.length; i++) {
+    ab += a[i] * b[i];
+    aa += a[i] * a[i];
+    bb += b[i] * b[i];
+  }
+  return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : 0;
+}
+
+/**
+ * Mends that show the same texture as others: a pattern that the eye finds. Mends that take from the same place are
+ * compared pixel by pixel on the mended picture, so that what a membrane or a later mend made different does not count.
+ *
+ * @param pixels the mended picture, at hand where {@link wearReads} says
+ * @returns those with at least one repetition, the most often repeated first
+ */
+export function findWear(mends: readonly Mend[], pixels: Pixels): Wear[] {
+  const laid = copies(mends, pixels);
+  const repeats = new Map<string, number>();
+  const count = (id: string): void => void repeats.set(id, (repeats.get(id) ?? 0) + 1);
+  laid.forEach((one, k) => {
+    for (const other of laid.slice(k + 1)) {
+      const here = shared(one, other);
+      if (isEmpty(here) || here.width * here.height < LEAST_SHARED) continue;
+      const there = moveRect(here, one.dx - other.dx, one.dy - other.dy);
+      if (correlation(textureOf(pixels, here), textureOf(pixels, there)) < ALIKE) continue;
+      count(one.id);
+      count(other.id);
+    }
+  });
+  return [...repeats].map(([id, n]) => ({ id, repeats: n })).sort((a, b) => b.repeats - a.repeats);
+}
