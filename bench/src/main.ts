@@ -7,6 +7,7 @@ import { benchOpening } from './opening.ts';
 import { loadPhotographs, loadSceneParts } from './photographs.ts';
 import { benchQuality } from './quality.ts';
 import { benchSpeed } from './speed.ts';
+import { benchUnderwater } from './underwater.ts';
 
 const { values } = parseArgs({ options: { only: { type: 'string' } } });
 const wanted = (name: string): boolean => values.only === undefined || values.only === name;
@@ -20,5 +21,6 @@ if (wanted('finding')) {
 }
 if (wanted('finding') || wanted('areas')) await benchFindingAreas();
 if (wanted('speed')) await benchSpeed();
+if (values.only === 'underwater') await benchUnderwater();
 if (wanted('opening')) await benchOpening();
 process.exit(0);

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Lamp, Raster } from '@fennip/core';
+import type { Depth, Lamp, Plane, Raster } from '@fennip/core';
 import {
   EXAMINE_DEFAULTS,
   TILE_SIZE,
@@ -10,8 +10,12 @@ import {
   cloneRaster,
   emptyRecipe,
   examinePicture,
+  growByLikeness,
   growRect,
+  halveRaster,
   lampReach,
+  likenessPlanes,
+  medianFilter,
   pixelsOf,
   proposeMend,
   proposeMends,
@@ -22,6 +26,7 @@ import { decodePicture, encodePicture } from '@fennip/files';
 import { startMendThreads } from '@fennip/cli';
 import { roughly, specked } from './damage.ts';
 import { inpaint, loadOpenCv } from './peers.ts';
+import { onThread, stopThreads } from './medianThreads.ts';
 import type { Row } from './report.ts';
 import { printTable, timed } from './report.ts';
 
@@ -141,11 +146,59 @@ async function lampRows(frame: Raster): Promise<Row[]> {
   return rows;
 }
 
+/** Two threads share a picture in halves; what each needs of the other's is not worth counting. */
+async function medianOnThreads(plane: Plane, width: number, depth: Depth, radius: number): Promise<void> {
+  const height = plane.length / width;
+  const half = height >> 1;
+  const filter = (from: number, to: number): Promise<unknown> =>
+    onThread({ plane: plane.subarray(from * width, to * width), width, height: to - from, depth, radius });
+  await Promise.all([filter(0, Math.min(height, half + radius)), filter(Math.max(0, half - radius), height)]);
+}
+
+/** The rank filter on one channel of 24 megapixels, against the peer's median of 8 bit. */
+async function medianRows(frame: Raster): Promise<Row[]> {
+  const { cv } = await loadOpenCv();
+  const { width, height } = frame;
+  const plane = frame.planes[1];
+  const shared = new Uint8Array(new SharedArrayBuffer(plane.length));
+  shared.set(plane);
+  const wide = new Uint16Array(new SharedArrayBuffer(2 * plane.length));
+  for (let i = 0; i < wide.length; i++) wide[i] = plane[i] * 257;
+  const channel = cv.matFromArray(height, width, cv.CV_8UC1, plane as never);
+  const out = new cv.Mat();
+  const peer = await timed(3, () => cv.medianBlur(channel, out, 21));
+  const own = async (from: Plane, depth: Depth, radius: number): Promise<number> =>
+    timed(3, () => medianOnThreads(from, width, depth, radius));
+  const [eight, sixteen] = [await own(shared, 8, 10), await own(wide, 16, 10)];
+  const [small, large] = [await own(shared, 8, 4), await own(shared, 8, 40)];
+  const alone = await timed(3, () => medianFilter({ plane, width, height, stride: width, depth: 8 }, 10));
+  stopThreads();
+  return [
+    ['median, radius 10, 8 bit, two threads, to the 8-bit peer', eight, peer, eight / peer],
+    ['the same of 16 bit', sixteen, peer, sixteen / peer],
+    ['the same of 8 bit on one thread', alone, peer, alone / peer],
+    ['radius 40, to radius 4', large, small, large / small],
+  ];
+}
+
+/** Growing an area from a touch on 24 megapixels: what is waited for, on the level it is grown on. */
+async function likenessRow(frame: Raster): Promise<Row> {
+  let level = frame;
+  while (level.width > 1000) level = halveRaster(level);
+  const planes = likenessPlanes(level);
+  const { width } = level;
+  const pixels = Array.from({ length: 25 }, (_, k) => (90 + Math.floor(k / 5)) * width + 200 + (k % 5));
+  const own = await timed(5, () => growByLikeness(planes, [{ takes: 'in', pixels }], 1));
+  return ['an area from a touch on 24 megapixels, to the 150 ms it may take', own, 150, own / 150];
+}
+
 /** Speed as a ratio to a peer in the same run. */
 export async function benchSpeed(): Promise<void> {
   const { raster } = await decodePicture(FRAME);
   const rows = [
     ...(await lampRows(raster)),
+    ...(await medianRows(raster)),
+    await likenessRow(raster),
     ...(await discRows(raster)),
     ...(await mendRows(raster)),
     await deliverRow(raster),

@@ -81,6 +81,7 @@ export * from './mend/recover/veil.ts';
 export * from './mend/treat/applyTreatment.ts';
 export * from './mend/treat/match.ts';
 export * from './mend/treat/scaleTreatment.ts';
+export * from './mend/treat/treatWindow.ts';
 export * from './mend/treat/treatment.ts';
 export * from './mend/verdict/judgeMend.ts';
 export * from './mend/verdict/measureMend.ts';

@@ -6,7 +6,6 @@ import { captureExif, encodePicture } from '@fennip/files';
 import type { CaptureData, Raster } from '@fennip/core';
 import sharp from 'sharp';
 import { PICTURES_FOLDER } from './demo.ts';
-import { litParticles, layParticles } from './faults/litParticles.ts';
 import { tearCorner } from './faults/lostCorner.ts';
 import { layCrease, layFibres, layScratches, laySpecks } from './faults/printDamage.ts';
 import { layDust, sensorDust } from './faults/sensorDust.ts';
@@ -15,6 +14,7 @@ import { agePrint } from './film/ageing.ts';
 import { blurLight } from './film/lens.ts';
 import type { Film } from './film/toRaster.ts';
 import { develop, expose } from './film/toRaster.ts';
+import { finishWagon } from './pictures/finishWagon.ts';
 import type { SceneName } from './pictures/scenes.ts';
 import { cachedLight } from './render/cachedLight.ts';
 
@@ -43,16 +43,6 @@ function finishViaduct(light: Float32Array, width: number, height: number): Fini
   blurLight(light, width, height, 0.75);
   expose(light, width, height, film);
   const faults = layDust({ light, width, height }, sensorDust(72, 1881));
-  return { raster: develop(light, width, height, film), faults };
-}
-
-/** The wagon at the bottom of the flooded quarry: particles lit by the lamps. */
-function finishWagon(light: Float32Array, width: number, height: number): Finished {
-  const film: Film = { exposure: 1.7, vignette: 0.4, grain: 0.009, channels: 3, depth: 8, seed: 5 };
-  blurLight(light, width, height, 0.9);
-  expose(light, width, height, film);
-  const faults = layParticles({ light, width, height }, litParticles(420, width, height, 77));
-  blurLight(light, width, height, 0.5);
   return { raster: develop(light, width, height, film), faults };
 }
 

@@ -32,6 +32,11 @@ function started(): Workers {
     ),
   );
   free.push(...hands);
+  for (const hand of hands) {
+    const { port1, port2 } = new MessageChannel();
+    void table.takeHelper(transfer(port1, [port1]));
+    void hand.help(transfer(port2, [port2]));
+  }
   workers = { table, hands };
   return workers;
 }

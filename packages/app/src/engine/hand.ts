@@ -55,6 +55,7 @@ import { expose, transfer, wrap } from 'comlink';
 import type { DrawnTouch } from './drawnTouch.ts';
 import { areaOfProposal, grow, growRoughly, zonesSeen } from './growArea.ts';
 import { measurePictureGrain } from './measurePictureGrain.ts';
+import { treatForOthers } from './treatHelper.ts';
 import { smudgesOf } from './smudgesOf.ts';
 import { maskFile } from './maskFile.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
@@ -82,6 +83,11 @@ const api = {
   open(picture: TiledPicture, port: MessagePort): void {
     const lender = wrap<TileLender>(port);
     open = createTileStore(picture, (_, level, column, row) => lender(level, column, row), MOST_BYTES);
+  },
+
+  /** Carries out treatments for the worker that paints. */
+  help(port: MessagePort): void {
+    expose(treatForOthers, port);
   },
 
   /**

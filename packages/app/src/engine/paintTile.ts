@@ -1,16 +1,15 @@
 import type {
   Fence,
-  Laid,
   LaidPatch,
+  LaidTreatment,
   LevelChange,
   MendedPicture,
   PictureShape,
   Raster,
   Rect,
+  TreatBy,
 } from '@fennip/core';
 import {
-  applyTreatment,
-  canvasOf,
   changeOnLevels,
   cloneRaster,
   copyPatch,
@@ -19,8 +18,6 @@ import {
   intersectRects,
   isEmpty,
   isLaidTreatment,
-  layPatch,
-  narrowWindow,
   pyramidLevels,
   scaleTarget,
   scaleTreatment,
@@ -102,8 +99,13 @@ function fenceOn(fence: Fence, times: number): Fence {
 }
 
 /** Carries a treatment out on a part of a smaller level, in place: near enough to be judged by. */
-function treatPart(part: Raster, place: LevelPlace, laid: Laid, mended: MendedPicture): void {
-  if (!isLaidTreatment(laid)) return;
+async function treatPart(
+  part: Raster,
+  place: LevelPlace,
+  laid: LaidTreatment,
+  mended: MendedPicture,
+  treat: TreatBy,
+): Promise<void> {
   const times = unitOf(place);
   const { shape } = mended.pixels;
   const { width, height } = pyramidLevels(shape.width, shape.height)[place.level];
@@ -116,13 +118,19 @@ function treatPart(part: Raster, place: LevelPlace, laid: Laid, mended: MendedPi
   const top = here.top === 0 ? 0 : inner.top;
   const right = here.left + here.width === width ? width : inner.left + inner.width;
   const bottom = here.top + here.height === height ? height : inner.top + inner.height;
-  const window = { left: here.left, top: here.top, raster: part, picture };
-  const before = { ...window, raster: cloneRaster(part) };
-  const pixels = { shape: picture, window: (rect: Rect) => narrowWindow(before, rect) };
   const fences = mended.fences().map((fence) => fenceOn(fence, times));
   const within = { left, top, width: right - left, height: bottom - top };
   if (isEmpty(within)) return;
-  layPatch(applyTreatment(treatment, canvasOf(pixels, fences), within), window);
+  const window = { left: here.left, top: here.top, raster: part, picture };
+  const treated = await treat({ mend: treatment, fences, window, within });
+  if (treated) copyPatch(treated, part, here.left, here.top);
+}
+
+/** What painting needs of others. */
+export interface Workshop {
+  /** Waits for parts of the full-size picture. */
+  readonly ready: (rects: readonly Rect[]) => Promise<void>;
+  readonly treat: TreatBy;
 }
 
 /**
@@ -131,8 +139,18 @@ function treatPart(part: Raster, place: LevelPlace, laid: Laid, mended: MendedPi
  *
  * @param part with {@link reachOnLevel} around what is wanted of it
  */
-export function mendPart(part: Raster, place: LevelPlace, mended: MendedPicture): Raster {
+export async function mendPart(
+  part: Raster,
+  place: LevelPlace,
+  mended: MendedPicture,
+  { ready, treat }: Workshop,
+): Promise<Raster> {
   const full = fullRect(part, place);
+  // What changes while a treatment is worked out elsewhere makes it stale.
+  while (place.level === 0 && !mended.isPrepared(full)) {
+    await ready([mended.needs(full)]);
+    await mended.prepare(full, treat);
+  }
   const laid = mended.laidOn(full);
   if (laid.length === 0) return part;
   const painted = cloneRaster(part);
@@ -156,7 +174,7 @@ export function mendPart(part: Raster, place: LevelPlace, mended: MendedPicture)
       continue;
     }
     flush();
-    if (level > 0) treatPart(painted, place, one, mended);
+    if (level > 0) await treatPart(painted, place, one, mended, treat);
     else for (const piece of one.piecesOn(full)) copyPatch(piece, painted, left, top);
   }
   flush();

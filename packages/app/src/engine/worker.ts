@@ -7,12 +7,14 @@ import type {
   Recipe,
   Rect,
   Step,
+  TreatBy,
   Wear,
 } from '@fennip/core';
 import {
   TILE_SIZE,
   applyLamp,
   applySteps,
+  cloneRaster,
   copyRaster,
   createMendedPicture,
   createRaster,
@@ -26,10 +28,13 @@ import {
   lampReach,
   pyramidLevels,
   rectsMeet,
+  treatWindow,
   viewRaster,
   wearReads,
 } from '@fennip/core';
-import { expose, transfer } from 'comlink';
+import type { Remote } from 'comlink';
+import { expose, transfer, wrap } from 'comlink';
+import type { TreatHelper } from './treatHelper.ts';
 import { DIFFERENCE_GAIN } from './differenceGain.ts';
 import { fetchTile } from './fetchTile.ts';
 import type { LevelPlace } from './paintTile.ts';
@@ -91,6 +96,19 @@ function difference(before: Raster, after: Raster): Raster {
 const PLAIN: Lamp = { kind: 'plain' };
 let lamp: Lamp = PLAIN;
 
+/** Other workers that carry out treatments, each with what it has worked out before. */
+const helpers: Remote<TreatHelper>[] = [];
+
+/** Has a treatment carried out by the helper that had this place before: it may remember half of the work. */
+const treat: TreatBy = async (task) => {
+  if (helpers.length === 0) return treatWindow(task);
+  const { left, top } = task.within;
+  const helper = helpers[(Math.floor(left / TILE_SIZE) + Math.floor(top / TILE_SIZE)) % helpers.length];
+  // A part of a larger raster would be sent with all of it.
+  const window = { ...task.window, raster: cloneRaster(task.window.raster) };
+  return helper(transfer({ ...task, window }, [window.raster.planes[0].buffer]));
+};
+
 /** The longest side of the level on which a histogram is taken. */
 const HISTOGRAM_SIDE = 1600;
 
@@ -114,16 +132,19 @@ function teller(): { tell: (rect: Rect) => void; finish: (picture: OpenPicture) 
       repainter.changed(rect, isAtOnce ? list : null);
     },
     finish: async (picture) => {
-      for (const key of keys) {
-        const covered = coveredRect(key);
-        if (!atOnce.some((rect) => rectsMeet(rect, covered))) continue;
-        try {
-          repainter.painted(key, await painted(picture, key), list);
-        } catch {
-          // Told as any other change, it is asked for again.
-          repainter.changed(covered, null);
+      const soiled = keys.filter((key) => atOnce.some((rect) => rectsMeet(rect, coveredRect(key))));
+      const paintNext = async (): Promise<void> => {
+        for (let key = soiled.shift(); key; key = soiled.shift()) {
+          try {
+            repainter.painted(key, await painted(picture, key), list);
+          } catch {
+            // Told as any other change, it is asked for again.
+            repainter.changed(coveredRect(key), null);
+          }
         }
-      }
+      };
+      // While one tile waits for a helper the next one is begun.
+      await Promise.all(Array.from({ length: 1 + helpers.length }, paintNext));
     },
   };
 }
@@ -171,17 +192,18 @@ async function partOf({ tiles }: OpenPicture, level: number, rect: Rect): Promis
 }
 
 /** A part of a level as one side shows it. */
-function sideOf(picture: OpenPicture, part: Raster, place: LevelPlace, side: Side): Raster {
-  const { mended, other } = picture;
-  const after = (): Raster => mendPart(part, place, mended);
-  const before = (): Raster => (other ? mendPart(part, place, other) : part);
+async function sideOf(picture: OpenPicture, part: Raster, place: LevelPlace, side: Side): Promise<Raster> {
+  const { mended, other, tiles } = picture;
+  const workshop = { ready: tiles.ready, treat };
+  const after = (): Promise<Raster> => mendPart(part, place, mended, workshop);
+  const before = async (): Promise<Raster> => (other ? mendPart(part, place, other, workshop) : part);
   switch (side) {
     case 'before':
       return before();
     case 'after':
       return after();
     case 'difference':
-      return difference(before(), after());
+      return difference(await before(), await after());
   }
 }
 
@@ -192,12 +214,6 @@ const mendedOf = ({ mended, other }: OpenPicture): MendedPicture[] => (other ? [
 const sidesReach = (picture: OpenPicture, rect: Rect, level: number): number =>
   Math.max(...mendedOf(picture).map((mended) => reachOnLevel(rect, level, mended)));
 
-/** Waits for what treatments of a part of the full-size picture look at; smaller levels are treated as they are. */
-async function sidesReady(picture: OpenPicture, rect: Rect, level: number): Promise<void> {
-  if (level > 0) return;
-  await picture.tiles.ready(mendedOf(picture).map((mended) => mended.needs(rect)));
-}
-
 /** A rectangle of a level on one side, under the lamp. A difference is shown as it is. */
 async function litPart(picture: OpenPicture, level: number, rect: Rect, side: Side): Promise<Raster> {
   const { width, height } = pyramidLevels(picture.tiles.picture.width, picture.tiles.picture.height)[level];
@@ -205,9 +221,9 @@ async function litPart(picture: OpenPicture, level: number, rect: Rect, side: Si
   const reach = lampReach(shown, level);
   const around = reach + sidesReach(picture, growRect(rect, reach), level);
   const wide = intersectRects(growRect(rect, around), { left: 0, top: 0, width, height });
-  await sidesReady(picture, wide, level);
   const place = { level, left: wide.left, top: wide.top };
-  const lit = applyLamp(sideOf(picture, await partOf(picture, level, wide), place, side), shown, place);
+  const seen = await sideOf(picture, await partOf(picture, level, wide), place, side);
+  const lit = applyLamp(seen, shown, place);
   return viewRaster(lit, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });
 }
 
@@ -218,8 +234,7 @@ async function painted(picture: OpenPicture, { side, level, column, row }: TileK
   const { width, height } = tile;
   const rect = { left, top, width, height };
   if (lamp.kind === 'plain' && sidesReach(picture, rect, level) === 0) {
-    await sidesReady(picture, rect, level);
-    return sendBitmap(sideOf(picture, tile, { level, left, top }, side));
+    return sendBitmap(await sideOf(picture, tile, { level, left, top }, side));
   }
   return sendBitmap(await litPart(picture, level, { left, top, width, height }, side));
 }
@@ -259,6 +274,11 @@ const api = {
     const lend: TileLender = async (level, column, row) =>
       (await tiles.tile(level, column, row)).planes[0].buffer as SharedArrayBuffer;
     expose(lend, port);
+  },
+
+  /** Takes on a worker that carries out treatments. */
+  takeHelper(port: MessagePort): void {
+    helpers.push(wrap<TreatHelper>(port));
   },
 
   /** A tile as the screen takes it. */
@@ -333,8 +353,8 @@ const api = {
     const level = Math.max(0, histogramLevel(picture.tiles.picture));
     const { width, height } = pyramidLevels(picture.tiles.picture.width, picture.tiles.picture.height)[level];
     const whole = await partOf(picture, level, { left: 0, top: 0, width, height });
-    if (level === 0) await sidesReady(picture, { left: 0, top: 0, width, height }, 0);
-    const seen = mendPart(whole, { level, left: 0, top: 0 }, picture.mended);
+    const workshop = { ready: picture.tiles.ready, treat };
+    const seen = await mendPart(whole, { level, left: 0, top: 0 }, picture.mended, workshop);
     return departureHistogram(seen, Math.max(0.7, scale / 2 ** level));
   },
 

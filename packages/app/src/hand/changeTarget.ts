@@ -5,7 +5,7 @@ const moveAll = (points: readonly Point[], { dx, dy }: Shift): Point[] =>
   points.map(([x, y]) => [x + dx, y + dy]);
 
 /** A target somewhere else. */
-function movedTarget(target: Target, shift: Shift): Target {
+export function movedTarget(target: Target, shift: Shift): Target {
   switch (target.shape) {
     case 'disc':
       return { ...target, x: target.x + shift.dx, y: target.y + shift.dy };

@@ -15,7 +15,7 @@ import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { useTreating } from '../work/useTreating.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
-import { movedMend, resizedTarget, withPoint, withSourceMoved } from './changeTarget.ts';
+import { movedMend, movedTarget, resizedTarget, withPoint, withSourceMoved } from './changeTarget.ts';
 import { entriesUnder } from './entriesUnder.ts';
 import type { PenPoint } from './penStroke.ts';
 import { fewestPoints, outlineTarget, penTarget, startStroke } from './penStroke.ts';
@@ -248,10 +248,44 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     return { left, top, right, bottom };
   };
 
+  /** A stroke of what was painted: dragged by one of its points, or as a whole. */
+  function takeHoldOfPaint(mend: Mend, place: PointerPlace): Gesture | null {
+    const start = onPicture(place);
+    const paint = mend.paint ?? [];
+    const withShape = (at: number, shape: Target): Mend => ({
+      ...mend,
+      paint: paint.map((stroke, k) => (k === at ? { ...stroke, shape } : stroke)),
+    });
+    // The stroke that was painted last lies on top.
+    for (let at = paint.length - 1; at >= 0; at--) {
+      const { shape } = paint[at];
+      if (shape.shape === 'stroke' || shape.shape === 'outline') {
+        const index = pointNear(shape.points, place);
+        if (index >= 0)
+          return dragMend(mend, say('step.reshaped'), ({ x, y }) =>
+            withShape(at, withPoint(shape, index, [x, y])),
+          );
+      }
+      if (entriesUnder(shape, [start]).length > 0)
+        return dragMend(mend, say('step.movedStroke'), (to) =>
+          withShape(at, movedTarget(shape, shiftFrom(start, to))),
+        );
+    }
+    return null;
+  }
+
+  /** Which of some points lies under a place of the screen; -1 for none. */
+  const pointNear = (points: readonly Point[], { sx, sy }: PointerPlace): number =>
+    points.findIndex(([x, y]) => {
+      const [px, py] = toScreen(view.value, table.value, x, y);
+      return Math.hypot(px - sx, py - sy) <= HANDLE_SLOP;
+    });
+
   /** What of the chosen mend a press takes hold of: its source, a corner, a point of its line, or all of it. */
   function takeHold(place: PointerPlace): Gesture | null {
     const mend = looking.focusEntry?.mend;
-    if (!mend || isTreatment(mend) || mend.locked || looking.chosen.size !== 1) return null;
+    if (!mend || mend.locked || looking.chosen.size !== 1) return null;
+    if (isTreatment(mend) || mend.paint) return takeHoldOfPaint(mend, place);
     const start = onPicture(place);
     const bounds = targetBounds(mend.target, mend.margin);
     const { sx, sy } = place;
@@ -261,10 +295,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     if (source && isIn(boxOnScreen(bounds, source), 2))
       return dragMend(mend, say('step.movedSource'), (to) => withSourceMoved(mend, shiftFrom(start, to)));
     if (mend.target.shape === 'stroke' || mend.target.shape === 'outline') {
-      const index = mend.target.points.findIndex(([x, y]) => {
-        const [px, py] = toScreen(view.value, table.value, x, y);
-        return Math.hypot(px - sx, py - sy) <= HANDLE_SLOP;
-      });
+      const index = pointNear(mend.target.points, place);
       if (index >= 0)
         return dragMend(mend, say('step.reshaped'), ({ x, y }) => reshaped(mend, index, [x, y]));
     }

@@ -8,6 +8,8 @@ import { useMending } from '../work/useMending.ts';
 import { figuresOf, reasonLine } from '../words/mendWords.ts';
 import { say } from '../words/say.ts';
 import TreatFields from '../treat/TreatFields.vue';
+import MendZone from '../fence/MendZone.vue';
+import { useFences } from '../stores/fences.ts';
 import MendField from './MendField.vue';
 import type { MendFieldKind } from './mendFields.ts';
 import { MEND_FIELDS, withSource } from './mendFields.ts';
@@ -16,6 +18,7 @@ import { MEND_FIELDS, withSource } from './mendFields.ts';
 const props = defineProps<{ mend: Mend | null; verdict: Verdict | null }>();
 const emit = defineEmits<{ fit: [] }>();
 const picture = usePicture();
+const fences = useFences();
 const { change, changeMethod, lockAll, removeAll, switchAll } = useMending();
 
 const method = computed({
@@ -86,6 +89,7 @@ const withMend = (act: (mend: Mend) => void): void => {
       <el-button size="small" :disabled="isLocked" @click="withMend((one) => removeAll([one]))">{{
         say('act.takeAway')
       }}</el-button>
+      <MendZone v-if="treatment && fences.zones.length > 0" :mend="mend" />
     </div>
     <TreatFields v-if="treatment" :treatment="treatment" @change="changeTreatment" @draft="draftTreatment" />
     <div v-show="!treatment" class="fields">
@@ -112,6 +116,7 @@ const withMend = (act: (mend: Mend) => void): void => {
         @click="emit('fit')"
         >{{ say('proof.fit') }}</el-button
       >
+      <MendZone v-if="fences.zones.length > 0" :mend="mend" />
     </div>
     <dl v-if="verdict" data-testid="verdict">
       <div>

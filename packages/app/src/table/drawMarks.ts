@@ -1,4 +1,4 @@
-import type { CutEdge, Mend, PaintStroke, Shift, Target } from '@fennip/core';
+import type { CutEdge, Mend, PaintStroke, Point, Shift, Target } from '@fennip/core';
 import { faultTarget, isTreatment, sourceOf } from '@fennip/core';
 import type { Pending } from '../hand/useGestures.ts';
 import { distanceToPath } from '../hand/entriesUnder.ts';
@@ -145,7 +145,11 @@ function drawSource(context: CanvasRenderingContext2D, scene: MarkScene, entry: 
 function drawHandles(context: CanvasRenderingContext2D, scene: MarkScene, entry: LedgerEntry): void {
   const target = shownMend(entry, scene)?.target;
   if (target?.shape !== 'stroke' && target?.shape !== 'outline') return;
-  for (const [x, y] of target.points) {
+  drawPoints(context, scene, target.points);
+}
+
+function drawPoints(context: CanvasRenderingContext2D, scene: MarkScene, points: readonly Point[]): void {
+  for (const [x, y] of points) {
     const [sx, sy] = toScreen(scene.view, scene.table, x, y);
     context.fillStyle = 'rgba(0, 0, 0, 0.65)';
     context.fillRect(sx - 3, sy - 3, 6, 6);
@@ -177,6 +181,8 @@ function drawPaint(context: CanvasRenderingContext2D, scene: MarkScene, paint: r
     strokeTwice(context, scene.colours.chosen, 1);
   }
   context.setLineDash([]);
+  for (const { shape } of paint)
+    if (shape.shape === 'stroke' || shape.shape === 'outline') drawPoints(context, scene, shape.points);
 }
 
 /** Draws the marks of what is in sight; chosen ones last, on top of the others. */
@@ -186,7 +192,8 @@ export function drawMarks(context: CanvasRenderingContext2D, scene: MarkScene): 
   for (const entry of scene.entries) if (scene.chosen.has(entry.id)) drawMark(context, scene, entry);
   if (!scene.focus) return;
   const mend = shownMend(scene.focus, scene);
-  if (mend && isTreatment(mend)) return drawPaint(context, scene, mend.paint ?? []);
+  if (mend?.paint) drawPaint(context, scene, mend.paint);
+  if (mend && isTreatment(mend)) return;
   drawCutEdges(context, scene);
   drawSource(context, scene, scene.focus);
   drawHandles(context, scene, scene.focus);

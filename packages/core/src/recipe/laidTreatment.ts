@@ -1,13 +1,16 @@
 import type { Canvas } from '../mend/canvas.ts';
-import { applyTreatment, treatmentFootprint, treatmentReads } from '../mend/treat/applyTreatment.ts';
+import { treatmentFootprint, treatmentReads } from '../mend/treat/applyTreatment.ts';
+import type { TreatTask } from '../mend/treat/treatWindow.ts';
+import { treatWindow } from '../mend/treat/treatWindow.ts';
 import type { Treatment } from '../mend/treat/treatment.ts';
-import { layPatch } from '../mend/patch.ts';
 import type { PictureShape } from '../raster/raster.ts';
-import { cloneRaster } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
-import { intersectRects, isEmpty, rectsMeet, uniteRects } from '../raster/rect.ts';
+import { intersectRects, rectsMeet, uniteRects } from '../raster/rect.ts';
 import type { LaidPixels } from './laidPatch.ts';
 import { piecesOn } from './pieces.ts';
+
+/** Has a task carried out, in another thread or here. */
+export type TreatBy = (task: TreatTask) => Promise<LaidPixels | null>;
 
 /** A treatment as it lies on the picture: worked out piece by piece, when a piece is looked at. */
 export interface LaidTreatment {
@@ -18,6 +21,8 @@ export interface LaidTreatment {
   piecesOn(rect: Rect): LaidPixels[];
   /** What must be at hand under the treatment before a rectangle is asked for; empty where all is worked out. */
   needs(rect: Rect): Rect;
+  /** Has the pieces that meet a rectangle worked out elsewhere; what they need must be at hand. */
+  prepare(rect: Rect, treat: TreatBy): Promise<void>;
   /** The same treatment over another ground, with the pieces that look at none of the places that changed. */
   over(canvas: Canvas, changed: readonly Rect[]): LaidTreatment;
 }
@@ -40,20 +45,17 @@ export function layTreatment(
 ): LaidTreatment {
   const rect = treatmentFootprint(mend, picture);
   const keyOf = ({ left, top }: Rect): string => `${left}/${top}`;
+  const underWay = new Map<string, Promise<void>>();
   const pieces = new Map(kept.map((piece) => [keyOf(piece.place), piece]));
 
-  function work(place: Rect): LaidPixels | null {
-    const patch = applyTreatment(mend, canvas, place);
-    if (isEmpty(patch.rect)) return null;
-    const under = canvas.pixels.window(patch.rect);
-    const after = cloneRaster(under.raster);
-    layPatch(patch, { ...under, raster: after });
-    return { rect: patch.rect, after };
-  }
+  const readsOf = (place: Rect): Rect => treatmentReads(mend, intersectRects(place, rect), picture);
+  const taskFor = (place: Rect): TreatTask => ({
+    ...{ mend, fences: canvas.fences, within: place },
+    window: canvas.pixels.window(readsOf(place)),
+  });
 
-  function laidAt(place: Rect): LaidPixels | null {
-    const key = keyOf(place);
-    const piece = pieces.get(key) ?? { place, laid: work(place) };
+  function keep(piece: Piece): LaidPixels | null {
+    const key = keyOf(piece.place);
     // The piece that was looked at last stands last.
     pieces.delete(key);
     pieces.set(key, piece);
@@ -61,7 +63,23 @@ export function layTreatment(
     return piece.laid;
   }
 
-  const readsOf = (place: Rect): Rect => treatmentReads(mend, intersectRects(place, rect), picture);
+  const laidAt = (place: Rect): LaidPixels | null =>
+    keep(pieces.get(keyOf(place)) ?? { place, laid: treatWindow(taskFor(place)) });
+
+  /** Has a piece worked out elsewhere, once, however often it is asked for meanwhile. */
+  function workOut(place: Rect, treat: TreatBy): Promise<void> {
+    const key = keyOf(place);
+    const known = underWay.get(key);
+    if (known) return known;
+    const made = treat(taskFor(place))
+      .then((laid) => void keep({ place, laid }))
+      .finally(() => underWay.delete(key));
+    underWay.set(key, made);
+    return made;
+  }
+
+  const missing = (asked: Rect): Rect[] =>
+    piecesOn(intersectRects(asked, rect)).filter((place) => !pieces.has(keyOf(place)));
 
   return {
     mend,
@@ -71,11 +89,10 @@ export function layTreatment(
         const laid = laidAt(place);
         return laid && rectsMeet(laid.rect, asked) ? [laid] : [];
       }),
-    needs: (asked) =>
-      piecesOn(intersectRects(asked, rect))
-        .filter((place) => !pieces.has(keyOf(place)))
-        .map(readsOf)
-        .reduce(uniteRects, NOWHERE),
+    needs: (asked) => missing(asked).map(readsOf).reduce(uniteRects, NOWHERE),
+    prepare: async (asked, treat) => {
+      await Promise.all(missing(asked).map((place) => workOut(place, treat)));
+    },
     over: (next, changed) => {
       const still = [...pieces.values()].filter(
         ({ place }) => !changed.some((one) => rectsMeet(one, readsOf(place))),

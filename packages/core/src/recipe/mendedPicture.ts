@@ -14,7 +14,7 @@ import { isTreatment } from '../mend/mend.ts';
 import { treatmentFootprint, treatmentReach } from '../mend/treat/applyTreatment.ts';
 import type { Treatment } from '../mend/treat/treatment.ts';
 import type { LaidPatch } from './laidPatch.ts';
-import type { LaidTreatment } from './laidTreatment.ts';
+import type { LaidTreatment, TreatBy } from './laidTreatment.ts';
 import { layTreatment } from './laidTreatment.ts';
 import { copyPatch, keepPatch } from './laidPatch.ts';
 
@@ -38,6 +38,13 @@ export interface MendedPicture {
   fork(): MendedPicture;
   /** The mends that meet a rectangle, in their order. */
   laidOn(rect: Rect): Laid[];
+  /** Whether all that treatments make of a rectangle is worked out: `pixels` of it then take no time. */
+  isPrepared(rect: Rect): boolean;
+  /**
+   * Has all that treatments make of a rectangle worked out elsewhere, the lower ones first. What {@link needs} says must
+   * be at hand. A change meanwhile is no harm: what it made stale is worked out again when it is asked for.
+   */
+  prepare(rect: Rect, treat: TreatBy): Promise<void>;
   /** The guards and zones that bound the mends. */
   fences(): readonly Fence[];
   /** What of the picture without mends must be at hand before a rectangle of `pixels` is asked for. */
@@ -193,5 +200,23 @@ function mendedFrom(base: Pixels, start: Start): MendedPicture {
   const needs = (rect: Rect): Rect => needsUnder(laid, rect);
   const fork = (): MendedPicture => mendedFrom(base, { laid, fenced });
   const fences = (): readonly Fence[] => fenced;
-  return { update, laidOn, fences, needs, fork, pixels: pixelsWith(base, laidOn) };
+  /** The treatments with the part that each is needed for by those above it, the lower ones first. */
+  function treatmentsFor(rect: Rect): { treatment: LaidTreatment; part: Rect }[] {
+    let part = rect;
+    const wanted = laid
+      .filter(isLaidTreatment)
+      .reverse()
+      .map((treatment) => {
+        const own = { treatment, part };
+        part = uniteRects(part, treatment.needs(part));
+        return own;
+      });
+    return wanted.reverse();
+  }
+  const isPrepared = (rect: Rect): boolean =>
+    treatmentsFor(rect).every(({ treatment, part }) => isEmpty(treatment.needs(part)));
+  async function prepare(rect: Rect, treat: TreatBy): Promise<void> {
+    for (const { treatment, part } of treatmentsFor(rect)) await treatment.prepare(part, treat);
+  }
+  return { update, laidOn, fences, needs, isPrepared, prepare, fork, pixels: pixelsWith(base, laidOn) };
 }

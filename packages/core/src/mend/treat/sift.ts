@@ -1,10 +1,10 @@
 import { LUMA } from '../../colour/luma.ts';
-import { medianFilter } from '../../filter/median.ts';
 import { noiseAt } from '../../grain/noiseTable.ts';
 import { fullScale } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
 import { colourPlanes } from '../patch.ts';
 import { seedOf } from '../seedOf.ts';
+import { rememberedMedian } from './rememberedMedian.ts';
 import type { Ground } from './ground.ts';
 import type { StandingOut } from './specksAlone.ts';
 import { SURROUNDINGS, specksAlone } from './specksAlone.ts';
@@ -130,7 +130,9 @@ export function sift(mend: SiftMend, ground: Ground, rect: Rect): Float32Array[]
   const { raster } = ground;
   const { width, height, stride, depth } = raster;
   const planes = colourPlanes(raster);
-  const medians = planes.map((plane) => medianFilter({ plane, width, height, stride, depth }, mend.radius));
+  const medians = planes.map((plane) =>
+    rememberedMedian({ plane, width, height, stride, depth }, mend.radius),
+  );
   const standing = standOut(mend, planes, medians, raster, fullScale(depth));
   const { out } = standing;
   const marked = mend.detail > 0 ? specksAlone(standing, mend.detail) : standing.marks;

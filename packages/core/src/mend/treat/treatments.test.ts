@@ -260,6 +260,33 @@ describe('tone', () => {
   });
 });
 
+describe('what is laid down', () => {
+  it('is composited as the open standard has it', () => {
+    // W3C Compositing and Blending Level 1, section 5.1: co = cs x as + cb x (1 - as) over an opaque backdrop; and of
+    // the separable blend modes (section 10.1) lighten is max(cb, cs), darken min(cb, cs).
+    const grey = pictureOf(40, 20, (x) => (x < 20 ? 0.2 : 0.8), { channels: 1 });
+    const here = { shape: 'disc', x: 20, y: 10, r: 60 } as const;
+    const at = (mend: Treatment, x: number): number => {
+      const copy = cloneRaster(grey);
+      const within = { left: 0, top: 0, width: 40, height: 20 };
+      layPatch(applyTreatment(mend, canvasOf(pixelsOf(grey)), within), wholeWindow(copy));
+      return copy.planes[0][10 * 40 + x];
+    };
+    const [dark, light] = [51, 204];
+    const moved = { ...SHIFT, target: here, dx: 20, dy: 0 };
+    expect(at({ ...moved, keeps: 'lighter' }, 5)).toBe(Math.max(dark, light));
+    expect(at({ ...moved, keeps: 'darker' }, 5)).toBe(Math.min(dark, light));
+    for (const alpha of [0.25, 0.5, 0.8])
+      expect(at({ ...moved, keeps: 'lighter', share: alpha }, 5)).toBe(
+        Math.round(light * alpha + dark * (1 - alpha)),
+      );
+    // Two strokes of alpha a and b make 1 - (1 - a)(1 - b) (section 5.1, union of shapes).
+    const stroke = { shape: here, edge: 0, amount: 0.5, lays: 'in' } as const;
+    const twice = { ...moved, keeps: 'lighter', paint: [stroke, { ...stroke, amount: 0.2 }] } as const;
+    expect(at(twice, 5)).toBe(Math.round(light * 0.6 + dark * 0.4));
+  });
+});
+
 describe('match', () => {
   it('brings the mean of a patch to that of its reference', () => {
     const pixels = pixelsOf(PICTURE);
