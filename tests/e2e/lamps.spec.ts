@@ -83,8 +83,13 @@ test('every lamp shows the picture otherwise and leaves it as it is; mends are m
   await expect(page.getByRole('button', { name: 'Lamp: raking light' })).toBeVisible();
   await expect(page.locator('[data-entry]').first()).toContainText('✓');
 
-  // The tone it may be finished in is seen, and the ledger can be sorted by what will be visible in it.
+  // Where the grain is missing is seen too.
   await page.keyboard.press('c');
+  await page.keyboard.press('c');
+  await expect(page.getByRole('button', { name: 'Lamp: missing grain' })).toBeVisible();
+  await expect.poll(async () => (await middleOf(page)).isGrey).toBe(true);
+
+  // The tone it may be finished in is seen, and the ledger can be sorted by what will be visible in it.
   await page.keyboard.press('c');
   await expect(page.getByRole('button', { name: 'Lamp: as finished' })).toBeVisible();
   await expect.poll(async () => (await middleOf(page)).isGrey).toBe(false);

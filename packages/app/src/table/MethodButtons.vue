@@ -41,7 +41,7 @@ const hand = useHand();
       :key="fence"
       placement="top"
       :enterable="false"
-      :content="say(`hand.${fence}.does`)"
+      :content="say(`fence.does.${fence}`)"
     >
       <el-button
         size="small"

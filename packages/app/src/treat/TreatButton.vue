@@ -20,7 +20,7 @@ const hand = useHand();
       <el-dropdown-menu>
         <el-dropdown-item v-for="name in TREAT_TOOLS" :key="name" :command="name">
           <span class="name">{{ say(`treat.${name}`) }}</span>
-          <span class="soft">{{ say(`treat.${name}.does`) }}</span>
+          <span class="soft">{{ say(`treat.does.${name}`) }}</span>
         </el-dropdown-item>
       </el-dropdown-menu>
     </template>

@@ -22,7 +22,7 @@ function slide(field: TreatNumber, value: number): void {
   if (value !== field.value) emit('draft', field.set(value));
 }
 
-const optionWord = (name: string, option: string): string => say(`treat.${name}.${option}` as WordKey);
+const optionWord = (option: string): string => say(`treat.option.${option}` as WordKey);
 const level = computed(() => {
   if (props.treatment.method !== 'sift') return '';
   const { dark, light } = thresholdLevels(props.treatment);
@@ -32,7 +32,7 @@ const level = computed(() => {
 
 <template>
   <div class="treat">
-    <label v-for="field in fields" :key="field.name" :title="say(`treat.${field.name}.does`)">
+    <label v-for="field in fields" :key="field.name" :title="say(`treat.does.${field.name}`)">
       <span>{{ say(`treat.${field.name}`) }}</span>
       <template v-if="field.kind === 'number'">
         <el-slider
@@ -41,7 +41,7 @@ const level = computed(() => {
           :min="field.least"
           :max="field.most"
           :step="field.step"
-          :aria-label="say(`treat.${field.name}.does`)"
+          :aria-label="say(`treat.does.${field.name}`)"
           @input="(value: number | number[]) => slide(field, Number(value))"
           @change="(value: number | number[]) => keep(field.set(Number(value)))"
         />
@@ -51,14 +51,14 @@ const level = computed(() => {
         v-else
         :model-value="field.value"
         size="small"
-        :aria-label="say(`treat.${field.name}.does`)"
+        :aria-label="say(`treat.does.${field.name}`)"
         @update:model-value="(value: string) => keep(field.choose(value))"
       >
         <el-option
           v-for="option in field.options"
           :key="option"
           :value="option"
-          :label="optionWord(field.name, option)"
+          :label="optionWord(option)"
         />
       </el-select>
     </label>
