@@ -81,11 +81,19 @@ export function useMending() {
 
   async function mendRun(ids: readonly string[], choice: MethodChoice): Promise<void> {
     const entries = ids.flatMap((id) => picture.entryById.get(id) ?? []);
-    const open = entries.filter(
+    const sheet = picture.picture;
+    if (!sheet) return;
+    const isGuarded = ({ x, y }: LedgerEntry): boolean => {
+      const pixel = { left: Math.floor(x), top: Math.floor(y), width: 1, height: 1 };
+      return allowanceOn(picture.fences, undefined, pixel, sheet)?.[0] === 0;
+    };
+    const unmended = entries.filter(
       ({ state, mend }) => state !== 'mended' && state !== 'lessened' && mend === null,
     );
-    const sheet = picture.picture;
-    if (open.length === 0 || !sheet) return;
+    const open = unmended.filter((entry) => !isGuarded(entry));
+    if (open.length < unmended.length)
+      picture.notice = sayCount('notice.guarded', unmended.length - open.length);
+    if (open.length === 0) return;
     const isSpecks = open.every(({ kind }) => kind === 'speck');
     stopped.fill(0);
     let share = 0;

@@ -19,6 +19,9 @@ import { say } from '../words/say.ts';
 import { mendSurroundings, newMendId } from './mendingFaults.ts';
 import { useMending } from './useMending.ts';
 
+/** Strokes wait for each other: the second goes on with what the first began. */
+let turn: Promise<void> = Promise.resolve();
+
 /** What the restorer does to areas: treat a zone, paint a treatment in and out. */
 export function useTreating() {
   const picture = usePicture();
@@ -133,8 +136,17 @@ export function useTreating() {
     lay(treatment, say('step.treated', { name: say(`method.${tool}`), where }));
   }
 
-  /** Paints the treatment in hand in or out with a stroke: the one in focus, else a new one. */
-  async function painted(shape: Target, isAway: boolean, pressed: number): Promise<void> {
+  /** Paints the treatment in hand in or out with a stroke: the one in focus, else a new one. One after the other. */
+  function painted(shape: Target, isAway: boolean, pressed: number): Promise<void> {
+    turn = turn
+      .then(() => paintNext(shape, isAway, pressed))
+      .catch((error: unknown) => {
+        picture.notice = error instanceof Error ? error.message : String(error);
+      });
+    return turn;
+  }
+
+  async function paintNext(shape: Target, isAway: boolean, pressed: number): Promise<void> {
     const { tool } = hand;
     const id = picture.picture?.id;
     if (!isTreatTool(tool)) return;

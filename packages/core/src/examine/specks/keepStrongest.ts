@@ -45,7 +45,26 @@ export function keepStrongest(findings: readonly Shaped[]): Fault[] {
       else cells.set(key, [place]);
     }
   }
-  return kept.map(({ first, shape }) => withoutFit({ ...shape, confidence: first.confidence }));
+  const shaped = kept.map(({ first, shape }) => withoutFit({ ...shape, confidence: first.confidence }));
+  return withoutParts(shaped);
+}
+
+/** The shape that explains a place best may hold what lay beside the surest one there: a part of it, and no other speck. */
+function withoutParts(sorted: readonly Fault[]): Fault[] {
+  const cells = new Map<string, Fault[]>();
+  return sorted.filter((fault) => {
+    const near = cellsNear(fault);
+    const isPart = near.some((key) =>
+      cells.get(key)?.some((other) => other.polarity === fault.polarity && overlap(fault, other)),
+    );
+    if (isPart) return false;
+    for (const key of near) {
+      const cell = cells.get(key);
+      if (cell) cell.push(fault);
+      else cells.set(key, [fault]);
+    }
+    return true;
+  });
 }
 
 /** One centre lies inside the other, give or take. */
