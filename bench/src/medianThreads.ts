@@ -1,6 +1,6 @@
+import { fileURLToPath } from 'node:url';
 import type { Depth, Plane } from '@fennip/core';
-import { medianFilter } from '@fennip/core';
-import { Worker, isMainThread, parentPort } from 'node:worker_threads';
+import { Piscina } from 'piscina';
 
 /** A part of a plane in shared memory, to be filtered on a thread. */
 export interface MedianTask {
@@ -11,32 +11,16 @@ export interface MedianTask {
   readonly radius: number;
 }
 
-const workers: Worker[] = [];
-const free: Worker[] = [];
-
-/** Has a task filtered on a thread of its own; threads are kept from task to task. */
-export function onThread(task: MedianTask): Promise<unknown> {
-  const known = free.pop();
-  const worker = known ?? new Worker(new URL(import.meta.url), { execArgv: ['--import', 'tsx'] });
-  if (!known) workers.push(worker);
-  return new Promise((resolve, reject) => {
-    worker.once('error', reject);
-    worker.once('message', (message) => {
-      worker.removeListener('error', reject);
-      free.push(worker);
-      resolve(message);
-    });
-    worker.postMessage(task);
+/** Two threads that filter parts of planes. */
+export function startMedianThreads(): {
+  filter: (task: MedianTask) => Promise<number>;
+  stop: () => Promise<void>;
+} {
+  const pool = new Piscina<MedianTask, number>({
+    filename: fileURLToPath(new URL('./medianThread.ts', import.meta.url)),
+    execArgv: ['--import', 'tsx'],
+    minThreads: 2,
+    maxThreads: 2,
   });
+  return { filter: (task) => pool.run(task), stop: () => pool.destroy() };
 }
-
-export function stopThreads(): void {
-  for (const worker of workers.splice(0)) void worker.terminate();
-  free.length = 0;
-}
-
-if (!isMainThread)
-  parentPort?.on('message', ({ plane, width, height, depth, radius }: MedianTask) => {
-    const medians = medianFilter({ plane, width, height, stride: width, depth }, radius);
-    parentPort?.postMessage(medians.length);
-  });

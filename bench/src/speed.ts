@@ -26,7 +26,8 @@ import { decodePicture, encodePicture } from '@fennip/files';
 import { startMendThreads } from '@fennip/cli';
 import { roughly, specked } from './damage.ts';
 import { inpaint, loadOpenCv } from './peers.ts';
-import { onThread, stopThreads } from './medianThreads.ts';
+import type { MedianTask } from './medianThreads.ts';
+import { startMedianThreads } from './medianThreads.ts';
 import type { Row } from './report.ts';
 import { printTable, timed } from './report.ts';
 
@@ -147,11 +148,15 @@ async function lampRows(frame: Raster): Promise<Row[]> {
 }
 
 /** Two threads share a picture in halves; what each needs of the other's is not worth counting. */
-async function medianOnThreads(plane: Plane, width: number, depth: Depth, radius: number): Promise<void> {
+async function medianOnThreads(
+  run: (task: MedianTask) => Promise<number>,
+  plane: Plane,
+  { width, depth, radius }: Pick<MedianTask, 'width' | 'depth' | 'radius'>,
+): Promise<void> {
   const height = plane.length / width;
   const half = height >> 1;
   const filter = (from: number, to: number): Promise<unknown> =>
-    onThread({ plane: plane.subarray(from * width, to * width), width, height: to - from, depth, radius });
+    run({ plane: plane.subarray(from * width, to * width), width, height: to - from, depth, radius });
   await Promise.all([filter(0, Math.min(height, half + radius)), filter(Math.max(0, half - radius), height)]);
 }
 
@@ -167,12 +172,13 @@ async function medianRows(frame: Raster): Promise<Row[]> {
   const channel = cv.matFromArray(height, width, cv.CV_8UC1, plane as never);
   const out = new cv.Mat();
   const peer = await timed(3, () => cv.medianBlur(channel, out, 21));
+  const threads = startMedianThreads();
   const own = async (from: Plane, depth: Depth, radius: number): Promise<number> =>
-    timed(3, () => medianOnThreads(from, width, depth, radius));
+    timed(3, () => medianOnThreads(threads.filter, from, { width, depth, radius }));
   const [eight, sixteen] = [await own(shared, 8, 10), await own(wide, 16, 10)];
   const [small, large] = [await own(shared, 8, 4), await own(shared, 8, 40)];
   const alone = await timed(3, () => medianFilter({ plane, width, height, stride: width, depth: 8 }, 10));
-  stopThreads();
+  await threads.stop();
   return [
     ['median, radius 10, 8 bit, two threads, to the 8-bit peer', eight, peer, eight / peer],
     ['the same of 16 bit', sixteen, peer, sixteen / peer],

@@ -44,6 +44,7 @@ export * from './fence/areaHoles.ts';
 export * from './fence/areaOfTarget.ts';
 export * from './fence/combineAreas.ts';
 export * from './fence/fence.ts';
+export * from './fence/followEdges.ts';
 export * from './fence/likeness/growByLikeness.ts';
 export * from './fence/likeness/likenessPlanes.ts';
 export * from './fence/likeness/proposeZones.ts';

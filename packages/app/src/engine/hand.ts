@@ -53,6 +53,7 @@ import {
 } from '@fennip/core';
 import { expose, transfer, wrap } from 'comlink';
 import type { DrawnTouch } from './drawnTouch.ts';
+import { followArea } from './followArea.ts';
 import { areaOfProposal, grow, growRoughly, zonesSeen } from './growArea.ts';
 import { measurePictureGrain } from './measurePictureGrain.ts';
 import { treatForOthers } from './treatHelper.ts';
@@ -164,6 +165,9 @@ const api = {
   reshape(area: Target | null, change: AreaChange): MaskTarget | null {
     return reshapeArea(area, change, opened().pixels.shape);
   },
+
+  /** Moves the border of an area onto edges of the picture within reach of it. */
+  follow: (area: Target, reach: number): Promise<MaskTarget | null> => followArea(opened(), area, reach),
 
   /** The area that grows from touches, at once and with a border as rough as the level it was found on. */
   growRoughly: (

@@ -10,7 +10,7 @@ import ZoneProposals from './ZoneProposals.vue';
 /** How the fence in hand is drawn, and what can be done to its area. */
 const hand = useHand();
 const fences = useFences();
-const { drawOn, regrow, reshape, soften } = useFencing();
+const { drawOn, follow, regrow, reshape, soften } = useFencing();
 
 const ofKind = computed(() => fences.list.filter(({ kind }) => kind === hand.tool));
 /** No fence has this id. */
@@ -115,6 +115,9 @@ function act(how: 'invert' | 'grow' | 'shrink' | 'fill holes'): void {
         <span class="pair">
           <el-button size="small" @click="act('grow')">{{ say('fence.grow') }}</el-button>
           <el-button size="small" @click="act('shrink')">{{ say('fence.shrink') }}</el-button>
+          <el-button size="small" :title="say('fence.follow.does')" @click="follow(by)">{{
+            say('fence.follow')
+          }}</el-button>
         </span>
         <label class="bar-field">
           <span>{{ say('fence.edge') }}</span>

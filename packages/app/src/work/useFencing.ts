@@ -79,6 +79,18 @@ export function useFencing() {
       takeArea(area, say(`step.fence.${change.how}`, { name: before?.name ?? '' }));
     });
 
+  /** Moves the border of the current fence onto edges of the picture within reach of it. */
+  const follow = (reach: number): Promise<void> =>
+    inTurn(async () => {
+      const sheet = picture.picture?.id;
+      const before = fences.current;
+      if (!before) return;
+      growth = null;
+      const area = await byHand((worker) => worker.follow(before.area, reach));
+      if (picture.picture?.id !== sheet) return;
+      takeArea(area, say('step.fence.followed', { name: before.name }));
+    });
+
   /** Adds what was drawn to the current fence, takes it away, or keeps only what both hold. */
   function drawn(target: Target, isAway: boolean): Promise<void> {
     const wanted = isAway ? 'subtract' : fences.join;
@@ -150,5 +162,5 @@ export function useFencing() {
     if (fence) hand.tool = fence.kind;
   }
 
-  return { drawOn, drawn, newFence, put, regrow, remove, rename, reshape, soften, switchOn, touched };
+  return { drawOn, drawn, follow, newFence, put, regrow, remove, rename, reshape, soften, switchOn, touched };
 }

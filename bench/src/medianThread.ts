@@ -1,0 +1,6 @@
+import { medianFilter } from '@fennip/core';
+import type { MedianTask } from './medianThreads.ts';
+
+/** Filters a part of a plane; how many medians there are is told, to have something to wait for. */
+export default ({ plane, width, height, depth, radius }: MedianTask): number =>
+  medianFilter({ plane, width, height, stride: width, depth }, radius).length;
