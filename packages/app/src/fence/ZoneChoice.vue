@@ -20,7 +20,7 @@ const zone = computed({
 <template>
   <label class="bar-field">
     <span>{{ say('hand.in') }}</span>
-    <el-select v-model="zone" size="small" style="width: 124px" :aria-label="say('hand.in.does')">
+    <el-select v-model="zone" size="small" style="width: 104px" :aria-label="say('hand.in.does')">
       <el-option :value="ALL" :label="say('treat.whole')" />
       <el-option
         v-for="fence in fences.zones"
