@@ -18,20 +18,30 @@ interface Particle {
   readonly r: number;
 }
 
+/** How much of each pixel particles cover, with a border of a pixel; `beyond` widens them. */
+function coveredBy(particles: readonly Particle[], beyond = 0): Float32Array {
+  const covered = new Float32Array(WIDTH * HEIGHT);
+  for (const { x, y, r } of particles) {
+    const reach = r + beyond + 1;
+    for (let py = Math.max(0, Math.floor(y - reach)); py < Math.min(HEIGHT, y + reach); py++)
+      for (let px = Math.max(0, Math.floor(x - reach)); px < Math.min(WIDTH, x + reach); px++) {
+        const share = Math.min(1, Math.max(0, r + beyond + 0.5 - Math.hypot(px + 0.5 - x, py + 0.5 - y)));
+        covered[py * WIDTH + px] = Math.max(covered[py * WIDTH + px], share);
+      }
+  }
+  return covered;
+}
+
 /** Water that gets darker downwards, with grain, and a wreck of planks with rivets in it. */
 function underwater(particles: readonly Particle[]): Raster {
   const raster = createRaster(WIDTH, HEIGHT, 3, 8);
   const uniform = mulberry(7);
+  const covered = coveredBy(particles);
   for (let y = 0, i = 0; y < HEIGHT; y++)
     for (let x = 0; x < WIDTH; x++, i++) {
       const grain = 3 * (uniform() + uniform() + uniform() - 1.5);
       const plank = 40 * Math.sin(y / 6) ** 8 + (x % 24 < 3 && y % 24 < 3 ? 60 : 0);
-      const lit = Math.max(
-        0,
-        ...particles.map((p) =>
-          Math.min(1, Math.max(0, p.r + 0.5 - Math.hypot(x + 0.5 - p.x, y + 0.5 - p.y))),
-        ),
-      );
+      const lit = covered[i];
       raster.planes.forEach((plane, c) => {
         const water = [18, 62, 70][c] + ([6, 30, 34][c] * (HEIGHT - y)) / HEIGHT;
         const under = isWreck(x, y) ? [60, 80, 66][c] + plank : water;
@@ -110,11 +120,10 @@ test('water in a zone is sifted, a guarded wreck keeps every value, and what is 
   await page.getByTestId('treat-all').click();
   await expect.poll(async () => (await recipeOf(page)).mends.map(({ method }) => method)).toEqual(['sift']);
   const sifted = await rendered(page);
-  const damaged = Uint8Array.from({ length: WIDTH * HEIGHT }, (_, i) => {
-    const [x, y] = [(i % WIDTH) + 0.5, Math.floor(i / WIDTH) + 0.5];
-    if (isWreck(x - 6, y - 6) || isWreck(x + 6, y + 6) || isWreck(x - 6, y + 6) || isWreck(x + 6, y - 6))
-      return 0;
-    return particles.some((p) => Math.hypot(x - p.x, y - p.y) < p.r + 1) ? 1 : 0;
+  const damaged = Uint8Array.from(coveredBy(particles, 0.5), (share, i) => {
+    const [x, y] = [i % WIDTH, Math.floor(i / WIDTH)];
+    const isNearWreck = [-6, 6].some((dx) => [-6, 6].some((dy) => isWreck(x + dx, y + dy)));
+    return share > 0 && !isNearWreck ? 1 : 0;
   });
   const before = comparePictures(dirty, clean, damaged);
   const after = comparePictures(sifted, clean, damaged);

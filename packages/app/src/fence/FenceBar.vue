@@ -2,8 +2,10 @@
 import type { AreaChange } from '@fennip/core';
 import { computed, ref } from 'vue';
 import { AREA_JOINS, FENCE_SHAPES, useFences } from '../stores/fences.ts';
+import { useHandSettings } from '../hand/useHandSettings.ts';
 import { useHand } from '../stores/hand.ts';
 import { useFencing } from '../work/useFencing.ts';
+import BarNumber from '../table/BarNumber.vue';
 import { say } from '../words/say.ts';
 import ZoneProposals from './ZoneProposals.vue';
 
@@ -19,10 +21,7 @@ const drawnOn = computed({
   get: () => fences.currentId ?? NEW,
   set: (id: string) => drawOn(fences.list.find((fence) => fence.id === id) ?? null),
 });
-const size = computed({
-  get: () => Number(hand.current.radius.toFixed(1)),
-  set: (radius: number) => hand.set({ radius }),
-});
+const { size } = useHandSettings();
 const reach = computed({
   get: () => Math.round(fences.reach * 100),
   set: (percent: number) => {
@@ -60,17 +59,14 @@ function act(how: 'invert' | 'grow' | 'shrink' | 'fill holes'): void {
         say(`fence.shape.${shape}`)
       }}</el-radio-button>
     </el-radio-group>
-    <label v-if="fences.shape === 'brush'" class="bar-field">
-      <span>{{ say('field.size') }}</span>
-      <el-input-number
-        v-model="size"
-        size="small"
-        :min="0.5"
-        :max="400"
-        :controls="false"
-        :aria-label="say('hand.size.does')"
-      />
-    </label>
+    <BarNumber
+      v-if="fences.shape === 'brush'"
+      v-model="size"
+      name="field.size"
+      does="hand.size.does"
+      :min="0.5"
+      :max="400"
+    />
     <label v-if="fences.shape === 'touch'" class="bar-field">
       <span>{{ say('fence.reach') }}</span>
       <el-slider
@@ -100,18 +96,7 @@ function act(how: 'invert' | 'grow' | 'shrink' | 'fill holes'): void {
       <div class="acts">
         <el-button size="small" @click="act('invert')">{{ say('fence.invert') }}</el-button>
         <el-button size="small" @click="act('fill holes')">{{ say('fence.fillHoles') }}</el-button>
-        <label class="bar-field">
-          <span>{{ say('fence.by') }}</span>
-          <el-input-number
-            v-model="by"
-            size="small"
-            :min="1"
-            :max="200"
-            :controls="false"
-            :aria-label="say('fence.by.does')"
-          />
-          <span class="soft">{{ say('unit.pixels') }}</span>
-        </label>
+        <BarNumber v-model="by" name="fence.by" does="fence.by.does" :min="1" :max="200" unit="unit.pixels" />
         <span class="pair">
           <el-button size="small" @click="act('grow')">{{ say('fence.grow') }}</el-button>
           <el-button size="small" @click="act('shrink')">{{ say('fence.shrink') }}</el-button>
@@ -119,18 +104,14 @@ function act(how: 'invert' | 'grow' | 'shrink' | 'fill holes'): void {
             say('fence.follow')
           }}</el-button>
         </span>
-        <label class="bar-field">
-          <span>{{ say('fence.edge') }}</span>
-          <el-input-number
-            v-model="edge"
-            size="small"
-            :min="0"
-            :max="200"
-            :controls="false"
-            :aria-label="say('fence.edge.does')"
-          />
-          <span class="soft">{{ say('unit.pixels') }}</span>
-        </label>
+        <BarNumber
+          v-model="edge"
+          name="fence.edge"
+          does="fence.edge.does"
+          :min="0"
+          :max="200"
+          unit="unit.pixels"
+        />
       </div>
     </el-popover>
     <ZoneProposals v-if="hand.tool === 'zone'" />

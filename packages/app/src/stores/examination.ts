@@ -37,7 +37,27 @@ export const useExamination = defineStore('examination', () => {
     () => candidates.value.filter(({ confidence }) => confidence >= least.value).length,
   );
 
-  async function examine(): Promise<void> {
+  /** What is asked for now; while something else is asked for meanwhile, the answer to this is out of date. */
+  let asking: Promise<void> | null = null;
+  let isOutOfDate = false;
+
+  /** Has the picture examined, or what was measured decided about anew. The last wish stands. */
+  function examine(): Promise<void> {
+    isOutOfDate = true;
+    asking ??= askUntilCurrent().finally(() => {
+      asking = null;
+    });
+    return asking;
+  }
+
+  async function askUntilCurrent(): Promise<void> {
+    while (isOutOfDate) {
+      isOutOfDate = false;
+      await ask();
+    }
+  }
+
+  async function ask(): Promise<void> {
     const id = picture.picture?.id;
     if (!id) return;
     problem.value = null;
@@ -47,7 +67,7 @@ export const useExamination = defineStore('examination', () => {
     };
     try {
       const asked = await post<Picture>(`/pictures/${id}/examination`, request);
-      if (picture.picture?.id !== id) return;
+      if (isOutOfDate || picture.picture?.id !== id) return;
       picture.picture = asked;
       // What was measured before is decided about at once.
       if (asked.examined === 'done') await picture.reload();
@@ -79,7 +99,9 @@ export const useExamination = defineStore('examination', () => {
   // What the ledger shows was decided by this, here, before, or in another window.
   watch(
     [() => picture.picture?.id, () => JSON.stringify(picture.picture?.lookedFor)],
-    () => {
+    ([id], [before]) => {
+      // What is wished for here is newer than any answer to an earlier wish.
+      if (asking !== null && id === before) return;
       const { sensitivity: sought, polarities } = picture.picture?.lookedFor ?? EXAMINE_DEFAULTS;
       sensitivity.value = sought;
       polarity.value = polarities.length === 1 ? polarities[0] : 'both';

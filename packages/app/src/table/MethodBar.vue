@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { useHandSettings } from '../hand/useHandSettings.ts';
 import type { Pressure } from '../stores/hand.ts';
-import { DRAWN_SHAPES, PRESSURES, SOURCE_WAYS, useHand } from '../stores/hand.ts';
+import { PRESSURES, SOURCE_WAYS, useHand } from '../stores/hand.ts';
 import ZoneChoice from '../fence/ZoneChoice.vue';
 import { useFences } from '../stores/fences.ts';
+import BarNumber from './BarNumber.vue';
+import ShapeChoice from '../hand/ShapeChoice.vue';
 import { say } from '../words/say.ts';
 
 /** How the method in hand lays down the mend to come. */
@@ -11,63 +14,38 @@ const hand = useHand();
 const fences = useFences();
 const hasSource = computed(() => hand.tool === 'heal' || hand.tool === 'clone');
 
-/** A setting of the method in hand, as the field shows it. */
-const setting = (name: 'radius' | 'edge', digits: number) =>
-  computed({
-    get: () => Number(hand.current[name].toFixed(digits)),
-    set: (value: number) => hand.set({ [name]: value }),
-  });
-const size = setting('radius', 1);
-const edge = setting('edge', 1);
-const share = computed({
-  get: () => Math.round(hand.current.share * 100),
-  set: (percent: number) => hand.set({ share: percent / 100 }),
-});
+const { size, edge, share } = useHandSettings();
 </script>
 
 <template>
   <div class="hand-bar" role="toolbar" :aria-label="say('hand')">
-    <el-radio-group v-model="hand.shape" size="small" :aria-label="say('hand.shape')">
-      <el-radio-button v-for="shape in DRAWN_SHAPES" :key="shape" :value="shape">{{
-        say(`hand.shape.${shape}`)
-      }}</el-radio-button>
-    </el-radio-group>
-    <label class="bar-field">
-      <span>{{ say('field.size') }}</span>
-      <el-input-number
-        v-model="size"
-        size="small"
-        :min="0.5"
-        :max="400"
-        :controls="false"
-        :aria-label="say('hand.size.does')"
-      />
-      <span class="soft">{{ say('unit.pixels') }}</span>
-    </label>
-    <label v-if="hasSource" class="bar-field">
-      <span>{{ say('field.edge') }}</span>
-      <el-input-number
-        v-model="edge"
-        size="small"
-        :min="0"
-        :max="100"
-        :controls="false"
-        :aria-label="say('hand.edge.does')"
-      />
-      <span class="soft">{{ say('unit.pixels') }}</span>
-    </label>
-    <label v-if="hand.tool !== 'mark'" class="bar-field">
-      <span>{{ say('field.share') }}</span>
-      <el-input-number
-        v-model="share"
-        size="small"
-        :min="1"
-        :max="100"
-        :controls="false"
-        :aria-label="say('hand.share.does')"
-      />
-      <span class="soft">{{ say('unit.percent') }}</span>
-    </label>
+    <ShapeChoice />
+    <BarNumber
+      v-model="size"
+      name="field.size"
+      does="hand.size.does"
+      :min="0.5"
+      :max="400"
+      unit="unit.pixels"
+    />
+    <BarNumber
+      v-if="hasSource"
+      v-model="edge"
+      name="field.edge"
+      does="hand.edge.does"
+      :min="0"
+      :max="100"
+      unit="unit.pixels"
+    />
+    <BarNumber
+      v-if="hand.tool !== 'mark'"
+      v-model="share"
+      name="field.share"
+      does="hand.share.does"
+      :min="1"
+      :max="100"
+      unit="unit.percent"
+    />
     <ZoneChoice v-if="hand.tool !== 'mark' && fences.zones.length > 0" />
     <template v-if="hasSource">
       <el-tooltip placement="top" :enterable="false" :content="say('hand.setSource.does')">

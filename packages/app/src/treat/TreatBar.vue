@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { DRAWN_SHAPES, useHand } from '../stores/hand.ts';
+import { useHandSettings } from '../hand/useHandSettings.ts';
+import { useHand } from '../stores/hand.ts';
 import { useTreatments } from '../stores/treatments.ts';
 import { useTreating } from '../work/useTreating.ts';
 import { useView } from '../stores/view.ts';
+import BarNumber from '../table/BarNumber.vue';
+import ShapeChoice from '../hand/ShapeChoice.vue';
 import { say } from '../words/say.ts';
 import ZoneChoice from '../fence/ZoneChoice.vue';
 
@@ -12,17 +14,7 @@ const hand = useHand();
 const treatments = useTreatments();
 const view = useView();
 const { treatAll } = useTreating();
-const setting = (name: 'radius' | 'edge') =>
-  computed({
-    get: () => Number(hand.current[name].toFixed(1)),
-    set: (value: number) => hand.set({ [name]: value }),
-  });
-const size = setting('radius');
-const edge = setting('edge');
-const amount = computed({
-  get: () => Math.round(hand.current.share * 100),
-  set: (percent: number) => hand.set({ share: percent / 100 }),
-});
+const { size, edge, share: amount } = useHandSettings();
 </script>
 
 <template>
@@ -37,45 +29,31 @@ const amount = computed({
       @click="treatAll"
       >{{ say(hand.zone === null ? 'treat.allOfPicture' : 'treat.allOfZone') }}</el-button
     >
-    <el-radio-group v-model="hand.shape" size="small" :aria-label="say('hand.shape')">
-      <el-radio-button v-for="shape in DRAWN_SHAPES" :key="shape" :value="shape">{{
-        say(`hand.shape.${shape}`)
-      }}</el-radio-button>
-    </el-radio-group>
-    <label class="bar-field">
-      <span>{{ say('field.size') }}</span>
-      <el-input-number
-        v-model="size"
-        size="small"
-        :min="0.5"
-        :max="400"
-        :controls="false"
-        :aria-label="say('hand.size.does')"
-      />
-    </label>
-    <label class="bar-field">
-      <span>{{ say('field.edge') }}</span>
-      <el-input-number
-        v-model="edge"
-        size="small"
-        :min="0"
-        :max="200"
-        :controls="false"
-        :aria-label="say('hand.edge.does')"
-      />
-    </label>
-    <label class="bar-field">
-      <span>{{ say('treat.amount') }}</span>
-      <el-input-number
-        v-model="amount"
-        size="small"
-        :min="1"
-        :max="100"
-        :controls="false"
-        :aria-label="say('treat.amount.does')"
-      />
-      <span class="soft">{{ say('unit.percent') }}</span>
-    </label>
+    <ShapeChoice />
+    <BarNumber
+      v-model="size"
+      name="field.size"
+      does="hand.size.does"
+      :min="0.5"
+      :max="400"
+      unit="unit.pixels"
+    />
+    <BarNumber
+      v-model="edge"
+      name="field.edge"
+      does="hand.edge.does"
+      :min="0"
+      :max="200"
+      unit="unit.pixels"
+    />
+    <BarNumber
+      v-model="amount"
+      name="treat.amount"
+      does="treat.amount.does"
+      :min="1"
+      :max="100"
+      unit="unit.percent"
+    />
     <el-button
       v-if="hand.tool === 'match'"
       size="small"

@@ -17,6 +17,7 @@ describe('the language file', () => {
     // Keys that are put together end in a value: `state.${state}`.
     const isSaid = (key: string): boolean =>
       code.includes(`'${key}'`) ||
+      code.includes(`"${key}"`) ||
       code.includes(`\`${key.slice(0, key.lastIndexOf('.') + 1)}\${`) ||
       /^(field|method)\./.test(key);
     expect(KEYS.filter((key) => !isSaid(key))).toEqual([]);
