@@ -167,7 +167,10 @@ export function useMending() {
     tell: (share: number) => void,
   ): Promise<Mend[]> {
     const made = new Map<readonly FaultToMend[], number>();
-    return shareMends(entries.map(asFault), mendSurroundings(), sheet, (run, around) => {
+    // A sweep of the method in hand stays in the zone the hand works in.
+    const within = hand.tool === choice ? zoned() : {};
+    const faults = entries.map((entry) => ({ ...asFault(entry), ...within }));
+    return shareMends(faults, mendSurroundings(), sheet, (run, around) => {
       const count = (n: number): void => {
         made.set(run, n);
         tell([...made.values()].reduce((sum, each) => sum + each, 0) / entries.length);

@@ -13,6 +13,7 @@ import { fillLeastBending } from './bridge/leastBending.ts';
 import { canvasOf } from './canvas.ts';
 import type { BridgeMend, CloneMend, HealMend, Mend } from './mend.ts';
 import { layPatch } from './patch.ts';
+import { mendFault } from './proposeMends.ts';
 import { judgeMend } from './verdict/judgeMend.ts';
 
 const [WIDTH, HEIGHT] = [120, 90];
@@ -229,6 +230,16 @@ describe('a fence', () => {
     for (let i = 0; i < WIDTH * HEIGHT; i++)
       if (i % WIDTH > 41) expect(bound.planes[0][i]).toBe(PICTURE.planes[0][i]);
     expect(free.planes).toEqual(mended(PICTURE, healAt({ source: null })).planes);
+  });
+
+  it('bounds what is proposed for a fault in a zone, and takes its source from there', () => {
+    const zone: Fence = { ...guard(LEFT_HALF), kind: 'zone', id: 'sky', name: 'sky' };
+    const fault = { id: 'm', x: 25, y: 40, r: 4, softness: 0.3, zone: 'sky' };
+    const { mend } = mendFault(fault, { avoid: [], used: [], fences: [zone] }, pixelsOf(PICTURE), 'heal');
+    expect(mend.zone).toBe('sky');
+    if (mend.method !== 'heal' || !mend.source) throw new Error('a heal with a source was asked for');
+    // The zone ends at 40, and the mend reaches a few pixels around its middle.
+    expect(25 + mend.source.dx).toBeLessThan(38);
   });
 
   it('mixes the pixels anew that two surfaces share along it', () => {

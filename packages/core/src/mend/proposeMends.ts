@@ -22,6 +22,8 @@ export interface FaultToMend
   readonly path?: readonly Point[];
   /** The border of an area; `r` is then the radius of a disc as large. */
   readonly outline?: readonly Point[];
+  /** The zone that bounds its mend, by id. */
+  readonly zone?: string;
 }
 
 /** The whole place of a fault: no source may touch even its soft border. */
@@ -88,6 +90,7 @@ const wishFor = (fault: FaultToMend): MendWish => ({
   margin: fault.outline ? OUTLINE_MARGIN : marginFor(fault),
   ...(fault.polarity === undefined ? {} : { polarity: fault.polarity }),
   ...(fault.fault === undefined ? {} : { fault: fault.fault }),
+  ...(fault.zone === undefined ? {} : { zone: fault.zone }),
 });
 
 /** The rectangle that is looked at to mend a fault. */
