@@ -1,5 +1,6 @@
 import type {
   DepartureHistogram,
+  GrainModel,
   Lamp,
   Mend,
   MendedPicture,
@@ -23,9 +24,11 @@ import {
   emptyWorksheet,
   findWear,
   fullScale,
+  grainShare,
   growRect,
   intersectRects,
   lampReach,
+  lumaPlane,
   pyramidLevels,
   rectsMeet,
   treatWindow,
@@ -92,6 +95,9 @@ function difference(before: Raster, after: Raster): Raster {
   });
   return out;
 }
+
+/** How far around a pixel its grain is told by, in pixels. */
+const GRAIN_AROUND = 6;
 
 const PLAIN: Lamp = { kind: 'plain' };
 let lamp: Lamp = PLAIN;
@@ -356,6 +362,30 @@ const api = {
     const workshop = { ready: picture.tiles.ready, treat };
     const seen = await mendPart(whole, { level, left: 0, top: 0 }, picture.mended, workshop);
     return departureHistogram(seen, Math.max(0.7, scale / 2 ** level));
+  },
+
+  /**
+   * How much of the grain its brightness lets expect a part of the picture has, as deviations: without a mend and with
+   * it.
+   */
+  async grainIn(
+    rect: Rect,
+    model: Pick<GrainModel, 'kernel' | 'noise'>,
+    id: string,
+  ): Promise<Record<'before' | 'after', number>> {
+    const picture = opened();
+    await picture.turn;
+    const { recipe, mended, tiles } = picture;
+    const without = mended.fork();
+    const fewer = { ...recipe, mends: recipe.mends.filter((mend) => mend.id !== id) };
+    await without.update(fewer, tiles.ready, () => undefined);
+    await tiles.ready([without.needs(rect)]);
+    const grainOf = (raster: Raster): number => {
+      const share = grainShare(lumaPlane(raster), model, GRAIN_AROUND);
+      return Math.sqrt(share.reduce((sum, value) => sum + value, 0) / share.length);
+    };
+    const before = grainOf(without.pixels.window(rect).raster);
+    return { before, after: grainOf(await pixelsOf(rect, 'after')) };
   },
 
   /** Mends that show the same texture as others, on the picture as it is mended. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Mend, MethodName, Treatment, Verdict } from '@fennip/core';
+import type { Mend, MethodName, Rect, Treatment, Verdict } from '@fennip/core';
 import { isSpotMend, isTreatment, sourceOf, sourcePlace, placesUsedBy, wearOf } from '@fennip/core';
 import { computed } from 'vue';
 import { ARMED_METHODS } from '../stores/hand.ts';
@@ -7,6 +7,7 @@ import { usePicture } from '../stores/picture.ts';
 import { useMending } from '../work/useMending.ts';
 import { figuresOf, reasonLine } from '../words/mendWords.ts';
 import { say } from '../words/say.ts';
+import GrainFigures from '../treat/GrainFigures.vue';
 import TreatFields from '../treat/TreatFields.vue';
 import MendZone from '../fence/MendZone.vue';
 import { useFences } from '../stores/fences.ts';
@@ -15,7 +16,12 @@ import type { MendFieldKind } from './mendFields.ts';
 import { MEND_FIELDS, withSource } from './mendFields.ts';
 
 /** All that can be changed about one live mend, with its reason and its figures. */
-const props = defineProps<{ mend: Mend | null; verdict: Verdict | null }>();
+const props = defineProps<{
+  mend: Mend | null;
+  verdict: Verdict | null;
+  rect: Rect | null;
+  version: number;
+}>();
 const emit = defineEmits<{ fit: [] }>();
 const picture = usePicture();
 const fences = useFences();
@@ -92,6 +98,12 @@ const withMend = (act: (mend: Mend) => void): void => {
       <MendZone v-if="treatment && fences.zones.length > 0" :mend="mend" />
     </div>
     <TreatFields v-if="treatment" :treatment="treatment" @change="changeTreatment" @draft="draftTreatment" />
+    <GrainFigures
+      v-if="treatment?.method === 'regrain'"
+      :treatment="treatment"
+      :rect="rect"
+      :version="version"
+    />
     <div v-show="!treatment" class="fields">
       <MendField
         v-for="field in MEND_FIELDS"

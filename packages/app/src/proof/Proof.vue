@@ -125,7 +125,7 @@ defineExpose({ take: (number: number) => sources.value?.take(number), fit });
       :version="version"
       :paint="change"
     />
-    <MendControls v-show="mend" :mend="mend" :verdict="verdict" @fit="fit" />
+    <MendControls v-show="mend" :mend="mend" :verdict="verdict" :rect="rect" :version="version" @fit="fit" />
     <SourceCells ref="sources" :mend="mend" :rect="rect" />
     <p v-if="!rect" class="soft hint">
       {{ say('proof.nothing') }}
