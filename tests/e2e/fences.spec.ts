@@ -174,6 +174,13 @@ test('an area is drawn, added to, taken from, inverted, named and switched off',
   const near = (wanted: number) =>
     expect.poll(async () => Math.abs((await areaOf()) / wanted - 1) < 0.06).toBe(true);
   await page.keyboard.press('z');
+  // A field that is left without a number keeps the one it had.
+  await page.getByText('Brush', { exact: true }).click();
+  const size = page.getByLabel('Radius of the mark in pixels');
+  await size.fill('');
+  await size.blur();
+  await page.keyboard.press('d');
+  await expect(size).toHaveValue('46');
   await page.getByText('Rectangle', { exact: true }).click();
   await drag(page, [desk.at(100, 100), desk.at(300, 300)]);
   await near(40_000);

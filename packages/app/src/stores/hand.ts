@@ -75,6 +75,12 @@ const USUAL: Readonly<Record<Tool, HandSettings>> = {
   stain: { radius: 40, edge: 12, share: 1 },
 };
 
+/** Settings as they were kept, with the usual ones for what is no number. */
+function usable(kept: Partial<HandSettings> | undefined, usual: HandSettings): HandSettings {
+  const numbers = Object.entries(kept ?? {}).filter(([, value]) => Number.isFinite(value));
+  return { ...usual, ...Object.fromEntries(numbers) };
+}
+
 /** What the hand works with: the armed method, the mark to come, and the source it was given. */
 export const useHand = defineStore('hand', () => {
   const tool = ref<Tool | null>(null);
@@ -93,8 +99,8 @@ export const useHand = defineStore('hand', () => {
   /** While held, a click sets the source. */
   const isSettingSource = ref(false);
 
-  const current = computed(
-    (): HandSettings => settings.value[tool.value ?? 'heal'] ?? USUAL[tool.value ?? 'heal'],
+  const current = computed((): HandSettings =>
+    usable(settings.value[tool.value ?? 'heal'], USUAL[tool.value ?? 'heal']),
   );
 
   function set(changed: Partial<HandSettings>): void {

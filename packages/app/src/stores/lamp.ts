@@ -92,7 +92,8 @@ export const useLamp = defineStore('lamp', () => {
     () => [picture.opening, settings.value.kind === 'grain'] as const,
     async ([opening, isWanted], before) => {
       if (opening !== before?.[0]) grain.value = null;
-      if (!isWanted || grain.value || picture.picture?.state !== 'ready') return;
+      // Before a picture lies on the table there is none to be measured.
+      if (!isWanted || grain.value || opening === 0 || picture.picture?.state !== 'ready') return;
       const measured = await byHand((hand) => hand.grain());
       if (picture.opening === opening) grain.value = measured;
     },
