@@ -20,7 +20,9 @@ import {
   pyramidLevels,
   refineBorder,
   proposeZones,
+  scaleTarget,
   spansOfPixels,
+  targetMiddle,
 } from '@fennip/core';
 import type { DrawnTouch } from './drawnTouch.ts';
 import type { TileStore } from './tileStore.ts';
@@ -74,32 +76,19 @@ async function measure(tiles: TileStore): Promise<Measured> {
 
 /** What a touch covers on a smaller level; at least the pixel it is on. */
 function touchOn({ target, takes }: DrawnTouch, level: number, { width, height }: LikenessPlanes): Touch {
-  const { rows, top } = areaOfTarget(shrunk(target, 2 ** level), { width, height });
+  const onLevel = scaleTarget(target, 2 ** level);
+  const { rows, top } = areaOfTarget(onLevel, { width, height });
   const pixels = rows.flatMap((row, k) => {
     const found: number[] = [];
     for (let s = 0; s < row.length; s += 2)
       for (let x = row[s]; x < row[s + 1]; x++) found.push((top + k) * width + x);
     return found;
   });
-  return { takes, pixels };
-}
-
-/** A target on a level that is so many times smaller. */
-function shrunk(target: Target, times: number): Target {
-  switch (target.shape) {
-    case 'disc':
-      return { shape: 'disc', x: target.x / times, y: target.y / times, r: Math.max(0.8, target.r / times) };
-    case 'stroke':
-      return {
-        shape: 'stroke',
-        points: target.points.map(([x, y]) => [x / times, y / times]),
-        width: Math.max(1.6, target.width / times),
-      };
-    case 'outline':
-      return { shape: 'outline', points: target.points.map(([x, y]) => [x / times, y / times]) };
-    case 'mask':
-      return target;
-  }
+  if (pixels.length > 0) return { takes, pixels };
+  const [x, y] = targetMiddle(onLevel);
+  const [column, row] = [Math.floor(x), Math.floor(y)];
+  const isThere = column >= 0 && row >= 0 && column < width && row < height;
+  return { takes, pixels: isThere ? [row * width + column] : [] };
 }
 
 function inside(from: Measured, touches: readonly DrawnTouch[], reach: number): Uint8Array {

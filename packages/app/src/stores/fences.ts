@@ -27,6 +27,10 @@ export const useFences = defineStore('fences', () => {
   const zones = computed(() => list.value.filter(({ kind }) => kind === 'zone'));
   const current = computed((): Fence | null => list.value.find(({ id }) => id === currentId.value) ?? null);
 
+  /** What bounds the mends to come: the zone the hand works in, if there is one. */
+  const zoned = (): { zone?: string } =>
+    hand.zone !== null && zones.value.some(({ id }) => id === hand.zone) ? { zone: hand.zone } : {};
+
   /** Fences are told apart by letters, in their order. */
   const letterOf = (fence: Fence): string => {
     const at = list.value.findIndex(({ id }) => id === fence.id);
@@ -54,5 +58,5 @@ export const useFences = defineStore('fences', () => {
     },
   );
 
-  return { shape, join, reach, currentId, current, drafted, list, zones, letterOf, turnShape };
+  return { shape, join, reach, currentId, current, drafted, list, zones, letterOf, turnShape, zoned };
 });

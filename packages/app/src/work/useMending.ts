@@ -24,6 +24,7 @@ import type { Picture } from '@fennip/contract';
 import { proxy } from 'comlink';
 import { byHand } from '../engine/engine.ts';
 import type { ArmedMethod, HandChoice } from '../stores/hand.ts';
+import { useFences } from '../stores/fences.ts';
 import { useHand } from '../stores/hand.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
@@ -63,6 +64,7 @@ export function useMending() {
   const view = useView();
   const foresight = useForesight();
   const hand = useHand();
+  const fences = useFences();
 
   const putAll = (mends: readonly Mend[]): Step[] =>
     mends.map((mend, index) => ({ op: 'put', mend, at: picture.mends.length + index }));
@@ -168,7 +170,7 @@ export function useMending() {
   ): Promise<Mend[]> {
     const made = new Map<readonly FaultToMend[], number>();
     // A sweep of the method in hand stays in the zone the hand works in.
-    const within = hand.tool === choice ? zoned() : {};
+    const within = hand.tool === choice ? fences.zoned() : {};
     const faults = entries.map((entry) => ({ ...asFault(entry), ...within }));
     return shareMends(faults, mendSurroundings(), sheet, (run, around) => {
       const count = (n: number): void => {
@@ -182,12 +184,6 @@ export function useMending() {
   function stop(): void {
     stopped.fill(1);
   }
-
-  /** The zone the hand works in, if there is one. */
-  const zoned = (): { zone?: string } =>
-    hand.zone !== null && picture.fences.some(({ id, kind }) => id === hand.zone && kind === 'zone')
-      ? { zone: hand.zone }
-      : {};
 
   /** Makes a mend for what the hand drew; the source is the one that was set, or the program's choice. */
   async function mendFor(target: Target, method: ArmedMethod, by: HandChoice): Promise<Mend> {
@@ -203,14 +199,14 @@ export function useMending() {
         share,
         on: true,
         why: { because: 'asked for' as const },
-        ...zoned(),
+        ...fences.zoned(),
       };
       const fitted = by.isEdgeFitted ? await byHand((hand) => hand.fit(base, source)) : null;
       const taken = fitted?.source ?? source;
       if (method === 'heal') return { ...base, method, source: taken };
       return { ...base, method, source: taken, reads: by.reads, laying: by.laying, buildUp: false };
     }
-    const { mend } = await propose({ id, target, margin, ...zoned() }, mendSurroundings(), method);
+    const { mend } = await propose({ id, target, margin, ...fences.zoned() }, mendSurroundings(), method);
     // What a recover or a bridge leaves of its border is measured, not chosen.
     return mend.method === 'heal' || mend.method === 'clone' ? { ...mend, edge, share } : { ...mend, share };
   }

@@ -45,12 +45,6 @@ export function useTreating() {
     };
   }
 
-  /** The zone the hand works in, if there is one. */
-  const zoned = (): { zone?: string } => {
-    const zone = fences.zones.find(({ id }) => id === hand.zone);
-    return zone ? { zone: zone.id } : {};
-  };
-
   /** The reference that was set for a match, with the patch it is for; none while there is none. */
   async function matchOf(
     patch: Target,
@@ -73,7 +67,7 @@ export function useTreating() {
   async function newTreatment(name: TreatmentName, patch: Target): Promise<Treatment | null> {
     const base: MendBase = {
       ...{ id: newMendId(), target: wholePicture(), margin: 0, edge: 0, share: 1, on: true },
-      ...zoned(),
+      ...fences.zoned(),
     };
     const { settings } = treatments;
     switch (name) {
@@ -105,7 +99,7 @@ export function useTreating() {
   async function newStain(shape: Target, stroke: PaintStroke): Promise<RecoverMend | null> {
     const { mend } = await byHand((worker) =>
       worker.propose(
-        { id: newMendId(), target: shape, margin: 0, ...zoned() },
+        { id: newMendId(), target: shape, margin: 0, ...fences.zoned() },
         mendSurroundings(),
         'recover',
       ),

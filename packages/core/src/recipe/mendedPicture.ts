@@ -17,6 +17,7 @@ import type { LaidPatch } from './laidPatch.ts';
 import type { LaidTreatment, TreatBy } from './laidTreatment.ts';
 import { layTreatment } from './laidTreatment.ts';
 import { copyPatch, keepPatch } from './laidPatch.ts';
+import { piecesOn } from './pieces.ts';
 
 /** A picture with its mends on it, which redoes only what a change touches. */
 export interface MendedPicture {
@@ -58,11 +59,12 @@ export const isLaidTreatment = (laid: Laid): laid is LaidTreatment => 'piecesOn'
 
 const isSame = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
 
-/** The areas of fences that were added, taken away or changed: mends that look there are done again. */
-function changedFences(before: readonly Fence[], after: readonly Fence[]): Rect[] {
+/** The areas of guards that were added, taken away or changed: mends that look there are done again. */
+function changedGuards(before: readonly Fence[], after: readonly Fence[]): Rect[] {
   const areaOf = ({ area, edge }: Fence): Rect => targetBounds(area, edge + 1);
+  // A zone concerns only the mends that name it.
   const differs = (fence: Fence, others: readonly Fence[]): boolean =>
-    !others.some((other) => isSame(other, fence));
+    fence.kind === 'guard' && !others.some((other) => isSame(other, fence));
   return [
     ...before.filter((fence) => differs(fence, after)),
     ...after.filter((fence) => differs(fence, before)),
@@ -109,13 +111,21 @@ const needsUnder = (laid: readonly Laid[], rect: Rect): Rect =>
     .filter(isLaidTreatment)
     .reduceRight((needed, treatment) => uniteRects(needed, treatment.needs(needed)), rect);
 
-/** Where a treatment looks different because places under it changed. */
-const seenFrom = (mend: Treatment, changed: readonly Rect[], picture: PictureShape): Rect[] => {
+/**
+ * Where a treatment looks different because places under it changed. Where a fence keeps something, what lies beside it
+ * stands in for it in all of a piece.
+ */
+function seenFrom(
+  mend: Treatment,
+  changed: readonly Rect[],
+  fences: readonly Fence[],
+  picture: PictureShape,
+): Rect[] {
   const footprint = treatmentFootprint(mend, picture);
-  return changed
-    .map((rect) => intersectRects(growRect(rect, treatmentReach(mend)), footprint))
-    .filter((rect) => !isEmpty(rect));
-};
+  const seen = changed.map((rect) => intersectRects(growRect(rect, treatmentReach(mend)), footprint));
+  const places = fences.length > 0 ? seen.flatMap(piecesOn) : seen;
+  return places.map((rect) => intersectRects(rect, footprint)).filter((rect) => !isEmpty(rect));
+}
 
 /** What a mended picture starts from. */
 interface Start {
@@ -146,7 +156,7 @@ function mendedFrom(base: Pixels, start: Start): MendedPicture {
     for (const patch of laid) if (!wanted.has(patch.mend.id)) soil(patch.rect);
     laid = laid.filter((patch) => wanted.has(patch.mend.id));
     const removed = dirty.length;
-    const refenced = changedFences(fenced, fences);
+    const refenced = changedGuards(fenced, fences);
     const rezoned = changedZones(fenced, fences);
     fenced = fences;
     const under = pixelsWith(base, (rect) => meeting(next, rect));
@@ -167,7 +177,7 @@ function mendedFrom(base: Pixels, start: Start): MendedPicture {
         const below = [...next];
         const ground = { ...canvas, pixels: pixelsWith(base, (rect) => meeting(below, rect)) };
         const isKept = kept && isLaidTreatment(kept) && inOrder && isZoneSame && isSame(kept.mend, mend);
-        const soiled = isKept ? seenFrom(mend, [...dirty, ...refenced], base.shape) : [];
+        const soiled = isKept ? seenFrom(mend, [...dirty, ...refenced], fences, base.shape) : [];
         const laidNow = isKept
           ? kept.over(ground, [...dirty, ...refenced])
           : layTreatment(mend, ground, base.shape);

@@ -120,8 +120,8 @@ function donorOf(
 
 /**
  * A rank filter against specks. What stands out from the median of its square by more than the threshold, stands
- * alone, and is no longer or wider than detail, is replaced by the median with the grain of a place nearby: what that place has above its
- * own median. The rim of a speck is taken by degrees. Works on encoded values; told by luma, so that no colour shifts.
+ * alone, and is no longer or wider than detail, is replaced by the median with the grain of a place nearby: what that
+ * place has above its own median. The rim of a speck is taken by degrees. Works on encoded values; told by luma, so that no colour shifts.
  *
  * @param rect the piece that is wanted; `ground` holds it with the reach around it, where the picture has it
  * @returns values on the piece, code values

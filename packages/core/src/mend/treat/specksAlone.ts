@@ -1,3 +1,5 @@
+import { connectedPart } from '../../target/connectedPart.ts';
+
 /** What a part that stands out is told by. */
 export interface StandingOut {
   readonly width: number;
@@ -14,24 +16,6 @@ export interface StandingOut {
 export const SURROUNDINGS = 3;
 /** A speck stands alone: of its surroundings less than this share comes up to half of its height. */
 const SHARED = 0.3;
-
-/** All pixels that hang together with the first one (eight neighbours), as indices. */
-function partFrom(start: number, marks: Uint8Array, seen: Uint8Array, width: number): number[] {
-  const height = marks.length / width;
-  const part = [start];
-  seen[start] = 1;
-  for (let next = 0; next < part.length; next++) {
-    const [x, y] = [part[next] % width, Math.floor(part[next] / width)];
-    for (let ny = Math.max(0, y - 1); ny <= Math.min(height - 1, y + 1); ny++)
-      for (let nx = Math.max(0, x - 1); nx <= Math.min(width - 1, x + 1); nx++) {
-        const i = ny * width + nx;
-        if (!marks[i] || seen[i]) continue;
-        seen[i] = 1;
-        part.push(i);
-      }
-  }
-  return part;
-}
 
 /** How long or wide a part is, whichever is more. */
 function extentOf(part: readonly number[], width: number): number {
@@ -77,7 +61,7 @@ export function specksAlone(standing: StandingOut, detail: number): Uint8Array {
   const seen = new Uint8Array(marks.length);
   for (let start = 0; start < marks.length; start++) {
     if (!marks[start] || seen[start]) continue;
-    const part = partFrom(start, marks, seen, width);
+    const part = connectedPart(start, marks, seen, width);
     const isDetail = extentOf(part, width) >= detail || isRim(part, standing);
     for (const i of part) told[i] = isDetail ? 2 : 1;
   }
