@@ -149,7 +149,9 @@ function mendedFrom(base: Pixels, start: Start): MendedPicture {
     let reached = -1;
     const next: Laid[] = [];
     const dirty: Rect[] = [];
-    const wanted = new Set(mends.filter((mend) => mend.on).map((mend) => mend.id));
+    // One that was moved off the picture lays down nothing more, as one that was switched off.
+    const laying = mends.filter((mend) => mend.on && !isEmpty(mendFootprint(mend, base.shape)));
+    const wanted = new Set(laying.map((mend) => mend.id));
     const soil = (rect: Rect): void => {
       dirty.push(rect);
     };
@@ -161,8 +163,7 @@ function mendedFrom(base: Pixels, start: Start): MendedPicture {
     fenced = fences;
     const under = pixelsWith(base, (rect) => meeting(next, rect));
     const canvas: Canvas = { pixels: under, original: base, fences };
-    for (const mend of mends) {
-      if (!mend.on || isEmpty(mendFootprint(mend, base.shape))) continue;
+    for (const mend of laying) {
       const reads = mendReads(mend, base.shape);
       const stood = old.get(mend.id);
       const kept = stood?.patch;

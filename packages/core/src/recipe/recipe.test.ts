@@ -6,6 +6,7 @@ import type { Treatment } from '../mend/treat/treatment.ts';
 import type { Fence } from '../fence/fence.ts';
 import { mendFootprint, mendReads } from '../mend/applyMend.ts';
 import type { HealMend, Mend } from '../mend/mend.ts';
+import type { Rect } from '../raster/rect.ts';
 import { rectsMeet } from '../raster/rect.ts';
 import { wholeWindow } from '../raster/window.ts';
 import { pixelsOf } from '../raster/pixels.ts';
@@ -201,6 +202,28 @@ describe('a mended picture', () => {
       }),
       { numRuns: 30 },
     );
+  });
+
+  it('tells where a mend lay that now lies off the picture', async () => {
+    const on: HealMend = {
+      ...{ id: 'a', method: 'heal', margin: 0, edge: 0, share: 1, on: true },
+      target: { shape: 'disc', x: 40, y: 40, r: 5 },
+      source: { dx: 20, dy: 0 },
+    };
+    const off: HealMend = { ...on, target: { shape: 'disc', x: -40, y: 40, r: 5 } };
+    const mended = createMendedPicture(pixelsOf(PICTURE));
+    const told: Rect[] = [];
+    for (const mend of [on, off]) {
+      told.length = 0;
+      await mended.update(
+        { mends: [mend], fences: [] },
+        () => Promise.resolve(),
+        (rect) => void told.push(rect),
+      );
+    }
+    const laid = mendFootprint(on, wholeWindow(PICTURE).picture);
+    expect(told.some((rect) => rectsMeet(rect, laid))).toBe(true);
+    expect(differences(mended.pixels.window(WHOLE).raster, PICTURE)).toBe(0);
   });
 
   it('is the same on every run, value for value', () => {
