@@ -2,17 +2,22 @@ import { writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import type { Forest } from '@fennip/core';
-import { AREA_TRAITS, LINE_TRAITS, SPECK_TRAITS, growForest } from '@fennip/core';
+import { AREA_TRAITS, LINE_TRAITS, PARTICLE_TRAITS, SPECK_TRAITS, growForest } from '@fennip/core';
 import { printTable } from '../report.ts';
 import { areaSamples } from './areaSamples.ts';
+import type { BoostOptions } from './boost.ts';
 import { BOOST_DEFAULTS, boost } from './boost.ts';
 import { calibrate } from './calibrate.ts';
 import type { Examples } from './examples.ts';
 import { TRAINING_PHOTOGRAPHS, trainingGrounds } from './grounds.ts';
 import { lineSamples } from './lineSamples.ts';
+import { particleSamples } from './particleSamples.ts';
 import { speckSamples } from './speckSamples.ts';
 
-const EXAMINE = new URL('../../../packages/core/src/examine/', import.meta.url);
+const CORE = new URL('../../../packages/core/src/', import.meta.url);
+
+/** Few traits that go together need few small trees. */
+const PARTICLE_OPTIONS: BoostOptions = { ...BOOST_DEFAULTS, trees: 120, depth: 3, rate: 0.1 };
 
 /** Mean precision over all recalls: the area under the curve of precision against recall. */
 function averagePrecision(scores: readonly number[], labels: readonly number[]): number {
@@ -37,10 +42,11 @@ function heldOut(
   names: readonly string[],
   { traits, labels, grounds }: Examples,
   photograph: string,
+  options: BoostOptions,
 ): HeldOut {
   const isHeld = grounds.map((ground) => ground.photograph === photograph);
   const take = <T>(rows: readonly T[], held: boolean): T[] => rows.filter((_, i) => isHeld[i] === held);
-  const forest = growForest(boost(names, take(traits, false), take(labels, false), BOOST_DEFAULTS));
+  const forest = growForest(boost(names, take(traits, false), take(labels, false), options));
   return {
     photograph,
     scores: take(traits, true).map((row) => forest.score(row)),
@@ -52,10 +58,15 @@ function heldOut(
  * Trains a forest on all examples. How sure it may be is learned from photographs that were left out in turn: on what
  * it has seen every forest is surer than it should be.
  */
-function train(title: string, names: readonly string[], examples: Examples): Forest {
+function train(
+  title: string,
+  names: readonly string[],
+  examples: Examples,
+  options: BoostOptions = BOOST_DEFAULTS,
+): Forest {
   const faults = examples.labels.filter((label) => label === 1).length;
   console.log(`\n${title}: ${examples.labels.length} candidates, ${faults} of them on faults`);
-  const held = TRAINING_PHOTOGRAPHS.map((photograph) => heldOut(names, examples, photograph));
+  const held = TRAINING_PHOTOGRAPHS.map((photograph) => heldOut(names, examples, photograph, options));
   const calibration = calibrate(
     held.flatMap(({ scores }) => scores),
     held.flatMap(({ labels }) => labels),
@@ -72,19 +83,24 @@ function train(title: string, names: readonly string[], examples: Examples): For
   console.log(
     `a score counts ${calibration.slope.toFixed(2)} times, shifted by ${calibration.offset.toFixed(2)}`,
   );
-  return { ...boost(names, examples.traits, examples.labels, BOOST_DEFAULTS), calibration };
+  return { ...boost(names, examples.traits, examples.labels, options), calibration };
 }
 
 async function write(forest: Forest, name: string): Promise<void> {
-  await writeFile(fileURLToPath(new URL(name, EXAMINE)), `${JSON.stringify(forest)}\n`);
+  await writeFile(fileURLToPath(new URL(name, CORE)), `${JSON.stringify(forest)}\n`);
 }
 
 const { values } = parseArgs({ options: { only: { type: 'string' } } });
 const wanted = (name: string): boolean => values.only === undefined || values.only === name;
 const grounds = await trainingGrounds();
 if (wanted('specks'))
-  await write(train('Specks', SPECK_TRAITS, speckSamples(grounds, 2)), 'specks/speckForest.json');
+  await write(train('Specks', SPECK_TRAITS, speckSamples(grounds, 2)), 'examine/specks/speckForest.json');
 if (wanted('areas'))
-  await write(train('Areas', AREA_TRAITS, areaSamples(grounds, 2)), 'areas/areaForest.json');
+  await write(train('Areas', AREA_TRAITS, areaSamples(grounds, 2)), 'examine/areas/areaForest.json');
 if (wanted('lines'))
-  await write(train('Lines', LINE_TRAITS, lineSamples(grounds, 2)), 'lines/lineForest.json');
+  await write(train('Lines', LINE_TRAITS, lineSamples(grounds, 2)), 'examine/lines/lineForest.json');
+if (wanted('particles'))
+  await write(
+    train('Particles', PARTICLE_TRAITS, await particleSamples(grounds, 240), PARTICLE_OPTIONS),
+    'chart/particleForest.json',
+  );

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { discAt } from './disc.ts';
 import { layParticles, litParticles } from './litParticles.ts';
-import { layDust, sensorDust } from './sensorDust.ts';
+import { atFNumber, layDust, sensorDust } from './sensorDust.ts';
 
 const sheet = () => ({ light: new Float32Array(200 * 100 * 3).fill(0.4), width: 200, height: 100 });
 
@@ -23,6 +23,16 @@ describe('faults', () => {
     const i = 3 * (50 * 200 + 100);
     expect(dusty.light[i]).toBeCloseTo(0.3, 6);
     expect(dusty.light[i + 2]).toBeCloseTo(0.6, 6);
+  });
+
+  it('of a sensor take as much light at every f-number, spread wider the larger the opening', () => {
+    const [particle] = sensorDust(1, 3);
+    const taken = ({ size, depth }: typeof particle): number => depth * size ** 2;
+    expect(atFNumber(particle, 16)).toEqual(particle);
+    const open = atFNumber(particle, 1.4);
+    expect(taken(open)).toBeCloseTo(taken(particle), 9);
+    expect(open.depth).toBeLessThan(particle.depth / 5);
+    expect(atFNumber(particle, 22)).toMatchObject({ size: particle.size, depth: particle.depth });
   });
 
   it('in water cover a share of the scene with light of their own', () => {

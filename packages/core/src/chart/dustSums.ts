@@ -1,0 +1,134 @@
+import { halveLuma, smoothLuma } from '../examine/ground/lumaLevels.ts';
+import type { Raster } from '../raster/raster.ts';
+import type { RimPool } from './rimPool.ts';
+import { UNIT, addRims, createPools, mirrored } from './rimPool.ts';
+import type { Placement, SensorShape } from './sensor.ts';
+import { sensorPlane } from './sensorPlane.ts';
+
+/** A place of the sensor where the rims of many frames agree. */
+export interface DustPlace {
+  /** Sensor pixels. */
+  readonly x: number;
+  readonly y: number;
+  readonly r: number;
+  /** How far it stands out, in standard deviations of what chance gives. */
+  readonly z: number;
+}
+
+/** What stays while the scenes change: rims of all radii, added up over frames. */
+export interface DustSums {
+  /**
+   * Adds a frame. Time and memory do not depend on how many were added before.
+   * @param weight 1; more for a picture of nothing, taken to show the dust
+   */
+  add(raster: Raster, placement: Placement, weight: number): void;
+  /** The places that stand out darker, the clearest first, each once. */
+  places(): DustPlace[];
+}
+
+/** Levels of the sensor that are looked at: shadows of up to 95 pixels across their radius. */
+const LEVELS = 5;
+/** The largest rim reaches this far, and a frame is mirrored so far beyond its border. */
+const MARGIN = 8;
+/** Chance gives so much only once in some hundred places. */
+const LEAST_Z = 3;
+/** At most so many places are looked at more closely. */
+const MOST_PLACES = 3000;
+/** Two places nearer to one another than this, in the larger one's radii, are one. */
+const APART = 0.9;
+
+interface Level {
+  readonly step: number;
+  readonly pools: readonly RimPool[];
+}
+
+/** The places of one pool that stand out against all their neighbours. */
+function peaksOf({ radius, every, columns, rows, sums, variance }: RimPool, step: number): DustPlace[] {
+  const spread = UNIT * Math.sqrt(variance);
+  if (spread === 0) return [];
+  const least = LEAST_Z * spread;
+  const found: DustPlace[] = [];
+  const reach = Math.max(1, Math.round(radius / every / 2));
+  for (let y = 0; y < rows; y++)
+    for (let x = 0; x < columns; x++) {
+      const here = sums[y * columns + x];
+      if (here < least) continue;
+      let isPeak = true;
+      for (let ny = Math.max(0, y - reach); isPeak && ny <= Math.min(rows - 1, y + reach); ny++)
+        for (let nx = Math.max(0, x - reach); nx <= Math.min(columns - 1, x + reach); nx++) {
+          const other = sums[ny * columns + nx];
+          if (other > here || (other === here && (ny < y || (ny === y && nx < x)))) {
+            isPeak = false;
+            break;
+          }
+        }
+      if (isPeak)
+        found.push({
+          x: (x * every + 0.5) * step,
+          y: (y * every + 0.5) * step,
+          r: radius * step,
+          z: here / spread,
+        });
+    }
+  return found;
+}
+
+/** Keeps the clearer of two places that are one. */
+function keepClearest(places: DustPlace[]): DustPlace[] {
+  const kept: DustPlace[] = [];
+  const cell = 64;
+  const cells = new Map<string, DustPlace[]>();
+  for (const place of places.sort((a, b) => b.z - a.z || a.y - b.y || a.x - b.x)) {
+    if (kept.length >= MOST_PLACES) break;
+    const reach = Math.ceil(96 / cell);
+    const [cx, cy] = [Math.floor(place.x / cell), Math.floor(place.y / cell)];
+    let isNew = true;
+    for (let ny = cy - reach; isNew && ny <= cy + reach; ny++)
+      for (let nx = cx - reach; isNew && nx <= cx + reach; nx++)
+        for (const other of cells.get(`${nx}/${ny}`) ?? [])
+          if (Math.hypot(other.x - place.x, other.y - place.y) < APART * Math.max(other.r, place.r)) {
+            isNew = false;
+            break;
+          }
+    if (!isNew) continue;
+    kept.push(place);
+    const key = `${cx}/${cy}`;
+    cells.set(key, [...(cells.get(key) ?? []), place]);
+  }
+  return kept;
+}
+
+/**
+ * Adds up, over the frames of one camera, how far each place of the sensor looks like the rim of a shadow. A texture
+ * gives such a rim here in one frame and there in the next; dirt gives it in all. Each step across a rim counts up to
+ * what is usual round about in its frame, so no frame can outweigh the others.
+ */
+export function createDustSums(sensor: SensorShape): DustSums {
+  const levels: Level[] = [];
+  for (let level = 0; level < LEVELS; level++) {
+    const step = 2 ** level;
+    const sides = { width: Math.ceil(sensor.width / step), height: Math.ceil(sensor.height / step) };
+    if (level > 0 && Math.min(sides.width, sides.height) < 32) break;
+    levels.push({ step, pools: createPools(sides, level) });
+  }
+
+  function add(raster: Raster, placement: Placement, weight: number): void {
+    const frame = sensorPlane(raster, placement);
+    let { plane } = frame;
+    let { left, top } = frame.place;
+    for (let level = frame.level; level < levels.length; level++) {
+      if (level > frame.level) {
+        plane = halveLuma(plane);
+        [left, top] = [left, top].map((at) => 2 * Math.round(at / 4));
+      }
+      if (Math.min(plane.width, plane.height) < 24) return;
+      const wide = mirrored(smoothLuma(plane), MARGIN);
+      for (const pool of levels[level].pools) addRims(pool, wide, MARGIN, { left, top }, weight);
+    }
+  }
+
+  const places = (): DustPlace[] =>
+    keepClearest(levels.flatMap(({ step, pools }) => pools.flatMap((pool) => peaksOf(pool, step))));
+
+  return { add, places };
+}
