@@ -23,7 +23,7 @@ for (const name of Object.keys(FS)) for(const nf of verbose?[8]:[2,4,8]) { const
   const frames=seen.map((r,i)=>({placement:placeOnSensor(r,1,sensor),fNumber:F[i],isReference:false}));
   const sums=createDustSums(sensor); seen.forEach((r,i)=>sums.add(r,frames[i].placement,1)); const places=sums.places(); raw+=rankFindings(places.map(p=>({...p,confidence:p.z})),truth,1).bestF1/seeds;
   const t2=Date.now(); const chart=await chartDust(sensor,frames,async i=>pixelsOf(seen[i])); ms+=Date.now()-t;
-  if(seed===1)console.log('places',places.length,'sums',t2-t,'all',Date.now()-t2); const fs=chart.entries.map(e=>({x:e.particle.x,y:e.particle.y,confidence:e.confidence,e}));
+  if(seed===1)console.log('places',places.length,'sums',t2-t,'all',Date.now()-t2); const fs=chart.entries.map(e=>({x:e.particle.x,y:e.particle.y,confidence:e.confidence,e})); const bySum=chart.entries.map(e=>({x:e.particle.x,y:e.particle.y,confidence:e.evidence.reduce((s:number,v:any)=>s+Math.min(4,v.evidence),0)}));const r2=rankFindings(bySum,truth,1);console.log('bySum',r2.bestF1.toFixed(3),r2.averagePrecision.toFixed(3));
   const rk=rankFindings(fs,truth,1); f1+=rk.bestF1/seeds; ap+=rk.averagePrecision/seeds; fd+=scoreFindings(fs.filter(f=>f.confidence>0.5),truth).f1/seeds;
   if(verbose){ const total=(e:any)=>e.evidence.reduce((s:number,v:any)=>s+Math.min(4,v.evidence),0);
    console.log(truth.map(t=>{const c=fs.find(o=>Math.hypot(o.x-t.x,o.y-t.y)<Math.max(2,t.r)); const p=places.find(o=>Math.hypot(o.x-t.x,o.y-t.y)<Math.max(2,t.r)); return `r${t.r.toFixed(1)} d${t.depth.toFixed(2)}: ${c?`E${total(c.e).toFixed(1)} r${c.e.particle.r.toFixed(1)} d${c.e.particle.depth.toFixed(2)}`:'-'} z${p?p.z.toFixed(1):'-'}`}).join('\n'));

@@ -12,7 +12,7 @@ import { layGrain } from './grounds.ts';
 /** Sides of the frames: small, so that many sensors are seen. */
 const [WIDTH, HEIGHT] = [400, 300];
 /** How many frames a chart is made from. */
-const FRAMES = [2, 3, 4, 6, 8, 8, 12];
+const FRAMES = [2, 3, 4, 6, 8, 8, 8, 12];
 const F_NUMBERS = [4, 5.6, 8, 8, 11, 11, 16, 16, 22];
 /** Particles of a sensor, from a clean one to a neglected one. */
 const PARTICLES = [2, 6, 10, 16];
@@ -44,7 +44,9 @@ export async function particleSamples(grounds: readonly Ground[], sensors: numbe
   const pools = [...new Set(grounds.map(({ photograph }) => photograph))].map((photograph) =>
     grounds
       .filter((ground) => ground.photograph === photograph)
-      .flatMap((ground) => cutViews(ground.raster, WIDTH, HEIGHT).map((raster): View => ({ ground, raster }))),
+      .flatMap((ground) =>
+        cutViews(ground.raster, WIDTH, HEIGHT).map((raster): View => ({ ground, raster })),
+      ),
   );
   for (let sensor = 0; sensor < sensors; sensor++) {
     const pool = pools[sensor % pools.length];
@@ -68,12 +70,10 @@ export async function particleSamples(grounds: readonly Ground[], sensors: numbe
       return { fNumber, ground, seen };
     });
     const sides = { width: WIDTH, height: HEIGHT };
-    const frames = shot.map(
-      ({ seen, fNumber }): ChartFrame => ({
-        placement: placeOnSensor(seen, 1, sides),
-        ...{ fNumber, isReference: false },
-      }),
-    );
+    const frames = shot.map(({ seen, fNumber }): ChartFrame => ({
+      placement: placeOnSensor(seen, 1, sides),
+      ...{ fNumber, isReference: false },
+    }));
     const chart = await chartDust(sides, frames, (frame) => Promise.resolve(pixelsOf(shot[frame].seen)));
     const visible = particles.filter((particle) =>
       frames.some(({ fNumber }) => atFNumber(particle, fNumber ?? 16).depth >= LEAST_DEPTH),

@@ -6,8 +6,8 @@ import { UsageError } from './usage.ts';
 export interface Command {
   readonly help: string;
   readonly options: NonNullable<ParseArgsConfig['options']>;
-  /** How many file names it takes. */
-  readonly files: number;
+  /** How many file names it takes; `some` is one or more. */
+  readonly files: number | 'some';
   readonly run: (files: readonly string[], values: OptionValues) => Promise<void>;
 }
 
@@ -64,7 +64,9 @@ export async function runCommand(command: Command, args: readonly string[]): Pro
   } catch (error) {
     throw new UsageError(error instanceof Error ? error.message : String(error));
   }
-  if (parsed.positionals.length !== command.files)
+  if (command.files === 'some' && parsed.positionals.length === 0)
+    throw new UsageError('takes at least one file');
+  if (command.files !== 'some' && parsed.positionals.length !== command.files)
     throw new UsageError(
       `takes ${command.files} file${command.files === 1 ? '' : 's'}, got ${parsed.positionals.length}`,
     );

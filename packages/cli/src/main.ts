@@ -2,6 +2,8 @@ import { RasterError, RecipeError } from '@fennip/core';
 import { PictureError } from '@fennip/files';
 import type { Command } from './command.ts';
 import { runCommand } from './command.ts';
+import { carry } from './commands/carry.ts';
+import { chart } from './commands/chart.ts';
 import { compare } from './commands/compare.ts';
 import { examine } from './commands/examine.ts';
 import { mend } from './commands/mend.ts';
@@ -9,7 +11,10 @@ import { recipe } from './commands/recipe.ts';
 import { render } from './commands/render.ts';
 import { RefusedError, UsageError } from './usage.ts';
 
-const COMMANDS: Readonly<Record<string, Command>> = { examine, mend, render, recipe, compare };
+const COMMANDS: Readonly<Record<string, Command>> = {
+  ...{ examine, mend, render, recipe, compare },
+  ...{ chart, carry },
+};
 
 const HELP = `fennip: finds and mends the faults of pictures.
 
@@ -17,6 +22,8 @@ const HELP = `fennip: finds and mends the faults of pictures.
   fennip mend IN --faults faults.json --out OUT mend them
   fennip render IN --recipe R --out OUT         carry out a recipe
   fennip recipe FILE                            check a recipe
+  fennip chart FRAME... --out chart.json        find the dirt on a camera's sensor
+  fennip carry --from R FRAME... --out-dir DIR  carry a recipe over to other frames
   fennip compare A B                            measure how far two pictures are apart
 
 fennip COMMAND --help tells more. Exit status: 0, 1 for a bad picture or a refused input, 2 for wrong usage.

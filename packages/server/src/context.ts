@@ -11,7 +11,10 @@ export interface Context {
   readonly config: Config;
   readonly database: Database;
   readonly store: Store;
+  /** For what someone waits for. */
   readonly threads: Threads;
+  /** For runs over many pictures, which never keep the others waiting. */
+  readonly background: Threads;
   readonly events: EventHub;
   readonly queue: Queue;
   readonly log: Logger;

@@ -1,6 +1,7 @@
 import type { Polarity } from '@fennip/core';
-import { EXAMINE_DEFAULTS, FAULT_KINDS, examinePicture, pixelsOf } from '@fennip/core';
-import { decodePicture } from '@fennip/files';
+import { EXAMINE_DEFAULTS, FAULT_KINDS, decideFindings, examinePicture, withCharted } from '@fennip/core';
+import { CHART_HELP, CHART_OPTIONS, chartedPlaces } from '../chartOption.ts';
+import { readFrame } from '../frame.ts';
 import type { Command } from '../command.ts';
 import { choiceOption, neededOption, numberOption, textOption } from '../command.ts';
 import { UsageError } from '../usage.ts';
@@ -28,7 +29,7 @@ const POLARITIES: Record<'dark' | 'bright' | 'both', readonly Polarity[]> = {
 };
 
 export const examine: Command = {
-  help: `fennip examine IN [--sensitivity 0..1] [--kinds speck,scratch,fibre,loss,tear,stain] [--polarity dark|bright|both] --out faults.json
+  help: `fennip examine IN [--chart chart.json] [--sensitivity 0..1] [--kinds speck,scratch,fibre,loss,tear,stain] [--polarity dark|bright|both] --out faults.json
 
 Finds the faults of a picture and lists them, surest first, as
   {"picture":{"width","height","depth"},"faults":[{"kind","polarity","x","y","r","strength","softness","confidence"}]}
@@ -37,12 +38,14 @@ in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. A l
   --sensitivity  how readily a finding is listed (default ${EXAMINE_DEFAULTS.sensitivity})
   --kinds        kinds to look for, parted by commas (default ${USUAL_KINDS.join(',')}); loss, tear and
                  stain are looked for on prints
-  --polarity     darker than the surroundings, brighter, or both (default both)`,
+  --polarity     darker than the surroundings, brighter, or both (default both)
+${CHART_HELP}`,
   options: {
     sensitivity: { type: 'string' },
     kinds: { type: 'string' },
     polarity: { type: 'string' },
     out: { type: 'string' },
+    ...CHART_OPTIONS,
   },
   files: 1,
   run: async ([input], values) => {
@@ -50,11 +53,14 @@ in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. A l
     const kinds = kindsFrom(textOption(values, 'kinds') ?? USUAL_KINDS.join(','));
     const sensitivity = numberOption(values, 'sensitivity', 0, 1, EXAMINE_DEFAULTS.sensitivity);
     const polarities = POLARITIES[choiceOption(values, 'polarity', ['dark', 'bright', 'both'], 'both')];
-    const { raster } = await decodePicture(input);
+    const frame = await readFrame(input);
+    const { raster, pixels } = frame;
+    const charted = kinds.includes('speck') ? await chartedPlaces(values, frame) : null;
     const nature = kinds.some((kind) => AREA_KINDS.includes(kind)) ? 'print' : 'frame';
-    const faults = examinePicture(pixelsOf(raster), { polarities, sensitivity }, nature).filter(({ kind }) =>
+    const found = examinePicture(pixels, { polarities, sensitivity }, nature).filter(({ kind }) =>
       kinds.includes(kind),
     );
+    const faults = charted ? decideFindings(withCharted(found, charted), { polarities, sensitivity }) : found;
     const { width, height, depth } = raster;
     const list = `${JSON.stringify({ picture: { width, height, depth }, faults }, null, 1)}\n`;
     if (out === '-') process.stdout.write(list);

@@ -1,12 +1,24 @@
-import type { Fault, FaultToMend, Mend, MethodChoice, Pixels, Raster, Recipe, Transfer } from '@fennip/core';
-import { emptyRecipe, maskTargets, pixelsOf, proposeMend, renderRecipe } from '@fennip/core';
+import type {
+  ChartedPlace,
+  Fault,
+  FaultToMend,
+  Mend,
+  MethodChoice,
+  Pixels,
+  Raster,
+  Recipe,
+} from '@fennip/core';
+import { emptyRecipe, maskTargets, proposeMend, renderRecipe } from '@fennip/core';
 import { FaultsFileSchema } from '@fennip/contract';
 import type { FaultsFile } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
-import { decodePicture, formatOfName, readMask } from '@fennip/files';
-import type { Command } from '../command.ts';
+import { formatOfName, readMask } from '@fennip/files';
+import { CHART_HELP, CHART_OPTIONS, chartedPlaces } from '../chartOption.ts';
+import type { Command, OptionValues } from '../command.ts';
 import { choiceOption, neededOption, textOption } from '../command.ts';
 import { DELIVERY_HELP, DELIVERY_OPTIONS, deliver } from '../deliver.ts';
+import type { Frame } from '../frame.ts';
+import { readFrame } from '../frame.ts';
 import { mendInThreads } from '../threads/mendInThreads.ts';
 import { readJson } from '../readJson.ts';
 import { RefusedError, UsageError } from '../usage.ts';
@@ -20,19 +32,9 @@ const USUAL_SOFTNESS: Fault['softness'] = 0.4;
 /** How far a mend reaches beyond the white of a mask, in pixels: masks are drawn to cover the fault. */
 const MASK_MARGIN = 1;
 
-/** A decoded picture and what its values mean in light. */
-interface Decoded {
-  readonly raster: Raster;
-  readonly transfer: readonly Transfer[] | undefined;
-}
-
-function mendsFor(
-  { faults }: FaultsFile,
-  { raster, transfer }: Decoded,
-  choice: MethodChoice,
-): Promise<Mend[]> {
-  const { width, height } = raster;
-  const wanted: FaultToMend[] = faults.map((fault, index) => {
+/** A listed fault; its mend is named for its place in the list. */
+function wantedFrom({ faults }: FaultsFile, { width, height }: Raster): FaultToMend[] {
+  return faults.map((fault, index): FaultToMend => {
     if (fault.x < 0 || fault.y < 0 || fault.x > width || fault.y > height)
       throw new RefusedError(`faults/${index}: ${fault.x}, ${fault.y} lies outside the picture.`);
     return {
@@ -46,7 +48,21 @@ function mendsFor(
       ...(fault.outline ? { outline: fault.outline } : {}),
     };
   });
-  return mendInThreads(wanted, raster, transfer, choice);
+}
+
+/** A place of a chart is mended from this confidence on. */
+const SURE = 0.5;
+
+/** The places of a chart that show in the frame. A listed fault that is one of them is mended once, with what is known. */
+function wantedWith(listed: readonly FaultToMend[], charted: readonly ChartedPlace[]): FaultToMend[] {
+  const known = charted.flatMap((place): FaultToMend[] => {
+    if (!('fault' in place) || place.fault.confidence < SURE) return [];
+    const { x, y, r, softness, polarity } = place.fault;
+    return [{ id: `d${place.entry.number}`, x, y, r, softness, polarity, known: place.known }];
+  });
+  const isKnown = ({ x, y, r, path, outline }: FaultToMend): boolean =>
+    !path && !outline && known.some((one) => Math.hypot(one.x - x, one.y - y) < Math.max(one.r, r));
+  return [...known, ...listed.filter((fault) => !isKnown(fault))];
 }
 
 async function mendsForMask(path: string, pixels: Pixels, choice: MethodChoice): Promise<Mend[]> {
@@ -65,32 +81,32 @@ async function mendsForMask(path: string, pixels: Pixels, choice: MethodChoice):
   );
 }
 
-async function mendsFrom(
-  values: Parameters<Command['run']>[1],
-  decoded: Decoded,
-  choice: MethodChoice,
-): Promise<Mend[]> {
+async function mendsFrom(values: OptionValues, frame: Frame, choice: MethodChoice): Promise<Mend[]> {
+  const { raster, header, pixels } = frame;
   const [faults, mask] = [textOption(values, 'faults'), textOption(values, 'mask')];
-  if ((faults === undefined) === (mask === undefined))
-    throw new UsageError('takes either --faults or --mask');
-  if (mask !== undefined) return mendsForMask(mask, pixelsOf(decoded.raster, decoded.transfer), choice);
-  const list = checkFaults(await readJson(faults ?? ''));
-  const { width, height } = decoded.raster;
-  if (list.picture.width !== width || list.picture.height !== height)
+  const charted = await chartedPlaces(values, frame);
+  if (mask !== undefined && (faults !== undefined || charted))
+    throw new UsageError('takes --mask without --faults and --chart');
+  if (mask !== undefined) return mendsForMask(mask, pixels, choice);
+  if (faults === undefined && !charted) throw new UsageError('takes --faults, --mask or --chart');
+  const list = faults === undefined ? null : checkFaults(await readJson(faults));
+  if (list && (list.picture.width !== raster.width || list.picture.height !== raster.height))
     throw new RefusedError(
-      `The list is for a picture of ${list.picture.width} x ${list.picture.height}, this one is ${width} x ${height}.`,
+      `The list is for a picture of ${list.picture.width} x ${list.picture.height}, this one is ${raster.width} x ${raster.height}.`,
     );
-  return mendsFor(list, decoded, choice);
+  const wanted = wantedWith(list ? wantedFrom(list, raster) : [], charted ?? []);
+  return mendInThreads(wanted, raster, header.transfer, choice);
 }
 
 export const mend: Command = {
-  help: `fennip mend IN (--faults faults.json | --mask mask.png) [--method auto|recover|heal|bridge] [--recipe recipe.json] --out OUT
+  help: `fennip mend IN (--faults faults.json | --mask mask.png | --chart chart.json) [--method auto|recover|heal|bridge] [--recipe recipe.json] --out OUT
 
-Mends what a list of faults or the white of a mask names, and writes the picture in the format of OUT's ending, with
+Mends what a list of faults, the white of a mask or a dust chart names (a list and a chart may go together), and writes the picture in the format of OUT's ending, with
 the profile, capture data and resolution of IN.
 
   --method       auto lets the program choose (default); recover undoes a shadow or a lit veil and keeps the detail;
                  heal takes texture from a source and tone from around; bridge closes thin lines from both sides
+${CHART_HELP}
   --recipe       also writes what was done, as a recipe that fennip render carries out again
 ${DELIVERY_HELP}`,
   options: {
@@ -99,6 +115,7 @@ ${DELIVERY_HELP}`,
     method: { type: 'string' },
     recipe: { type: 'string' },
     out: { type: 'string' },
+    ...CHART_OPTIONS,
     ...DELIVERY_OPTIONS,
   },
   files: 1,
@@ -106,9 +123,9 @@ ${DELIVERY_HELP}`,
     const out = neededOption(values, 'out');
     const choice = choiceOption(values, 'method', METHODS, 'auto');
     const format = formatOfName(out);
-    const { raster, header } = await decodePicture(input);
-    const decoded = { raster, transfer: header.transfer };
-    const recipe: Recipe = { ...emptyRecipe(raster), mends: await mendsFrom(values, decoded, choice) };
+    const frame = await readFrame(input);
+    const { raster, header } = frame;
+    const recipe: Recipe = { ...emptyRecipe(raster), mends: await mendsFrom(values, frame, choice) };
     renderRecipe(raster, recipe, header);
     const recipePath = textOption(values, 'recipe');
     if (recipePath !== undefined) await writeWhole(recipePath, `${JSON.stringify(recipe, null, 1)}\n`);

@@ -1,8 +1,9 @@
 import type { Picture } from './picture.ts';
 import type { Delivery } from './requests.ts';
+import type { Run } from './runs.ts';
 
 /** Work that goes on in the background. */
-export type WorkKind = 'prepare' | 'examine' | 'check' | 'deliver';
+export type WorkKind = 'prepare' | 'examine' | 'check' | 'deliver' | 'piece';
 
 /** What the server tells a page that watches a job. */
 export type JobEvent =
@@ -16,4 +17,5 @@ export type JobEvent =
       readonly share: number;
     }
   | { readonly type: 'edited'; readonly pictureId: string; readonly revision: number }
-  | { readonly type: 'delivery'; readonly delivery: Delivery };
+  | { readonly type: 'delivery'; readonly delivery: Delivery }
+  | { readonly type: 'run'; readonly run: Run };

@@ -47,6 +47,10 @@ export interface Picture {
   readonly faults: number;
   /** Faults that are mended or decided about. */
   readonly settled: number;
+  /** The body it was taken with, from the file or by hand; null for a scan and where nothing is known. */
+  readonly camera: string | null;
+  /** A picture of nothing, taken to show the dust of a sensor. */
+  readonly isReference: boolean;
   /** Not worth the work, or not now. */
   readonly setAside: boolean;
   /** Whether the picture was examined again as it is mended. */

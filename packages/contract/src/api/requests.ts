@@ -1,5 +1,6 @@
 import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
+import { NameSchema } from './job.ts';
 import { EditSchema } from '../recipe/edit.ts';
 import { PolaritySchema } from '../recipe/faults.ts';
 
@@ -26,6 +27,10 @@ export const PictureChangeSchema = Type.Object(
     setAside: Type.Optional(Type.Boolean()),
     /** Pixels per inch, where the file says it wrong or not at all. */
     density: Type.Optional(Type.Number({ minimum: 1, maximum: 20_000 })),
+    /** The camera it was taken with, where the file does not say or says it wrong. */
+    camera: Type.Optional(NameSchema),
+    /** A picture of nothing, taken to show the dust. */
+    isReference: Type.Optional(Type.Boolean()),
   },
   { additionalProperties: false, minProperties: 1 },
 );

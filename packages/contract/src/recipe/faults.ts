@@ -2,6 +2,7 @@ import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
 import { FAULT_KINDS, LEFTOVER_ORIGINS } from '@fennip/core';
 import type { FaultKind, LeftoverOrigin } from '@fennip/core';
+import { DiscSchema } from './mend.ts';
 import { IdSchema } from './id.ts';
 import { PointSchema, coordinate } from './target.ts';
 
@@ -28,6 +29,13 @@ export const NumberedFaultSchema = Type.Object(
     path: Type.Optional(Type.Array(PointSchema, { minItems: 2, maxItems: 10_000 })),
     outline: Type.Optional(Type.Array(PointSchema, { minItems: 3, maxItems: 10_000 })),
     origin: Type.Optional(Type.Unsafe<LeftoverOrigin>({ type: 'string', enum: [...LEFTOVER_ORIGINS] })),
+    charted: Type.Optional(Type.Integer({ minimum: 1 })),
+    known: Type.Optional(
+      Type.Object(
+        { veil: DiscSchema, depthError: Type.Number({ minimum: 0, maximum: 10 }) },
+        { additionalProperties: false },
+      ),
+    ),
   },
   { additionalProperties: false },
 );

@@ -19,7 +19,8 @@ const SourceSchema = Type.Object(
 
 const coordinate = Type.Number({ minimum: -1e6, maximum: 1e6 });
 
-const DiscSchema = Type.Object(
+/** A veil in the shape of a disc. */
+export const DiscSchema = Type.Object(
   {
     kind: Type.Literal('disc'),
     x: coordinate,
@@ -96,6 +97,12 @@ const base = {
   only: Type.Optional(Type.Union([Type.Literal('lighten'), Type.Literal('darken')])),
   zone: Type.Optional(IdSchema),
   fault: Type.Optional(IdSchema),
+  carried: Type.Optional(
+    Type.Object(
+      { picture: Type.String({ minLength: 1, maxLength: 1000 }), mend: IdSchema },
+      { additionalProperties: false },
+    ),
+  ),
   why: Type.Optional(
     Type.Object(
       {

@@ -61,6 +61,8 @@ const MOST_VIEWS = 16;
 /** How far a view reaches, in radii of the place and in pixels. */
 const VIEW_RADII = 3.2;
 const VIEW_PIXELS = 5;
+/** Another place is looked away from up to so many of its radii. */
+const OTHERS = 1.3;
 /** Two fitted particles nearer than this, in the larger one's radii, are one. */
 const SAME = 0.8;
 
@@ -94,11 +96,15 @@ function withoutOthers(patch: LightPatch, own: DustPlace, places: readonly DustP
     const away = Math.hypot(other.x - own.x, other.y - own.y);
     return away > own.r + other.r && away < reach * Math.SQRT2 + other.r;
   });
+  const { left, top, scale, width, height, known } = patch;
   for (const { x, y, r } of others) {
-    const { left, top, scale, width, height, known } = patch;
-    for (let row = 0; row < height; row++)
-      for (let column = 0; column < width; column++)
-        if (Math.hypot(left + (column + 0.5) * scale - x, top + (row + 0.5) * scale - y) < 1.3 * r)
+    const away = OTHERS * r;
+    const first = (at: number, from: number): number => Math.max(0, Math.floor((at - away - from) / scale));
+    const end = (at: number, from: number, count: number): number =>
+      Math.min(count, Math.ceil((at + away - from) / scale));
+    for (let row = first(y, top); row < end(y, top, height); row++)
+      for (let column = first(x, left); column < end(x, left, width); column++)
+        if (Math.hypot(left + (column + 0.5) * scale - x, top + (row + 0.5) * scale - y) < away)
           known[row * width + column] = 0;
   }
   return patch;
@@ -166,12 +172,10 @@ export async function chartDust(
     progress(0.45 + (0.25 * (index + 1)) / frames.length);
   }
   const entries = looked.flatMap((one, i): Omit<ChartEntry, 'number'>[] => {
-    const views = one.views.map(
-      ({ frame, patch }): FrameView => ({
-        patch: withoutOthers(patch, one.place, places),
-        fNumber: frames[frame].fNumber,
-      }),
-    );
+    const views = one.views.map(({ frame, patch }): FrameView => ({
+      patch: withoutOthers(patch, one.place, places),
+      fNumber: frames[frame].fNumber,
+    }));
     if (i % 20 === 0) progress(0.7 + (0.3 * i) / looked.length);
     const fitted = fitParticle(views, one.place);
     return fitted ? [entryOf(one, fitted, frames)] : [];

@@ -30,12 +30,13 @@ export interface DustSums {
 const LEVELS = 5;
 /** The largest rim reaches this far, and a frame is mirrored so far beyond its border. */
 const MARGIN = 8;
-/** Chance gives so much only once in some hundred places. */
-const LEAST_Z = 3;
+/** What stands out less is as good as never dirt; chance alone gives so much in one place of two hundred. */
+const LEAST_Z = 2.6;
 /** At most so many places are looked at more closely. */
 const MOST_PLACES = 3000;
-/** Two places nearer to one another than this, in the larger one's radii, are one. */
+/** Two places nearer to one another than this, in the larger one's radii, are one if they are about as large. */
 const APART = 0.9;
+const AS_LARGE = 1.7;
 
 interface Level {
   readonly step: number;
@@ -73,6 +74,13 @@ function peaksOf({ radius, every, columns, rows, sums, variance }: RimPool, step
   return found;
 }
 
+/** A small shadow may lie on a large one: that is told when both are fitted. */
+function isOne(a: DustPlace, b: DustPlace): boolean {
+  const [small, large] = a.r < b.r ? [a.r, b.r] : [b.r, a.r];
+  const away = Math.hypot(a.x - b.x, a.y - b.y);
+  return away < APART * (large > AS_LARGE * small ? small : large);
+}
+
 /** Keeps the clearer of two places that are one. */
 function keepClearest(places: DustPlace[]): DustPlace[] {
   const kept: DustPlace[] = [];
@@ -86,7 +94,7 @@ function keepClearest(places: DustPlace[]): DustPlace[] {
     for (let ny = cy - reach; isNew && ny <= cy + reach; ny++)
       for (let nx = cx - reach; isNew && nx <= cx + reach; nx++)
         for (const other of cells.get(`${nx}/${ny}`) ?? [])
-          if (Math.hypot(other.x - place.x, other.y - place.y) < APART * Math.max(other.r, place.r)) {
+          if (isOne(other, place)) {
             isNew = false;
             break;
           }

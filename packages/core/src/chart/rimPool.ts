@@ -1,5 +1,4 @@
 import { CELL, usualStep } from '../examine/specks/usualStep.ts';
-import type { Rim } from '../examine/specks/rim.ts';
 import { DIRECTIONS, rimOf } from '../examine/specks/rim.ts';
 import type { LumaPlane } from '../examine/ground/lumaLevels.ts';
 import { createLumaPlane } from '../examine/ground/lumaLevels.ts';
@@ -26,6 +25,8 @@ export const MOST_POOLED = 300;
 const RADII = [3.5, 4.2, 5, 5.95];
 /** On the finest level the smallest as well: at every pixel, since their rims are as narrow. */
 const SMALL_RADII = [2.5, 3];
+/** On larger sensors so small a shadow is no disturbance, and every other pixel is near enough to its middle. */
+const SMALL_SENSOR = 5e6;
 
 /** Radii that are pooled on a level, 0 for the sensor's own pixels. */
 export function createPools({ width, height }: { width: number; height: number }, level: number): RimPool[] {
@@ -34,7 +35,7 @@ export function createPools({ width, height }: { width: number; height: number }
     return { ...{ radius, every, columns, rows }, sums: new Int16Array(columns * rows), variance: 0 };
   };
   return [
-    ...(level === 0 ? SMALL_RADII.map((radius) => pool(radius, 1)) : []),
+    ...(level === 0 ? SMALL_RADII.map((radius) => pool(radius, width * height > SMALL_SENSOR ? 2 : 1)) : []),
     ...RADII.map((radius) => pool(radius, 2)),
   ];
 }
@@ -58,28 +59,67 @@ export function mirrored({ width, height, data }: LumaPlane, by: number): LumaPl
   return wide;
 }
 
-/** Steps across a rim are added and cut; the mean's square is returned summed, to tell how much it varies. */
-function addRow(
+/**
+ * Adds four directions of a rim along a row. The places it looks at move on by the same step, which is several times
+ * faster than going around the rim at each place. Steps are cut to what counts by `x & ~(x >> 31)`, which is the larger
+ * of x and 0, because branches that follow grain are guessed wrong half of the time.
+ */
+function addDirections(
   data: Uint16Array,
-  from: number,
-  count: number,
-  every: number,
+  start: number,
   inner: Int32Array,
   outer: Int32Array,
-  usual: number,
+  from: number,
+  every: number,
+  usual: Int32Array,
+  count: number,
+  cut: Int32Array,
+): void {
+  const i0 = start + inner[from];
+  const i1 = start + inner[from + 1];
+  const i2 = start + inner[from + 2];
+  const i3 = start + inner[from + 3];
+  const o0 = start + outer[from];
+  const o1 = start + outer[from + 1];
+  const o2 = start + outer[from + 2];
+  const o3 = start + outer[from + 3];
+  for (let k = 0, i = 0; k < count; k++, i += every) {
+    const most = usual[k];
+    const twice = 2 * most;
+    let under = most - data[o0 + i] + data[i0 + i];
+    under &= ~(under >> 31);
+    let over = twice - under;
+    let sum = over & ~(over >> 31);
+    under = most - data[o1 + i] + data[i1 + i];
+    under &= ~(under >> 31);
+    over = twice - under;
+    sum += over & ~(over >> 31);
+    under = most - data[o2 + i] + data[i2 + i];
+    under &= ~(under >> 31);
+    over = twice - under;
+    sum += over & ~(over >> 31);
+    under = most - data[o3 + i] + data[i3 + i];
+    under &= ~(under >> 31);
+    over = twice - under;
+    sum += over & ~(over >> 31);
+    // Every direction counted the usual step too much.
+    cut[k] += sum - 2 * twice;
+  }
+}
+
+/** Adds the means of a row to the sums. @returns the sum of their squares, to tell how much they vary */
+function addMeans(
+  cut: Int32Array,
+  usual: Int32Array,
+  count: number,
   weight: number,
   sums: Int16Array,
   onto: number,
 ): number {
+  const unit = (UNIT * weight) / DIRECTIONS;
   let squares = 0;
-  const unit = (UNIT * weight) / (DIRECTIONS * usual);
-  for (let k = 0, i = from; k < count; k++, i += every) {
-    let sum = 0;
-    for (let q = 0; q < DIRECTIONS; q++) {
-      const step = data[i + outer[q]] - data[i + inner[q]];
-      sum += step > usual ? usual : step < -usual ? -usual : step;
-    }
-    const mean = Math.round(unit * sum);
+  for (let k = 0; k < count; k++) {
+    const mean = Math.round((unit * cut[k]) / usual[k]);
     sums[onto + k] += mean;
     squares += mean * mean;
   }
@@ -105,32 +145,30 @@ export function addRims(
   { left, top }: PlanePlace,
   weight: number,
 ): void {
-  const rim: Rim = rimOf(pool.radius, wide.width);
+  const rim = rimOf(pool.radius, wide.width);
+  const { inner, outer } = rim;
   const usual = usualStep(wide, rim);
-  const { every, columns, sums } = pool;
+  const { every, columns, rows, sums } = pool;
   const [width, height] = [wide.width - 2 * margin, wide.height - 2 * margin];
-  let [squares, count] = [0, 0];
-  for (let y = 0; y < height; y += every) {
-    const row = (top + y) / every;
-    if (row < 0 || row >= pool.rows) continue;
-    const cells = Math.floor((y + margin) / CELL) * usual.columns;
-    for (let x = 0; x < width;) {
-      const column = Math.floor((x + margin) / CELL);
-      const end = Math.min(width, (column + 1) * CELL - margin);
-      const places = Math.ceil((end - x) / every);
-      const onto = (left + x) / every;
-      const fits = Math.min(places, columns - onto);
-      if (onto >= 0 && fits > 0) {
-        const from = (y + margin) * wide.width + x + margin;
-        const step = Math.round(usual.data[cells + column]);
-        squares += addRow(
-          ...[wide.data, from, fits, every, rim.inner, rim.outer] as const,
-          ...[step, weight, sums, row * columns + onto] as const,
-        );
-        count += fits;
-      }
-      x += every * places;
-    }
+  const [firstX, firstY] = [left / every, top / every];
+  // A frame that is cut larger than its sensor counts as far as the sensor goes.
+  const from = Math.max(0, -firstX);
+  const count = Math.min(Math.ceil(width / every), columns - firstX) - from;
+  if (count <= 0) return;
+  const usualRow = new Int32Array(count);
+  const cut = new Int32Array(count);
+  let [squares, counted] = [0, 0];
+  for (let k = Math.max(0, -firstY); k * every < height && firstY + k < rows; k++) {
+    const y = k * every + margin;
+    const cells = Math.floor(y / CELL) * usual.columns;
+    for (let x = 0; x < count; x++)
+      usualRow[x] = usual.data[cells + Math.floor(((from + x) * every + margin) / CELL)];
+    cut.fill(0);
+    const start = y * wide.width + from * every + margin;
+    for (let q = 0; q < DIRECTIONS; q += 4)
+      addDirections(wide.data, start, inner, outer, q, every, usualRow, count, cut);
+    squares += addMeans(cut, usualRow, count, weight, sums, (firstY + k) * columns + firstX + from);
+    counted += count;
   }
-  pool.variance += count > 0 ? squares / (count * UNIT * UNIT) : 0;
+  pool.variance += counted > 0 ? squares / (counted * UNIT * UNIT) : 0;
 }

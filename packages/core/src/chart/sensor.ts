@@ -31,8 +31,6 @@ export const isTurned = (orientation: Orientation): boolean => orientation >= 5;
 
 export type SensorPoint = readonly [x: number, y: number];
 
-
-
 /** The sides a picture had before it was set upright. */
 const levelSides = ({ width, height }: SensorShape, orientation: Orientation): SensorShape =>
   isTurned(orientation) ? { width: height, height: width } : { width, height };

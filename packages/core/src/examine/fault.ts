@@ -1,3 +1,5 @@
+import type { KnownVeil } from '../mend/recover/veil.ts';
+
 /** The kinds of flaw a picture can carry. */
 export const FAULT_KINDS = [
   'speck',
@@ -47,6 +49,9 @@ export interface NumberedFault extends Fault {
   readonly number: number;
   /** For what an examination of the mended picture found: what was there before, or what a mend brought in. */
   readonly origin?: LeftoverOrigin;
+  /** Its number on the dust chart of the camera, for what a chart knows of, and the shadow that it knows. */
+  readonly charted?: number;
+  readonly known?: KnownVeil;
 }
 
 /** Where a fault on a mended picture comes from. */

@@ -44,6 +44,8 @@ export interface MendBase {
    * nothing before it, where it paints out there is all. Missing: all of the target.
    */
   readonly paint?: readonly PaintStroke[];
+  /** The mend of another picture that this one was carried over from. It changes no pixel. */
+  readonly carried?: { readonly picture: string; readonly mend: string };
   /** A locked mend is not to be changed or taken away by the hand; it renders like any other. */
   readonly locked?: boolean;
 }

@@ -35,12 +35,12 @@ import { canvasOf } from './canvas.ts';
 import { sourceOf } from './mend.ts';
 import type { FittedVeil } from './recover/fitVeil.ts';
 import { fitTint } from './recover/fitTint.ts';
-import { fitReach, fitVeil } from './recover/fitVeil.ts';
+import { fitReach, fitVeil, refineVeil } from './recover/fitVeil.ts';
 import type { Leftover } from './recover/leftover.ts';
 import { leftoverRoughness } from './recover/leftover.ts';
 import { recoverability } from './recover/trust.ts';
 import { undoSpot } from './recover/undoSpot.ts';
-import type { Veil } from './recover/veil.ts';
+import type { KnownVeil, Veil } from './recover/veil.ts';
 import { veilBounds, veilField } from './recover/veil.ts';
 import type { Verdict } from './verdict/judgeMend.ts';
 import { judgeMend } from './verdict/judgeMend.ts';
@@ -57,6 +57,8 @@ export interface MendWish {
   readonly kind?: FaultKind;
   readonly fault?: string;
   readonly zone?: string;
+  /** The veil that other frames of the same sensor show there. */
+  readonly known?: KnownVeil;
 }
 
 /** How the method is chosen: by the program, or by the restorer. */
@@ -238,7 +240,10 @@ function findVeil(wish: MendWish, { avoid }: MendSurroundings, pixels: Pixels): 
   const others = avoid.filter(({ x, y, r }) => Math.hypot(x - target.x, y - target.y) > 0.5 * (r + target.r));
   const unknown = occupiedPixels(rect, { avoid: others }, pixels.shape.width);
   const polarities: readonly Polarity[] = polarity ? [polarity] : ['dark', 'bright'];
-  const fits = polarities.map((which) => fitVeil(window, { ...target, polarity: which }, unknown));
+  const { known } = wish;
+  const fits = known
+    ? [refineVeil(window, known.veil, known.depthError, unknown)]
+    : polarities.map((which) => fitVeil(window, { ...target, polarity: which }, unknown));
   const best = fits.reduce((a, b) => (b.evidence > a.evidence ? b : a));
   const own = targetField(veilReach(best.veil), pixels.shape, RING).rect;
   if (isEmpty(own)) return null;

@@ -11,6 +11,7 @@ import type { Runs } from './independentRuns.ts';
 import { independentRuns } from './independentRuns.ts';
 import type { Mend } from './mend.ts';
 import type { MendProposal, MendSurroundings, MendWish, MethodChoice } from './proposeMend.ts';
+import type { KnownVeil } from './recover/veil.ts';
 import { marginFor, proposalReads, proposeMend, sourcePlace } from './proposeMend.ts';
 
 /** A fault that is to be mended, under the id its mend will have. */
@@ -24,6 +25,8 @@ export interface FaultToMend
   readonly outline?: readonly Point[];
   /** The zone that bounds its mend, by id. */
   readonly zone?: string;
+  /** What a dust chart knows of it. */
+  readonly known?: KnownVeil;
 }
 
 /** The whole place of a fault: no source may touch even its soft border. */
@@ -91,6 +94,7 @@ const wishFor = (fault: FaultToMend): MendWish => ({
   ...(fault.polarity === undefined ? {} : { polarity: fault.polarity }),
   ...(fault.fault === undefined ? {} : { fault: fault.fault }),
   ...(fault.zone === undefined ? {} : { zone: fault.zone }),
+  ...(fault.known === undefined ? {} : { known: fault.known }),
 });
 
 /** The rectangle that is looked at to mend a fault. */

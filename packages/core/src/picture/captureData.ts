@@ -8,6 +8,8 @@ export interface CaptureData {
   readonly iso?: number;
   /** Millimetres. */
   readonly focalLengthMm?: number;
+  /** How the camera was held, 1 to 8 as Exif numbers it; level where it is missing. */
+  readonly orientation?: number;
   /** Local time of the camera, `YYYY-MM-DDThh:mm:ss`. */
   readonly takenAt?: string;
 }

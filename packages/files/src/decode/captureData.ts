@@ -11,7 +11,7 @@ const CAPTURE = {
   focalLength: 0x920a,
   lens: 0xa434,
 };
-const PICTURE = { make: 0x010f, model: 0x0110 };
+const PICTURE = { make: 0x010f, model: 0x0110, orientation: 0x0112 };
 
 const text = (entry: IfdEntry | undefined): string | undefined =>
   entry?.value.toString('latin1').replace(/\0.*$/s, '').trim() || undefined;
@@ -35,6 +35,8 @@ export function captureData(exif: Buffer | undefined): CaptureData {
   const capture = (tag: number): IfdEntry | undefined => parts.capture.find((entry) => entry.tag === tag);
   const picture = (tag: number): IfdEntry | undefined => parts.picture.find((entry) => entry.tag === tag);
   const isoEntry = capture(CAPTURE.iso);
+  const held = picture(PICTURE.orientation);
+  const orientation = held && held.value.length >= 2 ? order.u16(held.value, 0) : undefined;
   const [make, model] = [text(picture(PICTURE.make)), text(picture(PICTURE.model))];
   const found = {
     camera: make && model ? (model.startsWith(make) ? model : `${make} ${model}`) : (model ?? make),
@@ -43,6 +45,8 @@ export function captureData(exif: Buffer | undefined): CaptureData {
     exposureTime: fraction(capture(CAPTURE.exposureTime), order),
     iso: isoEntry && isoEntry.value.length >= 2 ? order.u16(isoEntry.value, 0) : undefined,
     focalLengthMm: fraction(capture(CAPTURE.focalLength), order),
+    // Level is not worth saying.
+    orientation: orientation !== undefined && orientation > 1 && orientation <= 8 ? orientation : undefined,
     takenAt: isoTime(text(capture(CAPTURE.takenAt))),
   };
   return Object.fromEntries(Object.entries(found).filter(([, value]) => value !== undefined));

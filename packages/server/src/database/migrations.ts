@@ -134,6 +134,62 @@ const STEPS: readonly Step[] = [
       });
     },
   },
+  {
+    name: '0006-series',
+    up: async (knex) => {
+      await knex.schema.alterTable('pictures', (table) => {
+        table.text('camera');
+        table.boolean('is_reference').notNullable().defaultTo(false);
+      });
+      await knex.schema.alterTable('faults', (table) => {
+        table.integer('charted');
+        table.jsonb('known');
+      });
+      await knex.schema.alterTable('deliveries', (table) => {
+        table.text('piece').unique();
+      });
+      await knex.schema.createTable('charts', (table) => {
+        table.uuid('id').primary();
+        table.text('camera').notNullable().index();
+        table.jsonb('document').notNullable();
+        table.jsonb('pictures').notNullable();
+        table.jsonb('verdicts').notNullable();
+        table.timestamp('made_at').notNullable().defaultTo(knex.fn.now());
+        table.text('opened_at');
+        table.text('closed_at');
+      });
+      await knex.schema.createTable('runs', (table) => {
+        table.uuid('id').primary();
+        table.uuid('job_id').notNullable().references('jobs.id').onDelete('CASCADE').index();
+        table.jsonb('request').notNullable();
+        table.text('state').notNullable();
+        table.timestamp('created_at').notNullable().defaultTo(knex.fn.now());
+        table.timestamp('begun_at');
+        table.timestamp('ended_at');
+      });
+      await knex.schema.createTable('run_pieces', (table) => {
+        table.uuid('run_id').notNullable().references('runs.id').onDelete('CASCADE');
+        table.integer('number').notNullable();
+        table.integer('stage').notNullable();
+        table.text('work').notNullable();
+        table.uuid('picture_id').references('pictures.id').onDelete('CASCADE').index();
+        /** For a chart: the camera. */
+        table.text('subject');
+        table.text('state').notNullable().defaultTo('waiting').index();
+        table.integer('attempts').notNullable().defaultTo(0);
+        table.jsonb('outcome').notNullable().defaultTo('{}');
+        table.timestamp('begun_at');
+        table.timestamp('ended_at');
+        table.primary(['run_id', 'number']);
+      });
+      await knex.schema.createTable('routines', (table) => {
+        table.uuid('id').primary();
+        table.text('name').notNullable();
+        table.jsonb('steps').notNullable();
+        table.timestamp('created_at').notNullable().defaultTo(knex.fn.now());
+      });
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

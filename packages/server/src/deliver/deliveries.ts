@@ -7,6 +7,7 @@ import type { Context } from '../context.ts';
 import type { Database } from '../database/connect.ts';
 import { readWorksheet } from '../history/worksheetRows.ts';
 import { notFound } from '../http/refusal.ts';
+import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
 
 interface DeliveryRow {
@@ -16,6 +17,8 @@ interface DeliveryRow {
   readonly state: DeliveryState;
   readonly problem: string | null;
   readonly file_name: string;
+  /** The piece of a run that it belongs to. */
+  readonly piece: string | null;
   readonly sha256: string | null;
   readonly size_bytes: string | null;
   readonly mends: number;
@@ -50,6 +53,28 @@ export async function deliveriesOf(database: Database, pictureId: string): Promi
   return rows.map(asDelivery);
 }
 
+/** Notes a delivery of a picture as it is mended now. @returns its id */
+async function noteDelivery(
+  { database }: Context,
+  picture: PictureRow,
+  request: DeliveryRequest,
+  file: { readonly name: string; readonly piece: string | null },
+): Promise<string> {
+  const { recipe } = await readWorksheet(database, picture);
+  const id = randomUUID();
+  await database('deliveries').insert({
+    id,
+    picture_id: picture.id,
+    request: JSON.stringify(request),
+    state: 'waiting',
+    file_name: file.name,
+    piece: file.piece,
+    mends: recipe.mends.filter((mend) => mend.on).length,
+    recipe: JSON.stringify(recipe),
+  });
+  return id;
+}
+
 /** Orders a delivery of the picture as it is mended now; what is edited later is not in it. */
 export async function orderDelivery(
   context: Context,
@@ -58,20 +83,23 @@ export async function orderDelivery(
 ): Promise<Delivery> {
   const { database, queue } = context;
   const picture = await pictureRow(database, pictureId);
-  const { recipe } = await readWorksheet(database, picture);
-  const id = randomUUID();
   const stem = picture.name.replace(/\.[^.]*$/, '');
-  await database('deliveries').insert({
-    id,
-    picture_id: pictureId,
-    request: JSON.stringify(request),
-    state: 'waiting',
-    file_name: `${stem} mended.${ENDING_OF[request.format]}`,
-    mends: recipe.mends.filter((mend) => mend.on).length,
-    recipe: JSON.stringify(recipe),
-  });
+  const name = `${stem} mended.${ENDING_OF[request.format]}`;
+  const id = await noteDelivery(context, picture, request, { name, piece: null });
   await queue.order('deliver', id);
   return asDelivery(await deliveryRow(database, id));
+}
+
+/** The delivery of a piece of a run, noted when it is first asked for. @returns its id */
+export async function namedDelivery(
+  context: Context,
+  picture: PictureRow,
+  request: DeliveryRequest,
+  name: string,
+  piece: string,
+): Promise<string> {
+  const row = await context.database<DeliveryRow>('deliveries').where('piece', piece).first('id');
+  return row ? row.id : noteDelivery(context, picture, request, { name, piece });
 }
 
 /** Renders a delivery at full depth and keeps the file. */

@@ -34,6 +34,28 @@ async function allFindings(context: Context, row: PictureRow): Promise<NumberedF
   );
 }
 
+/**
+ * Examines a picture here and now, as a part of a longer run. One that was examined keeps its ledger.
+ * @returns how many faults are listed
+ */
+export async function orderedExamination(
+  context: Context,
+  row: PictureRow,
+  request: ExamineRequest,
+): Promise<number> {
+  const { database } = context;
+  if (row.examined !== 'done') {
+    await database('pictures')
+      .where('id', row.id)
+      .update({ examined: 'running', examine_request: JSON.stringify(request) });
+    await replaceFindings(database, row.id, request, await allFindings(context, row));
+    await keepEstimate(database, row.id);
+    await tellPicture(context, row.id);
+  }
+  const [{ listed }] = await database('faults').where('picture_id', row.id).count('* as listed');
+  return Number(listed);
+}
+
 /** Examines a picture and puts what was found into its ledger. */
 export async function examinePicture(context: Context, id: string): Promise<void> {
   const { database } = context;

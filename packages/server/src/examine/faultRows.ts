@@ -3,13 +3,18 @@ import { decideFindings, isSameFault } from '@fennip/core';
 import type { ExamineRequest } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
 
-/** Where a fault comes from: the finder, the restorer's hand, or an examination of the mended picture. */
-export type FaultOrigin = 'found' | 'hand' | LeftoverOrigin;
+/** Where a fault comes from: the finder, the restorer's hand, the camera's dust chart, or an examination of the mended picture. */
+export type FaultOrigin = 'found' | 'hand' | 'charted' | LeftoverOrigin;
 
-export interface FaultRow extends Omit<NumberedFault, 'path' | 'outline' | 'origin' | 'tone'> {
+export interface FaultRow extends Omit<
+  NumberedFault,
+  'path' | 'outline' | 'origin' | 'tone' | 'charted' | 'known'
+> {
   readonly path: NumberedFault['path'] | null;
   readonly outline: NumberedFault['outline'] | null;
   readonly tone: number | null;
+  readonly charted: number | null;
+  readonly known: NumberedFault['known'] | null;
   readonly origin: FaultOrigin;
   readonly picture_id: string;
   readonly judgement: Judgement;
@@ -25,20 +30,27 @@ export interface FaultSheet {
 }
 
 function asFault(row: FaultRow): NumberedFault {
-  const { id, number, kind, polarity, x, y, r, strength, softness, confidence, path, outline, origin, tone } =
-    row;
+  const { id, number, kind, polarity, x, y, r, strength, softness, confidence } = row;
+  const { path, outline, origin, tone, charted, known } = row;
   return {
     ...{ id, number, kind, polarity, x, y, r, strength, softness, confidence },
     ...(tone === null ? {} : { tone }),
     ...(path ? { path } : {}),
     ...(outline ? { outline } : {}),
-    ...(origin === 'found' || origin === 'hand' ? {} : { origin }),
+    ...(charted === null ? {} : { charted }),
+    ...(known ? { known } : {}),
+    ...(origin === 'left over' || origin === 'made by a mend' ? { origin } : {}),
   };
 }
 
 /** What a fault is in the table; shapes travel as JSON. */
-export const asFaultRow = ({ path, outline, origin, ...fault }: NumberedFault, from: FaultOrigin) => ({
+export const asFaultRow = (
+  { path, outline, origin, charted, known, ...fault }: NumberedFault,
+  from: FaultOrigin,
+) => ({
   ...fault,
+  charted: charted ?? null,
+  known: known ? JSON.stringify(known) : null,
   path: path ? JSON.stringify(path) : null,
   outline: outline ? JSON.stringify(outline) : null,
   origin: origin ?? from,

@@ -3,11 +3,14 @@ import type { Express } from 'express';
 import express from 'express';
 import type { Context } from '../context.ts';
 import { checkOrigin, guardHeaders } from './border.ts';
+import { chartRoutes } from './chartRoutes.ts';
 import { fileRoutes } from './fileRoutes.ts';
 import { jobRoutes } from './jobRoutes.ts';
 import { pictureRoutes } from './pictureRoutes.ts';
 import { answerProblems } from './problems.ts';
 import { notFound } from './refusal.ts';
+import { routineRoutes } from './routineRoutes.ts';
+import { runRoutes } from './runRoutes.ts';
 
 /** An edit of thousands of mends is a few megabytes; no request needs more. */
 const MOST_JSON = '32mb';
@@ -24,6 +27,7 @@ export function application(context: Context): Express {
   });
   app.use('/api', express.json({ limit: MOST_JSON }));
   app.use('/api', jobRoutes(context), pictureRoutes(context), fileRoutes(context));
+  app.use('/api', runRoutes(context), chartRoutes(context), routineRoutes(context));
   app.use('/api', () => {
     throw notFound('address');
   });

@@ -47,7 +47,7 @@ export function pictureRoutes(context: Context): Router {
 
   router.patch('/pictures/:picture', async (request, response) => {
     const id = idOf(request.params);
-    const { setAside, density } = checkPictureChange(request.body);
+    const { setAside, density, camera, isReference } = checkPictureChange(request.body);
     await pictureRow(context.database, id);
     await context
       .database('pictures')
@@ -55,6 +55,8 @@ export function pictureRoutes(context: Context): Router {
       .update({
         ...(setAside === undefined ? {} : { set_aside: setAside }),
         ...(density === undefined ? {} : { density }),
+        ...(camera === undefined ? {} : { camera }),
+        ...(isReference === undefined ? {} : { is_reference: isReference }),
       });
     await tellPicture(context, id);
     response.json(await pictureById(context.database, id));

@@ -28,9 +28,20 @@ export interface PictureRow {
   readonly revision: number;
   readonly next_fault: number;
   readonly set_aside: boolean;
+  /** Given by hand; the file's own is in `capture`. */
+  readonly camera: string | null;
+  readonly is_reference: boolean;
   readonly checked: ExamineState;
   readonly estimate: WorkEstimate | null;
 }
+
+/** The body a picture was taken with; null for a scan and where nothing is known. */
+export const cameraOf = ({
+  camera,
+  capture,
+  nature,
+}: Pick<PictureRow, 'camera' | 'capture' | 'nature'>): string | null =>
+  camera ?? (nature === 'frame' ? (capture.camera ?? null) : null);
 
 interface CountedRow extends PictureRow {
   readonly faults: string;
@@ -88,6 +99,8 @@ function asPicture(row: CountedRow): Picture {
     lookedFor: row.examine_request,
     faults: Number(row.faults),
     settled: Number(row.settled),
+    camera: cameraOf(row),
+    isReference: row.is_reference,
     setAside: row.set_aside,
     checked: row.checked,
     estimate: row.estimate && { ...row.estimate, spentSeconds: Number(row.spent) },

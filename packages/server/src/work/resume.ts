@@ -1,7 +1,9 @@
 import type { Context } from '../context.ts';
+import { orderStage } from '../runs/runs.ts';
 
 /** Orders anew what was under way when the last server stopped. Work that another server is at is left to it. */
-export async function resumeWork({ database, queue }: Context): Promise<void> {
+export async function resumeWork(context: Context): Promise<void> {
+  const { database, queue } = context;
   const preparing: string[] = await database('pictures').where('state', 'preparing').pluck('id');
   const examining: string[] = await database('pictures')
     .whereIn('examined', ['waiting', 'running'])
@@ -11,11 +13,14 @@ export async function resumeWork({ database, queue }: Context): Promise<void> {
     .pluck('id');
   const delivering: string[] = await database('deliveries')
     .whereIn('state', ['waiting', 'running'])
+    .whereNull('piece')
     .pluck('id');
   for (const id of preparing) await queue.order('prepare', id);
   for (const id of examining) await queue.order('examine', id);
   for (const id of checking) await queue.order('check', id);
   for (const id of delivering) await queue.order('deliver', id);
+  const running: string[] = await database('runs').where('state', 'running').pluck('id');
+  for (const id of running) await orderStage(context, id);
 }
 
 /** Removes files that no row names, and says which named ones are missing. */

@@ -1,8 +1,32 @@
 import { createHash } from 'node:crypto';
 import { open } from 'node:fs/promises';
 import type { MessagePort } from 'node:worker_threads';
-import type { Depth, ExamineTile, MeasuredPart, Raster, Recipe } from '@fennip/core';
+import type {
+  CarriedRecipe,
+  ChartFrame,
+  ChartedPlace,
+  Depth,
+  DustChart,
+  ExamineTile,
+  FaultToMend,
+  MeasuredPart,
+  MendProposal,
+  MendSurroundings,
+  Pixels,
+  Placement,
+  Raster,
+  Recipe,
+  SensorShape,
+} from '@fennip/core';
 import {
+  carryRecipe,
+  chartDust,
+  chartFaults,
+  measureGrain,
+  mendFault,
+  noiseTable,
+  pictureRect,
+  sourcePlace,
   bytesPerSample,
   copyRaster,
   examineTile,
@@ -48,6 +72,40 @@ export type ThreadTask =
     }
   | { readonly task: 'examine whole'; readonly raster: SharedRaster }
   | {
+      readonly task: 'chart';
+      readonly sensor: SensorShape;
+      readonly frames: readonly (ChartFrame & { readonly original: string })[];
+      readonly mostPixels: number;
+      readonly port: MessagePort;
+    }
+  | {
+      readonly task: 'chart faults';
+      readonly original: string;
+      readonly mostPixels: number;
+      readonly chart: DustChart;
+      readonly placement: Placement;
+      readonly fNumber: number | null;
+    }
+  | {
+      readonly task: 'mend';
+      readonly original: string;
+      readonly mostPixels: number;
+      readonly faults: readonly FaultToMend[];
+      readonly surroundings: MendSurroundings;
+    }
+  | { readonly task: 'noise'; readonly original: string; readonly mostPixels: number }
+  | {
+      readonly task: 'carry';
+      readonly original: string;
+      readonly mostPixels: number;
+      readonly recipe: Recipe;
+      readonly picture: string;
+      readonly from: Placement;
+      readonly to: Placement;
+      /** Ids of the mends to come, one for each of the recipe's. */
+      readonly ids: readonly string[];
+    }
+  | {
       readonly task: 'deliver';
       readonly original: string;
       readonly mostPixels: number;
@@ -68,7 +126,16 @@ export interface Refused {
   readonly refused: string;
 }
 
-type Outcome = undefined | SharedRaster | MeasuredPart | StoredFile;
+type Outcome =
+  | undefined
+  | SharedRaster
+  | MeasuredPart
+  | StoredFile
+  | DustChart
+  | readonly ChartedPlace[]
+  | readonly MendProposal[]
+  | readonly number[]
+  | CarriedRecipe;
 
 async function prepare(task: Extract<ThreadTask, { task: 'prepare' }>): Promise<undefined> {
   const { raster } = await decodePicture(task.original, { pixels: task.mostPixels });
@@ -110,6 +177,43 @@ async function deliver(task: Extract<ThreadTask, { task: 'deliver' }>): Promise<
   return { sha256: createHash('sha256').update(bytes).digest('hex'), sizeBytes: bytes.length };
 }
 
+/** The original as its file holds it. */
+async function pixelsAt(original: string, mostPixels: number): Promise<Pixels> {
+  const { raster, header } = await decodePicture(original, { pixels: mostPixels });
+  return pixelsOf(raster, header.transfer);
+}
+
+async function chart({
+  sensor,
+  frames,
+  mostPixels,
+  port,
+}: Extract<ThreadTask, { task: 'chart' }>): Promise<DustChart> {
+  return chartDust(
+    sensor,
+    frames,
+    (frame) => pixelsAt(frames[frame].original, mostPixels),
+    (share) => port.postMessage(share),
+  );
+}
+
+async function proposeAll(task: Extract<ThreadTask, { task: 'mend' }>): Promise<MendProposal[]> {
+  const pixels = await pixelsAt(task.original, task.mostPixels);
+  const used = [...task.surroundings.used];
+  return task.faults.map((fault) => {
+    const proposal = mendFault(fault, { ...task.surroundings, used }, pixels);
+    const place = sourcePlace(proposal.mend);
+    if (place) used.push(place);
+    return proposal;
+  });
+}
+
+async function carry(task: Extract<ThreadTask, { task: 'carry' }>): Promise<CarriedRecipe> {
+  const pixels = await pixelsAt(task.original, task.mostPixels);
+  const { recipe, picture, from, to, ids } = task;
+  return carryRecipe(recipe, { picture, from, to, idFor: (index) => ids[index] }, pixels);
+}
+
 function carryOut(task: ThreadTask): Promise<Outcome> {
   switch (task.task) {
     case 'prepare':
@@ -120,6 +224,20 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
       return Promise.resolve(examineTile(task.tile, pixelsOf(sharedPixels(task.raster))));
     case 'examine whole':
       return Promise.resolve(examineWhole(pixelsOf(sharedPixels(task.raster))));
+    case 'chart':
+      return chart(task);
+    case 'chart faults':
+      return pixelsAt(task.original, task.mostPixels).then((pixels) =>
+        chartFaults(task.chart, pixels, task.placement, task.fNumber),
+      );
+    case 'mend':
+      return proposeAll(task);
+    case 'noise':
+      return pixelsAt(task.original, task.mostPixels).then(({ shape, window }) =>
+        noiseTable(measureGrain(window(pictureRect(shape)).raster)),
+      );
+    case 'carry':
+      return carry(task);
     case 'deliver':
       return deliver(task);
   }

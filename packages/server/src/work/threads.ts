@@ -3,7 +3,20 @@ import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import type { MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import type { ExamineTile, MeasuredPart, Recipe } from '@fennip/core';
+import type {
+  CarriedRecipe,
+  ChartFrame,
+  ChartedPlace,
+  DustChart,
+  ExamineTile,
+  FaultToMend,
+  MeasuredPart,
+  MendProposal,
+  MendSurroundings,
+  Placement,
+  Recipe,
+  SensorShape,
+} from '@fennip/core';
 import type { EncodeSettings } from '@fennip/files';
 import { PictureError } from '@fennip/files';
 import type { StoredFile } from '../store/store.ts';
@@ -17,6 +30,33 @@ export interface Threads {
   examine(raster: SharedRaster, tile: ExamineTile): Promise<MeasuredPart>;
   /** What is looked for on the picture as a whole. */
   examineWhole(raster: SharedRaster): Promise<MeasuredPart>;
+  /** Makes the dust chart of a sensor from frames of it. */
+  chart(
+    sensor: SensorShape,
+    frames: readonly (ChartFrame & { readonly original: string })[],
+    progress: (share: number) => void,
+  ): Promise<DustChart>;
+  /** What a chart says of one frame. */
+  chartFaults(
+    original: string,
+    chart: DustChart,
+    placement: Placement,
+    fNumber: number | null,
+  ): Promise<readonly ChartedPlace[]>;
+  /** A mend for each fault, in their order, with what it thinks of itself. */
+  mend(
+    original: string,
+    faults: readonly FaultToMend[],
+    surroundings: MendSurroundings,
+  ): Promise<readonly MendProposal[]>;
+  /** How strong a picture's noise is by brightness, as a sift needs it. */
+  noise(original: string): Promise<readonly number[]>;
+  /** Carries a recipe over to another picture. */
+  carry(
+    original: string,
+    recipe: Recipe,
+    between: { picture: string; from: Placement; to: Placement; ids: readonly string[] },
+  ): Promise<CarriedRecipe>;
   deliver(
     original: string,
     recipe: Recipe,
@@ -64,6 +104,14 @@ export function startThreads(mostPixels: number): Threads {
     load: (original, recipe) => run({ task: 'load', original, mostPixels, recipe }),
     examine: (raster, tile) => run({ task: 'examine', raster, tile }),
     examineWhole: (raster) => run({ task: 'examine whole', raster }),
+    chart: (sensor, frames, progress) =>
+      runSpeaking((port) => ({ task: 'chart', sensor, frames, mostPixels, port }), progress),
+    chartFaults: (original, chart, placement, fNumber) =>
+      run({ task: 'chart faults', original, mostPixels, chart, placement, fNumber }),
+    mend: (original, faults, surroundings) =>
+      run({ task: 'mend', original, mostPixels, faults, surroundings }),
+    noise: (original) => run({ task: 'noise', original, mostPixels }),
+    carry: (original, recipe, between) => run({ task: 'carry', original, mostPixels, recipe, ...between }),
     deliver: (original, recipe, settings, onto, progress) =>
       runSpeaking(
         (port) => ({ task: 'deliver', original, mostPixels, recipe, settings, onto, port }),

@@ -6,7 +6,7 @@ import { createVariation } from './leastVariation.ts';
 import type { LightPatch } from './lightPatch.ts';
 import { greyLight, halveLight, lightPatchOf } from './lightPatch.ts';
 import type { Veil } from './veil.ts';
-import { AT, advanceVeil, veilFrom } from './veilParameters.ts';
+import { AT, advanceVeil, parametersOf, veilFrom } from './veilParameters.ts';
 
 /** Where a veil is looked for: a rough place, as a click or a finder gives it. */
 export interface RoughPlace {
@@ -148,4 +148,38 @@ export function fitVeil(window: Window, place: RoughPlace, unknown?: Uint8Array)
   const fine = createVariation(shrunk(patch, place.r, FINE_RADIUS), prior);
   const { point, cost } = descend(fine, best.point, [...WHOLE_SHAPE, ...lights], 15);
   return { veil: veilFrom(point), evidence: -cost };
+}
+
+/** How far a known veil's place and size may still be off, in radii: what many frames say together. */
+const KNOWN = { centre: 0.03, logRadius: 0.03, softness: 0.04, shear: 0.02 };
+
+/**
+ * Fits a veil of which nearly all is known, from many frames of the same sensor: its place and shape hardly move, its
+ * depth within what its error allows.
+ *
+ * @param depthSpread standard error of the depth that is known
+ * @param unknown as in {@link fitVeil}
+ */
+export function refineVeil(
+  window: Window,
+  veil: Veil,
+  depthSpread: number,
+  unknown?: Uint8Array,
+): FittedVeil {
+  const full = lightPatchOf(window);
+  if (unknown) for (let i = 0; i < unknown.length; i++) if (unknown[i]) full.known[i] = 0;
+  const patch = veil.light === null ? greyLight(full) : full;
+  const expected = parametersOf(veil);
+  const centre = KNOWN.centre * veil.r + 0.05;
+  const { logRadius, softness, shear } = KNOWN;
+  const prior: VeilPrior = {
+    expected,
+    spread: Float64Array.from([
+      ...[centre, centre, logRadius, softness, shear, shear, depthSpread],
+      ...(veil.light ?? []).map(() => 0.1),
+    ]),
+  };
+  const variation = createVariation(shrunk(patch, veil.r, FINE_RADIUS), prior);
+  const { point, cost } = descend(variation, expected, WHOLE_SHAPE, 6);
+  return { veil: { ...veilFrom(point), light: veil.light }, evidence: -cost };
 }

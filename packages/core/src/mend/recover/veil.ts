@@ -25,6 +25,12 @@ export interface Veil {
   readonly light: readonly number[] | null;
 }
 
+/** A veil that is known before the picture is looked at, and the standard error of its depth. */
+export interface KnownVeil {
+  readonly veil: Veil;
+  readonly depthError: number;
+}
+
 /** Half the width of a pixel's own blur: no border is sharper than that. */
 export const PIXEL_BLUR = 0.6;
 

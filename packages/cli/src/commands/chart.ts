@@ -1,0 +1,75 @@
+import type { ChartFrame } from '@fennip/core';
+import { chartDust, placeOnSensor, sensorOf } from '@fennip/core';
+import { chartDocument } from '@fennip/contract';
+import { captureData, readHeader } from '@fennip/files';
+import { basename } from 'node:path';
+import type { Command } from '../command.ts';
+import { neededOption, numberOption, textOption } from '../command.ts';
+import { orientationOf, readFrame } from '../frame.ts';
+import { RefusedError, UsageError } from '../usage.ts';
+import { writeWhole } from '../writeWhole.ts';
+
+/** Entries less likely than this to be dirt are not listed. */
+const LISTED = 0.5;
+
+/** One f-number for each frame, as they are given. */
+function fNumbersFrom(text: string | undefined, count: number): (number | null)[] | null {
+  if (text === undefined) return null;
+  const numbers = text.split(',').map((part) => (part.trim() === '-' ? null : Number(part)));
+  if (numbers.some((number) => number !== null && !(number > 0)))
+    throw new UsageError(`--f-numbers must be numbers above 0 parted by commas, got ${text}`);
+  if (numbers.length !== count) throw new UsageError(`--f-numbers has ${numbers.length} for ${count} frames`);
+  return numbers;
+}
+
+export const chart: Command = {
+  help: `fennip chart FRAME... [--f-numbers 5.6,8,...] [--references NAME,...] [--confidence 0..1] --out chart.json
+
+Finds the dirt on a camera's sensor from its frames: what stays while the scenes change. Two frames give something,
+eight give nearly all. Frames may be turned, smaller, or cropped by the camera around the middle. The chart is
+  {"sensor":{"width","height"},"frames":[{"name","fNumber"}],"faults":[{"kind":"speck","number","x","y","r","softness",
+   "depth","confidence","particle","depths":[{"fNumber","depth","error","frames"}],"evidence":[...]}]}
+in pixels of the sensor held level, the centre of the first pixel at 0.5, 0.5; r, softness and depth as at f/16.
+With --out - the chart is printed.
+
+  --f-numbers    one for each frame, "-" where it is not known (default: what the files say)
+  --references   frames among these, by file name, that show nothing but the dust (a defocused sky or wall)
+  --confidence   how sure an entry must be to be listed (default ${LISTED})`,
+  options: {
+    'f-numbers': { type: 'string' },
+    references: { type: 'string' },
+    confidence: { type: 'string' },
+    out: { type: 'string' },
+  },
+  files: 'some',
+  run: async (files, values) => {
+    const out = neededOption(values, 'out');
+    const least = numberOption(values, 'confidence', 0, 1, LISTED);
+    const given = fNumbersFrom(textOption(values, 'f-numbers'), files.length);
+    const references = (textOption(values, 'references') ?? '').split(',').filter((name) => name !== '');
+    const stranger = references.find((name) => !files.some((file) => basename(file) === basename(name)));
+    if (stranger !== undefined) throw new UsageError(`--references: ${stranger} is not among the frames`);
+    if (files.length < 2 && references.length === 0)
+      throw new UsageError('takes two frames or more: one alone does not tell dirt from the subject');
+    const headers = await Promise.all(files.map((file) => readHeader(file)));
+    const sensor = sensorOf(headers.map((header) => ({ shape: header, orientation: orientationOf(header) })));
+    const frames = headers.map((header, i): ChartFrame => ({
+      placement: placeOnSensor(header, orientationOf(header), sensor),
+      fNumber: given ? given[i] : (captureData(header.exif).fNumber ?? null),
+      isReference: references.some((name) => basename(name) === basename(files[i])),
+    }));
+    const found = await chartDust(sensor, frames, async (index) => {
+      const frame = await readFrame(files[index]);
+      if (frame.raster.width !== headers[index].width)
+        throw new RefusedError(`${files[index]} changed while it was read.`);
+      return frame.pixels;
+    });
+    const document = chartDocument(
+      { ...found, entries: found.entries.filter(({ confidence }) => confidence >= least) },
+      frames.map(({ fNumber }, i) => ({ name: basename(files[i]), fNumber })),
+    );
+    const text = `${JSON.stringify(document, null, 1)}\n`;
+    if (out === '-') process.stdout.write(text);
+    else await writeWhole(out, text);
+  },
+};

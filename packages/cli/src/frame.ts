@@ -1,0 +1,29 @@
+import type { Orientation, Pixels, Placement, Raster, SensorShape } from '@fennip/core';
+import { pixelsOf, placeOnSensor } from '@fennip/core';
+import type { PictureHeader } from '@fennip/files';
+import { captureData, decodePicture } from '@fennip/files';
+
+/** A camera frame as a command reads it. */
+export interface Frame {
+  readonly raster: Raster;
+  readonly header: PictureHeader;
+  readonly pixels: Pixels;
+  readonly orientation: Orientation;
+  /** From the file's capture data; null where it says none. */
+  readonly fNumber: number | null;
+}
+
+export const orientationOf = (header: PictureHeader): Orientation =>
+  (captureData(header.exif).orientation ?? 1) as Orientation;
+
+/** @throws PictureError when the file is refused or broken */
+export async function readFrame(path: string): Promise<Frame> {
+  const { raster, header } = await decodePicture(path);
+  return {
+    ...{ raster, header, pixels: pixelsOf(raster, header.transfer), orientation: orientationOf(header) },
+    fNumber: captureData(header.exif).fNumber ?? null,
+  };
+}
+
+export const placementOf = ({ raster, orientation }: Frame, sensor: SensorShape): Placement =>
+  placeOnSensor(raster, orientation, sensor);

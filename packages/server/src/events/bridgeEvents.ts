@@ -1,0 +1,70 @@
+import { randomUUID } from 'node:crypto';
+import pg from 'pg';
+import type { Logger } from 'pino';
+import type { JobEvent } from '@fennip/contract';
+import type { EventHub } from './eventHub.ts';
+
+const CHANNEL = 'fennip_events';
+/** PostgreSQL takes notices up to 8000 bytes. */
+const MOST_BYTES = 7500;
+const RETRY_MS = 1000;
+
+interface Notice {
+  readonly from: string;
+  readonly jobId: string;
+  readonly event: JobEvent;
+}
+
+/** A hub whose events reach everyone who watches on any server of the same database. */
+export interface BridgedHub {
+  readonly hub: EventHub;
+  stop(): Promise<void>;
+}
+
+/**
+ * Lets hubs of several processes hear one another, through PostgreSQL's notices. An event that is lost while the line is
+ * down is no harm: pages ask anew for what they show.
+ */
+export async function bridgeEvents(url: string, own: EventHub, log: Logger): Promise<BridgedHub> {
+  const self = randomUUID();
+  let client: pg.Client | null = null;
+  let isStopped = false;
+
+  async function listen(): Promise<void> {
+    const line = new pg.Client({ connectionString: url });
+    line.on('notification', ({ payload }) => {
+      const notice = JSON.parse(payload ?? '{}') as Notice;
+      if (notice.from !== self) own.tell(notice.jobId, notice.event);
+    });
+    line.on('error', (error) => {
+      log.warn({ err: error }, 'the line that events travel on broke');
+      client = null;
+      if (!isStopped) setTimeout(() => void relisten(), RETRY_MS);
+    });
+    await line.connect();
+    await line.query(`listen ${CHANNEL}`);
+    client = line;
+  }
+
+  const relisten = (): Promise<void> =>
+    listen().catch(() => {
+      if (!isStopped) setTimeout(() => void relisten(), RETRY_MS);
+    });
+
+  await listen();
+  return {
+    hub: {
+      ...own,
+      tell: (jobId, event) => {
+        own.tell(jobId, event);
+        const payload = JSON.stringify({ from: self, jobId, event } satisfies Notice);
+        if (Buffer.byteLength(payload) > MOST_BYTES) return;
+        client?.query('select pg_notify($1, $2)', [CHANNEL, payload]).catch(() => undefined);
+      },
+    },
+    stop: async () => {
+      isStopped = true;
+      await client?.end().catch(() => undefined);
+    },
+  };
+}

@@ -1,0 +1,32 @@
+import { pipeline } from 'node:stream/promises';
+import type { Response } from 'express';
+import { ZipFile } from 'yazl';
+import type { Context } from '../context.ts';
+import { deliveredFile } from '../deliver/deliveries.ts';
+import { piecesOfRun, runById } from '../runs/runRows.ts';
+import { notFound } from './refusal.ts';
+
+/** Sends all finished files of a job's delivery as one archive, stored as they are: pictures do not shrink further. */
+export async function sendZip(context: Context, runId: string, response: Response): Promise<void> {
+  const run = await runById(context.database, runId);
+  const pieces = await piecesOfRun(context.database, runId);
+  const ids = pieces.flatMap(({ state, outcome }) =>
+    state === 'done' && outcome.delivery !== undefined ? [outcome.delivery] : [],
+  );
+  if (run.kind !== 'delivery' || ids.length === 0) throw notFound('finished delivery');
+  const { name } = await context.database('jobs').where('id', run.jobId).first('name');
+  const zip = new ZipFile();
+  for (const id of ids) {
+    const { path, fileName } = await deliveredFile(context, id);
+    zip.addFile(path, fileName, { compress: false });
+  }
+  zip.end();
+  response.attachment(`${name}.zip`);
+  response.set({ 'Content-Type': 'application/zip', 'Cache-Control': 'private, no-cache' });
+  try {
+    await pipeline(zip.outputStream, response);
+  } catch (error) {
+    // A page that goes away meanwhile is no error.
+    if ((error as NodeJS.ErrnoException).code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
+  }
+}

@@ -1,0 +1,39 @@
+import type { Doubt, OpenDoubt } from '@fennip/contract';
+import type { Database } from '../database/connect.ts';
+
+interface DoubtRow {
+  readonly picture_id: string;
+  readonly doubts: readonly Doubt[];
+}
+
+/**
+ * What the runs of a job left to the restorer and is still open, the least sure first. A picture's last run counts: it
+ * looked at all that was open then.
+ */
+export async function openDoubts(database: Database, jobId: string): Promise<OpenDoubt[]> {
+  const rows: DoubtRow[] = await database('run_pieces')
+    .join('runs', 'runs.id', 'run_pieces.run_id')
+    .where('runs.job_id', jobId)
+    .whereNotNull('picture_id')
+    .whereRaw(`outcome->'doubts' is not null`)
+    .distinctOn('picture_id')
+    .orderBy([{ column: 'picture_id' }, { column: 'run_pieces.ended_at', order: 'desc' }])
+    .select('picture_id', database.raw(`outcome->'doubts' as doubts`));
+  const pictures = rows.map(({ picture_id }) => picture_id);
+  const open: { picture_id: string; id: string; charted: number | null }[] = await database('faults')
+    .whereIn('picture_id', pictures)
+    .where('judgement', 'open')
+    .whereNotExists((mends) =>
+      mends.from('mends').whereRaw('mends.picture_id = faults.picture_id and mends.fault_id = faults.id'),
+    )
+    .select('picture_id', 'id', 'charted');
+  const stillOpen = new Map(open.map((fault) => [`${fault.picture_id}/${fault.id}`, fault]));
+  return rows
+    .flatMap(({ picture_id, doubts }) =>
+      doubts.flatMap((doubt): OpenDoubt[] => {
+        const fault = stillOpen.get(`${picture_id}/${doubt.fault}`);
+        return fault ? [{ ...doubt, pictureId: picture_id, charted: fault.charted }] : [];
+      }),
+    )
+    .sort((a, b) => a.confidence - b.confidence);
+}

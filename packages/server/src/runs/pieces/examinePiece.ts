@@ -1,0 +1,17 @@
+import type { PieceOutcome } from '@fennip/contract';
+import type { Context } from '../../context.ts';
+import { orderedExamination } from '../../examine/examinePicture.ts';
+import type { PictureRow } from '../../pictures/pictureRows.ts';
+
+/** Finds the faults of a picture; one that was examined keeps its ledger. */
+export async function examinePiece(
+  context: Context,
+  picture: PictureRow,
+  sensitivity: number,
+): Promise<PieceOutcome> {
+  const found = await orderedExamination({ ...context, threads: context.background }, picture, {
+    sensitivity,
+    polarities: picture.nature === 'frame' ? ['dark'] : ['dark', 'bright'],
+  });
+  return { found };
+}

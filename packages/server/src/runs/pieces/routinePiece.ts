@@ -1,0 +1,94 @@
+import { randomUUID } from 'node:crypto';
+import type { PieceOutcome, RoutineStep, RunRequest } from '@fennip/contract';
+import { applyChart } from '../../charts/applyChart.ts';
+import type { Context } from '../../context.ts';
+import { readWorksheet } from '../../history/worksheetRows.ts';
+import type { PictureRow } from '../../pictures/pictureRows.ts';
+import { pictureRow } from '../../pictures/pictureRows.ts';
+import { tellPicture } from '../../pictures/tellPicture.ts';
+import { editPicture } from '../editPicture.ts';
+import { mendSure } from '../mendSure.ts';
+import { SkippedError } from '../skipped.ts';
+import { examinePiece } from './examinePiece.ts';
+
+/** What one step of a routine did, or why it was left out. */
+type StepOutcome = PieceOutcome & { readonly skipped?: string };
+
+async function sift(
+  context: Context,
+  picture: PictureRow,
+  step: Extract<RoutineStep, { do: 'sift' }>,
+): Promise<StepOutcome> {
+  const { database, background, store } = context;
+  const { recipe } = await readWorksheet(database, picture);
+  const zone = recipe.fences?.find(({ kind, name }) => kind === 'zone' && name === step.zone);
+  if (step.zone !== undefined && !zone) return { skipped: `there is no zone ${step.zone}` };
+  const isSame = recipe.mends.some(
+    (mend) => mend.method === 'sift' && mend.zone === zone?.id && mend.radius === step.radius,
+  );
+  if (isSame) return { skipped: 'such a sift is there already' };
+  const noise = await background.noise(store.pathOf('originals', picture.sha256));
+  const { radius, threshold, polarity, detail, share } = step;
+  const { width, height } = picture;
+  await editPicture(context, picture.id, 'Sifted by a routine', (now) => [
+    {
+      op: 'put',
+      at: now.recipe.mends.length,
+      mend: {
+        ...{ id: `m${randomUUID().slice(0, 13)}`, method: 'sift', on: true, margin: 0, edge: 0 },
+        target: { shape: 'mask', left: 0, top: 0, width, height, runs: [0, width * height] },
+        ...{ radius, threshold, polarity, detail, share, noise },
+        ...(zone ? { zone: zone.id } : {}),
+      },
+    },
+  ]);
+  return { mended: 1 };
+}
+
+async function carryOutStep(context: Context, picture: PictureRow, step: RoutineStep): Promise<StepOutcome> {
+  switch (step.do) {
+    case 'examine':
+      return examinePiece(context, picture, step.sensitivity);
+    case 'chart': {
+      const applied = await applyChart(context, picture);
+      return applied
+        ? { found: applied.placed, left: applied.left }
+        : { skipped: 'its camera has no dust chart' };
+    }
+    case 'mend':
+      return mendSure(context, picture, step);
+    case 'sift':
+      return sift(context, picture, step);
+  }
+}
+
+/** Carries a routine out on a picture, step by step; a step that does not fit is left out, with the reason. */
+export async function routinePiece(
+  context: Context,
+  { id }: PictureRow,
+  request: RunRequest,
+): Promise<PieceOutcome> {
+  if (request.kind !== 'routine') throw new SkippedError('there is no routine in this run');
+  let sum: {
+    mended: number;
+    left: Record<string, number>;
+    doubts: NonNullable<PieceOutcome['doubts']>[number][];
+  } = {
+    mended: 0,
+    left: {},
+    doubts: [],
+  };
+  for (const step of request.steps) {
+    const done = await carryOutStep(context, await pictureRow(context.database, id), step);
+    const left = { ...sum.left };
+    const reasons = done.skipped === undefined ? (done.left ?? {}) : { [`${step.do}: ${done.skipped}`]: 1 };
+    for (const [reason, count] of Object.entries(reasons)) left[reason] = (left[reason] ?? 0) + count;
+    sum = {
+      mended: sum.mended + (done.mended ?? 0),
+      left,
+      doubts: [...sum.doubts, ...(done.doubts ?? [])],
+    };
+  }
+  await tellPicture(context, id);
+  return sum;
+}
