@@ -11,6 +11,8 @@ export interface Config {
   readonly pageFolder: string;
   /** Names the server may be called by, beside loopback ones. */
   readonly hostNames: readonly string[];
+  /** Whether this server works on runs itself, or leaves them to workers. */
+  readonly runs: 'here' | 'by workers';
   readonly mostPixels: number;
   readonly mostBytes: number;
 }
@@ -35,6 +37,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     storeFolder,
     pageFolder: env['FENNIP_PAGE'] ?? fileURLToPath(new URL('../../app/dist', import.meta.url)),
     hostNames: (env['FENNIP_HOST_NAMES'] ?? '').split(',').filter((name) => name !== ''),
+    runs: env['FENNIP_RUNS'] === 'by-workers' ? 'by workers' : 'here',
     mostPixels: numberFrom(env['FENNIP_MOST_PIXELS'], 150e6, 'FENNIP_MOST_PIXELS'),
     mostBytes: numberFrom(env['FENNIP_MOST_BYTES'], 2e9, 'FENNIP_MOST_BYTES'),
   };

@@ -49,7 +49,7 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
     examine: (id) => examinePicture(context, id),
     check: (id) => checkMended(context, id),
     deliver: (id) => deliver(context, id),
-    piece: (key) => carryOutPiece(context, key),
+    ...(config.runs === 'here' ? { piece: (key: string) => carryOutPiece(context, key) } : {}),
   });
   await resumeWork(context);
   const stopReclaiming = keepReclaiming(context);

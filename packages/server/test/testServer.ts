@@ -18,6 +18,8 @@ export interface TestServer {
   get<T>(path: string): Promise<T>;
   post<T>(path: string, body: unknown): Promise<T>;
   patch<T>(path: string, body: unknown): Promise<T>;
+  put<T>(path: string, body: unknown): Promise<T>;
+  bytes(path: string): Promise<Buffer>;
   /** The status of an answer and its sentence. */
   refusal(path: string, init: RequestInit): Promise<{ status: number; detail: string; type: string | null }>;
   add(jobId: string, name: string, bytes: Uint8Array): Promise<Picture>;
@@ -54,6 +56,7 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
     storeFolder,
     pageFolder: storeFolder,
     hostNames: [],
+    runs: 'here',
     mostPixels: 150e6,
     mostBytes: 2e9,
     ...more,
@@ -87,6 +90,12 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
     get,
     post: async (path, body) => answer(await fetch(api(path), send(body))),
     patch: async (path, body) => answer(await fetch(api(path), send(body, 'PATCH'))),
+    put: async (path, body) => answer(await fetch(api(path), send(body, 'PUT'))),
+    bytes: async (path) => {
+      const response = await fetch(api(path));
+      if (!response.ok) throw new Error(`${path}: ${response.status}`);
+      return Buffer.from(await response.arrayBuffer());
+    },
     refusal: async (path, init) => {
       const response = await fetch(api(path), init);
       const problem = (await response.json()) as { detail: string };

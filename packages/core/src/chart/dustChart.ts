@@ -12,6 +12,7 @@ import { shadowAt } from './particle.ts';
 import { particleTraits } from './particleTraits.ts';
 import { MOST_POOLED } from './rimPool.ts';
 import type { Placement, SensorShape } from './sensor.ts';
+import { levelOf } from './sensorPlane.ts';
 
 /** A frame that a chart is made from. */
 export interface ChartFrame {
@@ -63,6 +64,8 @@ const VIEW_RADII = 3.2;
 const VIEW_PIXELS = 5;
 /** Another place is looked away from up to so many of its radii. */
 const OTHERS = 1.3;
+/** A particle whose centre is nearer to the border than this, in its radii, cannot be told from it. */
+const BORDER_RADII = 0.4;
 /** Two fitted particles nearer than this, in the larger one's radii, are one. */
 const SAME = 0.8;
 
@@ -120,6 +123,17 @@ function entryOf(
   return { particle, z: place.z, evidence: told, confidence: 1 / (1 + Math.exp(-FOREST.score(traits))) };
 }
 
+/** The level that at least half of the frames fill: small shadows then add up over them. */
+function usualLevel(frames: readonly ChartFrame[]): number {
+  const levels = frames.map(({ placement }) => levelOf(placement)).sort((a, b) => a - b);
+  return levels[levels.length >> 1] ?? 0;
+}
+
+/** A slope of tone and its mirror image meet in a ridge at the border of a frame: what is centred on it is that. */
+function isOnBorder({ x, y, r }: Particle, { width, height }: SensorShape): boolean {
+  return Math.min(x, y, width - x, height - y) < BORDER_RADII * r;
+}
+
 /** Each particle once, the surest first. */
 function withoutDoubles(entries: readonly Omit<ChartEntry, 'number'>[]): ChartEntry[] {
   const kept: ChartEntry[] = [];
@@ -145,7 +159,7 @@ export async function chartDust(
   load: (frame: number) => Promise<Pixels>,
   progress: ChartProgress = () => undefined,
 ): Promise<DustChart> {
-  const sums = createDustSums(sensor);
+  const sums = createDustSums(sensor, usualLevel(frames));
   for (const [index, { placement, isReference }] of frames.slice(0, MOST_POOLED).entries()) {
     const pixels = await load(index);
     const { width, height } = pixels.shape;
@@ -178,7 +192,7 @@ export async function chartDust(
     }));
     if (i % 20 === 0) progress(0.7 + (0.3 * i) / looked.length);
     const fitted = fitParticle(views, one.place);
-    return fitted ? [entryOf(one, fitted, frames)] : [];
+    return fitted && !isOnBorder(fitted.particle, sensor) ? [entryOf(one, fitted, frames)] : [];
   });
   return { sensor, entries: withoutDoubles(entries) };
 }

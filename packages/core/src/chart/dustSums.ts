@@ -110,28 +110,30 @@ function keepClearest(places: DustPlace[]): DustPlace[] {
  * Adds up, over the frames of one camera, how far each place of the sensor looks like the rim of a shadow. A texture
  * gives such a rim here in one frame and there in the next; dirt gives it in all. Each step across a rim counts up to
  * what is usual round about in its frame, so no frame can outweigh the others.
+ *
+ * @param finest the level of the sensor that is looked at most finely; 0 is its own pixels
  */
-export function createDustSums(sensor: SensorShape): DustSums {
+export function createDustSums(sensor: SensorShape, finest = 0): DustSums {
   const levels: Level[] = [];
-  for (let level = 0; level < LEVELS; level++) {
+  for (let level = finest; level < LEVELS; level++) {
     const step = 2 ** level;
     const sides = { width: Math.ceil(sensor.width / step), height: Math.ceil(sensor.height / step) };
-    if (level > 0 && Math.min(sides.width, sides.height) < 32) break;
-    levels.push({ step, pools: createPools(sides, level) });
+    if (level > finest && Math.min(sides.width, sides.height) < 32) break;
+    levels.push({ step, pools: createPools(sides, level === finest ? 'finest' : 'coarser') });
   }
 
   function add(raster: Raster, placement: Placement, weight: number): void {
-    const frame = sensorPlane(raster, placement);
+    const frame = sensorPlane(raster, placement, finest);
     let { plane } = frame;
     let { left, top } = frame.place;
-    for (let level = frame.level; level < levels.length; level++) {
+    for (let level = frame.level; level < finest + levels.length; level++) {
       if (level > frame.level) {
         plane = halveLuma(plane);
         [left, top] = [left, top].map((at) => 2 * Math.round(at / 4));
       }
       if (Math.min(plane.width, plane.height) < 24) return;
       const wide = mirrored(smoothLuma(plane), MARGIN);
-      for (const pool of levels[level].pools) addRims(pool, wide, MARGIN, { left, top }, weight);
+      for (const pool of levels[level - finest].pools) addRims(pool, wide, MARGIN, { left, top }, weight);
     }
   }
 

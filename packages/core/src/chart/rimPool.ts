@@ -28,14 +28,19 @@ const SMALL_RADII = [2.5, 3];
 /** On larger sensors so small a shadow is no disturbance, and every other pixel is near enough to its middle. */
 const SMALL_SENSOR = 5e6;
 
-/** Radii that are pooled on a level, 0 for the sensor's own pixels. */
-export function createPools({ width, height }: { width: number; height: number }, level: number): RimPool[] {
+/** Radii that are pooled on a level of a sensor. */
+export function createPools(
+  { width, height }: { width: number; height: number },
+  kind: 'finest' | 'coarser',
+): RimPool[] {
   const pool = (radius: number, every: number): RimPool => {
     const [columns, rows] = [Math.ceil(width / every), Math.ceil(height / every)];
     return { ...{ radius, every, columns, rows }, sums: new Int16Array(columns * rows), variance: 0 };
   };
   return [
-    ...(level === 0 ? SMALL_RADII.map((radius) => pool(radius, width * height > SMALL_SENSOR ? 2 : 1)) : []),
+    ...(kind === 'finest'
+      ? SMALL_RADII.map((radius) => pool(radius, width * height > SMALL_SENSOR ? 2 : 1))
+      : []),
     ...RADII.map((radius) => pool(radius, 2)),
   ];
 }

@@ -49,13 +49,17 @@ function resampled(plane: LumaPlane, width: number, height: number): LumaPlane {
   return out;
 }
 
-/** Luma of a frame as its sensor lay, on the finest level that it fills. */
-export function sensorPlane(raster: Raster, placement: Placement): SensorPlane {
+/** The finest level of a sensor that a frame of this scale fills. */
+export const levelOf = ({ scale }: Pick<Placement, 'scale'>): number =>
+  Math.max(0, Math.ceil(-Math.log2(scale) - SCALE_SLACK));
+
+/** Luma of a frame as its sensor lay, on the finest level that it fills, or on a coarser one that is asked for. */
+export function sensorPlane(raster: Raster, placement: Placement, finest: number): SensorPlane {
   let plane = levelled(lumaOf(raster), placement.orientation);
-  const level = Math.max(0, Math.ceil(-Math.log2(placement.scale) - SCALE_SLACK));
+  const level = Math.max(finest, levelOf(placement));
   const step = 2 ** level;
-  // A larger picture than the sensor is halved first, so that nothing is skipped.
-  for (let scale = placement.scale; scale >= 2; scale /= 2) plane = halveLuma(plane);
+  // A picture that is much finer than the level is halved first, so that nothing is skipped.
+  for (let scale = placement.scale * step; scale >= 2; scale /= 2) plane = halveLuma(plane);
   const even = (at: number): number => 2 * Math.round(at / step / 2);
   const place = { left: even(placement.left), top: even(placement.top) };
   const [width, height] = isTurned(placement.orientation)
