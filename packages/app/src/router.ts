@@ -10,6 +10,13 @@ export const router = createRouter({
     { path: '/', name: 'jobs', component: () => import('./stages/jobs/Jobs.vue') },
     { path: '/jobs/:job', name: 'intake', component: () => import('./stages/intake/Intake.vue') },
     { path: '/jobs/:job/work', name: 'work', component: () => import('./stages/outlook/Outlook.vue') },
+    { path: '/jobs/:job/series', name: 'series', component: () => import('./stages/series/Series.vue') },
+    {
+      path: '/jobs/:job/charts/:chart',
+      name: 'chart',
+      component: () => import('./stages/chart/ChartView.vue'),
+    },
+    { path: '/jobs/:job/doubts', name: 'doubts', component: () => import('./stages/doubts/Doubts.vue') },
     {
       path: '/jobs/:job/pictures/:picture/:stage(examine|mend|hand-over)',
       name: 'picture',

@@ -13,6 +13,12 @@ export interface DemoPicture {
   readonly polarities: readonly Polarity[];
 }
 
+/** A shoot along the line with one dusty sensor, to be worked on as a whole. */
+export const SERIES_JOB = 'Along the line, 17 May';
+export const SERIES_FILES: readonly string[] = [1, 2, 3, 4, 5, 6, 7, 8].map(
+  (number) => `viaduct-line-shoot-${number}.jpg`,
+);
+
 /** The demo's pictures in the order of the sheet. */
 export const DEMO_PICTURES: readonly DemoPicture[] = [
   { file: 'viaduct-line-shoot-3.jpg', polarities: ['dark'] },

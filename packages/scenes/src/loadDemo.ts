@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { EXAMINE_DEFAULTS } from '@fennip/core';
-import { DEMO_JOB, DEMO_PICTURES, PICTURES_FOLDER } from './demo.ts';
+import { DEMO_JOB, DEMO_PICTURES, PICTURES_FOLDER, SERIES_FILES, SERIES_JOB } from './demo.ts';
 
 interface Named {
   readonly id: string;
@@ -29,9 +29,22 @@ const send = <T>(path: string, body: unknown): Promise<T> =>
     body: JSON.stringify(body),
   });
 
-async function demoJob(): Promise<Named> {
+/** The job of a name, made where there is none, with these files in it. */
+async function jobWith(name: string, files: readonly string[]): Promise<Named> {
   const jobs = await ask<Named[]>('/jobs');
-  return jobs.find((job) => job.name === DEMO_JOB) ?? send<Named>('/jobs', { name: DEMO_JOB });
+  const job = jobs.find((known) => known.name === name) ?? (await send<Named>('/jobs', { name }));
+  const present = await picturesOf(job);
+  for (const file of files) {
+    if (present.some((picture) => picture.name === file)) continue;
+    console.log(`Loading ${file}`);
+    const body = await readFile(join(PICTURES_FOLDER, file));
+    await ask(`/jobs/${job.id}/pictures?name=${encodeURIComponent(file)}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/octet-stream' },
+      body,
+    });
+  }
+  return job;
 }
 
 const picturesOf = async (job: Named): Promise<Watched[]> =>
@@ -46,18 +59,11 @@ async function waitFor(job: Named, isDone: (picture: Watched) => boolean): Promi
   throw new Error('the demo is taking too long');
 }
 
-const job = await demoJob();
-const present = await picturesOf(job);
-for (const { file } of DEMO_PICTURES) {
-  if (present.some((picture) => picture.name === file)) continue;
-  console.log(`Loading ${file}`);
-  const body = await readFile(join(PICTURES_FOLDER, file));
-  await ask(`/jobs/${job.id}/pictures?name=${encodeURIComponent(file)}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/octet-stream' },
-    body,
-  });
-}
+const series = await jobWith(SERIES_JOB, SERIES_FILES);
+const job = await jobWith(
+  DEMO_JOB,
+  DEMO_PICTURES.map(({ file }) => file),
+);
 await waitFor(job, ({ state }) => state !== 'preparing');
 for (const picture of await picturesOf(job)) {
   const demo = DEMO_PICTURES.find(({ file }) => file === picture.name);
@@ -68,3 +74,4 @@ for (const picture of await picturesOf(job)) {
   await send(`/pictures/${picture.id}/examination`, { sensitivity, polarities });
 }
 await waitFor(job, ({ examined }) => examined === 'none' || examined === 'done' || examined === 'failed');
+await waitFor(series, ({ state }) => state !== 'preparing');

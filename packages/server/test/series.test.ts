@@ -200,7 +200,7 @@ describe('carrying over', () => {
     }));
     await server.post(`/pictures/${from.id}/edits`, { revision, edit: { words: 'By hand', steps } });
     const request: RunRequest = {
-      ...{ kind: 'carry', from: from.id, sure: 0.3 },
+      ...{ kind: 'carry', from: from.id, revision: 1, sure: 0.3 },
       pictures: others.map(({ id }) => id),
     };
     for (let turn = 0; turn < 2; turn++) {

@@ -34,7 +34,7 @@ async function ask(path: string, init?: RequestInit): Promise<Response> {
 
 export const get = async <T>(path: string): Promise<T> => (await (await ask(path)).json()) as T;
 
-async function send<T>(method: 'POST' | 'PATCH', path: string, body: unknown): Promise<T> {
+async function send<T>(method: 'POST' | 'PATCH' | 'PUT', path: string, body: unknown): Promise<T> {
   const answer = await ask(path, {
     method,
     headers: { 'content-type': 'application/json' },
@@ -44,6 +44,7 @@ async function send<T>(method: 'POST' | 'PATCH', path: string, body: unknown): P
 }
 
 export const post = <T>(path: string, body: unknown): Promise<T> => send('POST', path, body);
+export const put = <T>(path: string, body: unknown): Promise<T> => send('PUT', path, body);
 export const patch = <T>(path: string, body: unknown): Promise<T> => send('PATCH', path, body);
 
 export const remove = async (path: string): Promise<void> => {

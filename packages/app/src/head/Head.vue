@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useJob } from '../stores/job.ts';
 import { usePicture } from '../stores/picture.ts';
+import { useRuns } from '../stores/runs.ts';
 import { say } from '../words/say.ts';
 import ContactSheet from './ContactSheet.vue';
 import ProgressLine from './ProgressLine.vue';
@@ -11,7 +12,10 @@ const route = useRoute();
 const router = useRouter();
 const job = useJob();
 const picture = usePicture();
+const runs = useRuns();
 const isSheetOpen = ref(false);
+/** A run is told as a whole; else what goes on picture by picture. */
+const background = computed(() => runs.share ?? job.backgroundShare);
 
 watch(
   () => route.params['job'],
@@ -63,16 +67,16 @@ function openPicture(id: string): void {
     <ProgressLine v-if="job.job" :share="share" />
     <div class="work">
       <span v-if="picture.unsent.length > 0" class="saving">{{ say('head.saving') }}</span>
-      <template v-if="job.backgroundShare !== null">
+      <template v-if="background !== null">
         <span>{{ say('head.working') }}</span>
         <span
           class="meter"
           role="progressbar"
           :aria-label="say('head.background')"
-          :aria-valuenow="Math.round(job.backgroundShare * 100)"
+          :aria-valuenow="Math.round(background * 100)"
           aria-valuemin="0"
           aria-valuemax="100"
-          ><i :style="{ width: `${job.backgroundShare * 100}%` }"
+          ><i :style="{ width: `${background * 100}%` }"
         /></span>
       </template>
     </div>

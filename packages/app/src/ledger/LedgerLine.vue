@@ -46,11 +46,15 @@ const letter = computed(() => {
     :aria-pressed="isChosen"
     :data-entry="entry.id"
     :data-state="entry.state"
+    :title="entry.charted === undefined ? undefined : say('ledger.charted', { n: entry.charted })"
   >
     <span class="number">{{ entry.number }}</span>
     <span class="letter" aria-hidden="true">{{ letter }}</span>
     <span class="for-readers-only">{{ say('ledger.radiusOf', { kind: kindWord(entry) }) }}</span>
     <span>{{ size }}</span>
+    <span v-if="entry.charted !== undefined" class="for-readers-only">{{
+      say('ledger.charted', { n: entry.charted })
+    }}</span>
     <span>{{ entry.strength === null ? '' : percent(entry.strength) }}</span>
     <span class="soft">{{ entry.confidence === null ? '' : entry.confidence.toFixed(2) }}</span>
     <span class="state" :title="say(`state.${entry.state}`)" aria-hidden="true">{{ SIGN[entry.state] }}</span>

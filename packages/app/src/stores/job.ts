@@ -59,6 +59,9 @@ export const useJob = defineStore('job', () => {
     if (event.type === 'progress') work.value.set(workKey(event.pictureId, event.work), event.share);
     else if (event.type === 'delivery' && event.delivery.state !== 'running')
       work.value.delete(workKey(event.delivery.pictureId, 'deliver'));
+    // A chart is the only piece of a run that tells how far it is.
+    if (event.type === 'run' && (event.run.work !== 'chart' || event.run.state !== 'running'))
+      for (const key of [...work.value.keys()]) if (key.endsWith(' piece')) work.value.delete(key);
     for (const listener of listeners) listener(event);
   }
 

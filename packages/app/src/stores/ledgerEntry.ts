@@ -36,6 +36,9 @@ export interface LedgerEntry {
   readonly outline?: Fault['outline'];
   /** What an examination of the mended picture found. */
   readonly origin?: LeftoverOrigin;
+  /** Its number on the camera's dust chart, and the shadow that the chart knows. */
+  readonly charted?: number;
+  readonly known?: NumberedFault['known'];
   /** The restorer marked it, or the restorer's kind stands instead of the finder's. */
   readonly isMarked: boolean;
   readonly foundKind: FaultKind;

@@ -16,3 +16,7 @@ export const megapixels = (width: number, height: number): string => {
 export const percent = (share: number): string => say('figure.percent', { n: Math.round(100 * share) });
 
 export const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
+
+/** The day of a time, as a person reads it; a dash where none is known. */
+export const dayOf = (time: string | null): string =>
+  time === null ? '–' : new Date(time).toLocaleDateString('en', { dateStyle: 'medium' });

@@ -15,6 +15,7 @@ export const asFault = (entry: LedgerEntry): FaultToMend => ({
   ...(entry.polarity === null ? {} : { polarity: entry.polarity }),
   ...(entry.path ? { path: entry.path } : {}),
   ...(entry.outline ? { outline: entry.outline } : {}),
+  ...(entry.known ? { known: entry.known } : {}),
   fault: entry.id,
 });
 

@@ -51,6 +51,8 @@ export interface Picture {
   readonly camera: string | null;
   /** A picture of nothing, taken to show the dust of a sensor. */
   readonly isReference: boolean;
+  /** Grows with every edit. */
+  readonly revision: number;
   /** Not worth the work, or not now. */
   readonly setAside: boolean;
   /** Whether the picture was examined again as it is mended. */

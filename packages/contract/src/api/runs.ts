@@ -1,5 +1,6 @@
 import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
+import type { Mend, NumberedFault } from '@fennip/core';
 import { tagged } from '../tagged.ts';
 import { NameSchema } from './job.ts';
 import { DeliveryRequestSchema } from './requests.ts';
@@ -68,7 +69,14 @@ export const RunRequestSchema = tagged('kind', [
     { additionalProperties: false },
   ),
   Type.Object(
-    { kind: Type.Literal('carry'), from: pictureId, pictures, sure: share },
+    {
+      kind: Type.Literal('carry'),
+      from: pictureId,
+      /** Of the picture that is carried from, when it was asked for: it may be changed later. */
+      revision: Type.Integer({ minimum: 0 }),
+      pictures,
+      sure: share,
+    },
     { additionalProperties: false },
   ),
   Type.Object(
@@ -119,6 +127,21 @@ export interface OpenDoubt extends Doubt {
   readonly pictureId: string;
   /** Its number on the camera's dust chart. */
   readonly charted: number | null;
+}
+
+/** What a mend of a fault would be; nothing is laid down. */
+export interface ProposedMend {
+  /** The revision of the picture that it was made on. */
+  readonly revision: number;
+  readonly fault: NumberedFault;
+  readonly mend: Mend;
+  /** Whether it passes its own judgement. */
+  readonly passes: boolean;
+  /** Half the side of the square that is shown, in pixels. */
+  readonly half: number;
+  /** The place before and with the mend, as addresses of images. */
+  readonly before: string;
+  readonly after: string;
 }
 
 /** What a piece of work came to. */

@@ -36,7 +36,9 @@ export async function framesOf({ database }: Context, camera: string): Promise<P
     .whereRaw(`coalesce(camera, case when nature = 'frame' then capture->>'camera' end) = ?`, [
       camera,
     ])) as PictureRow[];
-  return rows
+  // The same file in two jobs is one frame.
+  const once = [...new Map(rows.map((row) => [row.sha256, row])).values()];
+  return once
     .sort(
       (a, b) =>
         (a.capture.takenAt ?? '').localeCompare(b.capture.takenAt ?? '') || a.name.localeCompare(b.name),

@@ -18,7 +18,10 @@ import { edit, historyOf, redo, undo } from '../history/history.ts';
 import { readWorksheet } from '../history/worksheetRows.ts';
 import { checkId, pictureById, pictureRow } from '../pictures/pictureRows.ts';
 import { tellPicture } from '../pictures/tellPicture.ts';
+import { cropImage } from '../pictures/cropImage.ts';
+import { proposeMend } from '../runs/proposeMend.ts';
 import { removePicture } from '../pictures/removePicture.ts';
+import { notFound } from './refusal.ts';
 
 const checkEdit = checkerOf(EditRequestSchema);
 const checkTurnBack = checkerOf(TurnBackSchema);
@@ -82,6 +85,21 @@ export function pictureRoutes(context: Context): Router {
     const { database } = context;
     const row = await pictureRow(database, idOf(request.params));
     response.json((await findingsOf(database, row)) ?? []);
+  });
+
+  router.get('/pictures/:picture/crop', async (request, response) => {
+    const row = await pictureRow(context.database, idOf(request.params));
+    const [x, y, half] = ['x', 'y', 'half'].map((name) => Number(request.query[name]));
+    if (!(Number.isFinite(x) && Number.isFinite(y) && half >= 1 && half <= 5000)) throw notFound('place');
+    const image = await cropImage(context, row, { x, y, half });
+    if (!image) throw notFound('place');
+    response.set({ 'Content-Type': 'image/png', 'Cache-Control': 'private, max-age=31536000, immutable' });
+    response.send(image);
+  });
+
+  router.get('/pictures/:picture/faults/:fault/proposal', async (request, response) => {
+    const row = await pictureRow(context.database, idOf(request.params));
+    response.json(await proposeMend(context, row, request.params.fault));
   });
 
   router.post('/pictures/:picture/edits', async (request, response) => {

@@ -101,6 +101,7 @@ function asPicture(row: CountedRow): Picture {
     settled: Number(row.settled),
     camera: cameraOf(row),
     isReference: row.is_reference,
+    revision: row.revision,
     setAside: row.set_aside,
     checked: row.checked,
     estimate: row.estimate && { ...row.estimate, spentSeconds: Number(row.spent) },

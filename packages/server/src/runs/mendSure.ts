@@ -1,14 +1,16 @@
 import { randomUUID } from 'node:crypto';
-import type { FaultToMend, MendProposal, NumberedFault } from '@fennip/core';
+import type { FaultToMend, Mend, MendProposal, NumberedFault } from '@fennip/core';
 import { placesUsedBy, takenPlaces } from '@fennip/core';
 import type { Bounds, Doubt, PieceOutcome } from '@fennip/contract';
 import type { Context } from '../context.ts';
+import type { FaultSheet } from '../examine/faultRows.ts';
 import { faultsOf } from '../examine/faultRows.ts';
 import { readWorksheet } from '../history/worksheetRows.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { editPicture } from './editPicture.ts';
 
-const toMend = (fault: NumberedFault): FaultToMend => ({
+/** A fault of the ledger as one that is to be mended, under a new id. */
+export const toMend = (fault: NumberedFault): FaultToMend => ({
   id: `m${randomUUID().slice(0, 13)}`,
   fault: fault.id,
   ...{ x: fault.x, y: fault.y, r: fault.r, softness: fault.softness, polarity: fault.polarity },
@@ -20,6 +22,17 @@ const toMend = (fault: NumberedFault): FaultToMend => ({
 /** A mend that its own judgement passes, or that needs none: what a recover does is judged while it is fitted. */
 const passes = ({ verdict }: MendProposal): boolean => verdict === null || verdict.verdict === 'good';
 
+/** The faults of a ledger that were neither mended nor decided about; what a mend left over is not among them. */
+export function openFaults(
+  { faults, marked, judgements }: FaultSheet,
+  mends: readonly Mend[],
+): NumberedFault[] {
+  const answered = new Set(mends.map(({ fault }) => fault));
+  return [...faults, ...marked].filter(
+    ({ id, origin }) => judgements[id] === undefined && !answered.has(id) && !origin,
+  );
+}
+
 /**
  * Mends the open faults of a picture that are sure enough, each from what it shows itself. What is less sure, and what
  * could not be mended well, stays open and is named.
@@ -30,12 +43,8 @@ export async function mendSure(
   { sure, doubtful }: Bounds,
 ): Promise<Pick<PieceOutcome, 'mended' | 'doubts'>> {
   const { database, background, store } = context;
-  const { faults, marked, judgements } = await faultsOf(database, picture.id);
   const { recipe } = await readWorksheet(database, picture);
-  const answered = new Set(recipe.mends.map(({ fault }) => fault));
-  const open = [...faults, ...marked].filter(
-    ({ id, origin }) => judgements[id] === undefined && !answered.has(id) && !origin,
-  );
+  const open = openFaults(await faultsOf(database, picture.id), recipe.mends);
   const wanted = open.filter(({ confidence }) => confidence >= sure).map(toMend);
   const proposals =
     wanted.length === 0

@@ -19,7 +19,12 @@ import type {
   SensorShape,
 } from '@fennip/core';
 import {
+  applyMend,
+  canvasOf,
   carryRecipe,
+  cloneRaster,
+  intersectRects,
+  layPatch,
   chartDust,
   chartFaults,
   measureGrain,
@@ -93,6 +98,13 @@ export type ThreadTask =
       readonly faults: readonly FaultToMend[];
       readonly surroundings: MendSurroundings;
     }
+  | {
+      readonly task: 'propose';
+      readonly original: string;
+      readonly mostPixels: number;
+      readonly fault: FaultToMend;
+      readonly surroundings: MendSurroundings;
+    }
   | { readonly task: 'noise'; readonly original: string; readonly mostPixels: number }
   | {
       readonly task: 'carry';
@@ -134,6 +146,7 @@ type Outcome =
   | DustChart
   | readonly ChartedPlace[]
   | readonly MendProposal[]
+  | SeenProposal
   | readonly number[]
   | CarriedRecipe;
 
@@ -208,6 +221,38 @@ async function proposeAll(task: Extract<ThreadTask, { task: 'mend' }>): Promise<
   });
 }
 
+/** A proposed mend and its place before and with it, as PNG. */
+export interface SeenProposal {
+  readonly proposal: MendProposal;
+  /** Half the side of the square that is shown, in pixels. */
+  readonly half: number;
+  readonly before: Uint8Array;
+  readonly after: Uint8Array;
+}
+
+/** How much around a fault is shown, in radii and in pixels. */
+const SHOWN = { radii: 4, least: 40, most: 250 };
+
+async function propose(task: Extract<ThreadTask, { task: 'propose' }>): Promise<SeenProposal> {
+  const pixels = await pixelsAt(task.original, task.mostPixels);
+  const { fault, surroundings } = task;
+  const proposal = mendFault(fault, surroundings, pixels);
+  const half = Math.round(Math.min(SHOWN.most, Math.max(SHOWN.least, SHOWN.radii * fault.r)));
+  const place = {
+    left: Math.round(fault.x) - half,
+    top: Math.round(fault.y) - half,
+    width: 2 * half,
+    height: 2 * half,
+  };
+  const window = pixels.window(intersectRects(place, pictureRect(pixels.shape)));
+  const after = cloneRaster(window.raster);
+  const patch = applyMend(proposal.mend, canvasOf(pixels, surroundings.fences ?? []));
+  layPatch(patch, { ...window, raster: after });
+  const png = (raster: Raster): Promise<Buffer> =>
+    encodePicture(raster, {}, { format: 'png', quality: 100, depth: 8 });
+  return { proposal, half, before: await png(window.raster), after: await png(after) };
+}
+
 async function carry(task: Extract<ThreadTask, { task: 'carry' }>): Promise<CarriedRecipe> {
   const pixels = await pixelsAt(task.original, task.mostPixels);
   const { recipe, picture, from, to, ids } = task;
@@ -232,6 +277,8 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
       );
     case 'mend':
       return proposeAll(task);
+    case 'propose':
+      return propose(task);
     case 'noise':
       return pixelsAt(task.original, task.mostPixels).then(({ shape, window }) =>
         noiseTable(measureGrain(window(pictureRect(shape)).raster)),

@@ -20,7 +20,7 @@ import type {
 import type { EncodeSettings } from '@fennip/files';
 import { PictureError } from '@fennip/files';
 import type { StoredFile } from '../store/store.ts';
-import type { LevelWritten, Refused, SharedRaster, ThreadTask } from './thread.ts';
+import type { LevelWritten, Refused, SeenProposal, SharedRaster, ThreadTask } from './thread.ts';
 
 /** The heavy work, each call in a thread. A picture that cannot be used throws {@link PictureError}. */
 export interface Threads {
@@ -49,6 +49,8 @@ export interface Threads {
     faults: readonly FaultToMend[],
     surroundings: MendSurroundings,
   ): Promise<readonly MendProposal[]>;
+  /** A mend for one fault, and how its place looks before and with it. */
+  propose(original: string, fault: FaultToMend, surroundings: MendSurroundings): Promise<SeenProposal>;
   /** How strong a picture's noise is by brightness, as a sift needs it. */
   noise(original: string): Promise<readonly number[]>;
   /** Carries a recipe over to another picture. */
@@ -110,6 +112,8 @@ export function startThreads(mostPixels: number): Threads {
       run({ task: 'chart faults', original, mostPixels, chart, placement, fNumber }),
     mend: (original, faults, surroundings) =>
       run({ task: 'mend', original, mostPixels, faults, surroundings }),
+    propose: (original, fault, surroundings) =>
+      run({ task: 'propose', original, mostPixels, fault, surroundings }),
     noise: (original) => run({ task: 'noise', original, mostPixels }),
     carry: (original, recipe, between) => run({ task: 'carry', original, mostPixels, recipe, ...between }),
     deliver: (original, recipe, settings, onto, progress) =>

@@ -67,12 +67,12 @@ async function takeOut(pictureId: string): Promise<void> {
       <p v-if="job.pictures.length === 0 && job.uploads.length === 0" class="soft empty">
         {{ say('intake.none') }}
       </p>
-      <router-link
-        v-if="job.pictures.length > 0"
-        class="work"
-        :to="{ name: 'work', params: { job: job.job.id } }"
-        >{{ say('work.link') }}</router-link
-      >
+      <nav v-if="job.pictures.length > 0" class="ways" :aria-label="say('intake.ways')">
+        <router-link :to="{ name: 'work', params: { job: job.job.id } }">{{ say('work.link') }}</router-link>
+        <router-link :to="{ name: 'series', params: { job: job.job.id } }">{{
+          say('series.link')
+        }}</router-link>
+      </nav>
       <section v-if="job.pictures.length > 0" class="sheet" :aria-label="say('sheet')">
         <div v-for="picture in job.pictures" :key="picture.id" class="place">
           <button
@@ -151,8 +151,9 @@ async function takeOut(pictureId: string): Promise<void> {
 .empty {
   padding: 20px 2px;
 }
-.work {
-  display: inline-block;
+.ways {
+  display: flex;
+  gap: 22px;
   margin-top: 14px;
 }
 .sheet {

@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import type { Routine, RoutineDocument, RoutineStep } from '@fennip/contract';
+import { onMounted, ref } from 'vue';
+import { get, post, remove } from '../../api/http.ts';
+import { useRuns } from '../../stores/runs.ts';
+import { percent } from '../../words/figures.ts';
+import { say } from '../../words/say.ts';
+import RoutineForm from './RoutineForm.vue';
+import WhichPictures from './WhichPictures.vue';
+
+/** Routines: kept, carried out on chosen pictures, sent out and taken in as files. */
+const runs = useRuns();
+const routines = ref<Routine[]>([]);
+const pictures = ref<string[]>([]);
+const problem = ref<string | null>(null);
+const isMaking = ref(false);
+const file = ref<HTMLInputElement | null>(null);
+
+async function attempt(work: () => Promise<unknown>): Promise<void> {
+  problem.value = null;
+  try {
+    await work();
+    routines.value = await get<Routine[]>('/routines');
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : String(error);
+  }
+}
+onMounted(() => attempt(() => Promise.resolve()));
+
+function wordsOf(step: RoutineStep): string {
+  switch (step.do) {
+    case 'examine':
+      return say('routine.step.examine', { n: percent(step.sensitivity) });
+    case 'chart':
+      return say('routine.step.chart');
+    case 'mend':
+      return say('routine.step.mend', { sure: percent(step.sure) });
+    case 'sift':
+      return step.zone === undefined
+        ? say('routine.step.sift', { n: step.radius })
+        : say('routine.step.siftZone', { n: step.radius, zone: step.zone });
+  }
+}
+
+const keep = (routine: RoutineDocument): Promise<void> =>
+  attempt(async () => {
+    await post('/routines', routine);
+    isMaking.value = false;
+  });
+
+async function takeIn(event: Event): Promise<void> {
+  const [taken] = (event.target as HTMLInputElement).files ?? [];
+  if (!taken) return;
+  await attempt(async () => post('/routines', JSON.parse(await taken.text())));
+  if (file.value) file.value.value = '';
+}
+
+function sendOut({ name, steps, format, version }: Routine): void {
+  const text = JSON.stringify({ format, version, name, steps }, null, 1);
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
+  link.download = `${name}.routine.json`;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
+
+const carryOut = ({ name, steps }: Routine): Promise<void> =>
+  attempt(() => runs.start({ kind: 'routine', name, steps, pictures: pictures.value }));
+</script>
+
+<template>
+  <div class="routines">
+    <WhichPictures v-model="pictures" />
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="routines.length === 0" class="soft">{{ say('routine.none') }}</p>
+    <article v-for="routine in routines" :key="routine.id" class="routine">
+      <strong>{{ routine.name }}</strong>
+      <ol>
+        <li v-for="(step, index) in routine.steps" :key="index">{{ wordsOf(step) }}</li>
+      </ol>
+      <el-button size="small" type="primary" :disabled="pictures.length === 0" @click="carryOut(routine)">{{
+        say('routine.carryOut')
+      }}</el-button>
+      <el-button size="small" @click="sendOut(routine)">{{ say('routine.sendOut') }}</el-button>
+      <el-button size="small" @click="attempt(() => remove(`/routines/${routine.id}`))">{{
+        say('routine.remove')
+      }}</el-button>
+    </article>
+    <RoutineForm v-if="isMaking" @keep="keep" @close="isMaking = false" />
+    <div v-else class="acts">
+      <el-button size="small" @click="isMaking = true">{{ say('routine.make') }}</el-button>
+      <el-button size="small" @click="file?.click()">{{ say('routine.takeIn') }}</el-button>
+      <input ref="file" type="file" accept="application/json,.json" hidden @change="takeIn" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.routines {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  margin-top: 16px;
+}
+.routine {
+  padding: 10px 12px;
+  border: 1px solid var(--line);
+}
+ol {
+  margin: 4px 0 8px;
+  padding-left: 20px;
+}
+.problem {
+  color: var(--open);
+}
+</style>

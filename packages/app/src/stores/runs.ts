@@ -1,0 +1,77 @@
+import type { ChartSummary, OpenDoubt, Run, RunRequest, RunSteer } from '@fennip/contract';
+import { defineStore } from 'pinia';
+import { computed, ref, watch } from 'vue';
+import { get, post } from '../api/http.ts';
+import { useJob } from './job.ts';
+
+/** The runs of the job that is open, what they left to the restorer, and the charts there are. */
+export const useRuns = defineStore('runs', () => {
+  const job = useJob();
+  const runs = ref<Run[]>([]);
+  const doubts = ref<OpenDoubt[]>([]);
+  const charts = ref<ChartSummary[]>([]);
+  const isLoaded = ref(false);
+
+  function takeRun(run: Run): void {
+    const at = runs.value.findIndex(({ id }) => id === run.id);
+    if (at >= 0) runs.value.splice(at, 1, run);
+    else runs.value.unshift(run);
+  }
+
+  async function loadLeft(): Promise<void> {
+    const id = job.job?.id;
+    if (!id) return;
+    [doubts.value, charts.value] = await Promise.all([
+      get<OpenDoubt[]>(`/jobs/${id}/doubts`),
+      get<ChartSummary[]>('/charts'),
+    ]);
+  }
+
+  async function load(): Promise<void> {
+    const id = job.job?.id;
+    if (!id) return;
+    const answer = await get<Run[]>(`/jobs/${id}/runs`);
+    if (job.job?.id !== id) return;
+    runs.value = answer;
+    await loadLeft();
+    isLoaded.value = true;
+  }
+
+  watch(
+    () => job.job?.id,
+    () => {
+      [runs.value, doubts.value, isLoaded.value] = [[], [], false];
+      void load().catch(() => undefined);
+    },
+    { immediate: true },
+  );
+  job.listen((event) => {
+    if (event.type !== 'run' || event.run.jobId !== job.job?.id) return;
+    takeRun(event.run);
+    if (event.run.state !== 'running') void loadLeft().catch(() => undefined);
+  });
+  job.onFollowing(() => void load().catch(() => undefined));
+
+  async function start(request: RunRequest): Promise<void> {
+    takeRun(await post<Run>(`/jobs/${job.job?.id ?? ''}/runs`, request));
+  }
+
+  const steer = async (run: Run, to: RunSteer['to']): Promise<void> =>
+    takeRun(await post<Run>(`/runs/${run.id}/steer`, { to }));
+
+  async function steerAll(to: RunSteer['to']): Promise<void> {
+    (await post<Run[]>(`/jobs/${job.job?.id ?? ''}/runs/steer`, { to })).forEach(takeRun);
+  }
+
+  const under = computed(() => runs.value.filter(({ state }) => state === 'running' || state === 'paused'));
+
+  /** How far all that runs is, 0 to 1; none when nothing does. */
+  const share = computed(() => {
+    const going = runs.value.filter(({ state }) => state === 'running');
+    const all = going.reduce((sum, { pieces }) => sum + pieces, 0);
+    const done = going.reduce((sum, run) => sum + run.done + run.skipped + run.failed, 0);
+    return all > 0 ? done / all : null;
+  });
+
+  return { runs, doubts, charts, isLoaded, under, share, load, loadLeft, start, steer, steerAll };
+});
