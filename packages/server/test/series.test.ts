@@ -153,8 +153,10 @@ describe('a run over a shoot', () => {
 
   it('names its doubts until they are decided', async () => {
     const doubts = await server.get<OpenDoubt[]>(`/jobs/${job.id}/doubts`);
-    for (const [k, { confidence }] of doubts.entries())
-      if (k > 0) expect(confidence).toBeGreaterThanOrEqual(doubts[k - 1].confidence);
+    const unsure = doubts.filter(({ because }) => because === 'not sure');
+    for (const [k, { confidence }] of unsure.entries())
+      if (k > 0) expect(confidence).toBeLessThanOrEqual(unsure[k - 1].confidence);
+    expect(doubts.slice(-unsure.length)).toEqual(unsure);
     const [first] = doubts;
     if (!first) return;
     const { revision } = await server.get<PictureSheet>(`/pictures/${first.pictureId}`);

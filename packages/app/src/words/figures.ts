@@ -20,3 +20,7 @@ export const capital = (word: string): string => word.charAt(0).toUpperCase() + 
 /** The day of a time, as a person reads it; a dash where none is known. */
 export const dayOf = (time: string | null): string =>
   time === null ? '–' : new Date(time).toLocaleDateString('en', { dateStyle: 'medium' });
+
+/** The time of day, by 24 hours. */
+export const timeOf = (time: string): string =>
+  new Date(time).toLocaleTimeString('en', { hour: '2-digit', minute: '2-digit', hour12: false });

@@ -2,6 +2,7 @@ import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
 import type { Mend, NumberedFault } from '@fennip/core';
 import { tagged } from '../tagged.ts';
+import { IdSchema } from '../recipe/id.ts';
 import { NameSchema } from './job.ts';
 import { DeliveryRequestSchema } from './requests.ts';
 
@@ -79,6 +80,18 @@ export const RunRequestSchema = tagged('kind', [
     },
     { additionalProperties: false },
   ),
+  /** Faults that the eye has decided about, each mended whatever its confidence. */
+  Type.Object(
+    {
+      kind: Type.Literal('faults'),
+      pictures,
+      faults: Type.Array(
+        Type.Object({ picture: pictureId, fault: IdSchema }, { additionalProperties: false }),
+        { minItems: 1, maxItems: 100_000 },
+      ),
+    },
+    { additionalProperties: false },
+  ),
   Type.Object(
     {
       kind: Type.Literal('routine'),
@@ -125,9 +138,22 @@ export interface Doubt {
 /** A doubt that is still open, on its picture. */
 export interface OpenDoubt extends Doubt {
   readonly pictureId: string;
-  /** Its number on the camera's dust chart. */
+  /** Its number on the camera's dust chart; it is then one doubt for all the frames that show the place. */
   readonly charted: number | null;
+  /** How many frames that are. */
+  readonly frames: number;
 }
+
+/** A decision about a place of a chart: it holds for all frames of the job. */
+export const ChartedDecisionSchema = Type.Object(
+  {
+    picture: pictureId,
+    charted: Type.Integer({ minimum: 1 }),
+    to: Type.Union([Type.Literal('mend'), Type.Literal('dismiss')]),
+  },
+  { additionalProperties: false },
+);
+export type ChartedDecision = Static<typeof ChartedDecisionSchema>;
 
 /** What a mend of a fault would be; nothing is laid down. */
 export interface ProposedMend {

@@ -23,8 +23,8 @@ export type ChartedPlace =
 const LEAST_DEPTH = 0.012;
 /** A shadow is lost where it takes less than this share of how much the light changes by itself over its radius. */
 const LEAST_OF_TEXTURE = 0.12;
-/** How far one frame may raise or lower the odds that the chart gives. */
-const MOST_FOR = 1.5;
+/** How far one frame may raise or lower the odds that the chart gives: it mostly had its say when that was made. */
+const MOST_FOR = 0.4;
 const MOST_AGAINST = 5;
 /** The law of f-numbers is off by about this share of the depth, beside the measured errors. */
 const LAW_ERROR = 0.12;

@@ -1,14 +1,16 @@
 import { Router } from 'express';
-import { RunRequestSchema, RunSteerSchema } from '@fennip/contract';
+import { ChartedDecisionSchema, RunRequestSchema, RunSteerSchema } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
 import type { Context } from '../context.ts';
 import { checkId } from '../pictures/pictureRows.ts';
+import { decideCharted } from '../runs/decideCharted.ts';
 import { openDoubts } from '../runs/doubts.ts';
 import { piecesOfRun, runById, runsOfJob } from '../runs/runRows.ts';
 import { startRun, steerRun } from '../runs/runs.ts';
 import { sendZip } from './sendZip.ts';
 
 const checkRun = checkerOf(RunRequestSchema);
+const checkDecision = checkerOf(ChartedDecisionSchema);
 const checkSteer = checkerOf(RunSteerSchema);
 
 /** Work on many pictures: started, looked at, paused, resumed, stopped, and what a delivery made as one file. */
@@ -34,6 +36,11 @@ export function runRoutes(context: Context): Router {
 
   router.get('/jobs/:job/doubts', async (request, response) => {
     response.json(await openDoubts(database, jobOf(request.params)));
+  });
+
+  router.post('/jobs/:job/doubts', async (request, response) => {
+    await decideCharted(context, jobOf(request.params), checkDecision(request.body));
+    response.status(202).json(await openDoubts(database, request.params.job));
   });
 
   router.get('/runs/:run', async (request, response) => {

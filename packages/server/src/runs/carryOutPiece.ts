@@ -44,13 +44,7 @@ async function workOn(order: PieceOrder): Promise<PieceOutcome> {
     case 'chart':
       return chartCamera(order);
     case 'mend':
-      return mendPiece(
-        order.context,
-        await picture(order),
-        request.kind === 'series'
-          ? { bounds: request.mend, chart: request.chart }
-          : { bounds: null, chart: false },
-      );
+      return mendPiece(order.context, await picture(order), request);
     case 'carry':
       return carryOver(order.context, await picture(order), request);
     case 'routine':

@@ -1,5 +1,7 @@
 import type { Doubt, OpenDoubt } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
+import type { PictureRow } from '../pictures/pictureRows.ts';
+import { cameraOf } from '../pictures/pictureRows.ts';
 
 interface DoubtRow {
   readonly picture_id: string;
@@ -7,8 +9,8 @@ interface DoubtRow {
 }
 
 /**
- * What the runs of a job left to the restorer and is still open, the least sure first. A picture's last run counts: it
- * looked at all that was open then.
+ * What the runs of a job left to the restorer and is still open, the worst first: where a mend did not pass, then what is
+ * likeliest to be a fault. A picture's last run counts: it looked at all that was open then.
  */
 export async function openDoubts(database: Database, jobId: string): Promise<OpenDoubt[]> {
   const rows: DoubtRow[] = await database('run_pieces')
@@ -28,12 +30,33 @@ export async function openDoubts(database: Database, jobId: string): Promise<Ope
     )
     .select('picture_id', 'id', 'charted');
   const stillOpen = new Map(open.map((fault) => [`${fault.picture_id}/${fault.id}`, fault]));
-  return rows
-    .flatMap(({ picture_id, doubts }) =>
-      doubts.flatMap((doubt): OpenDoubt[] => {
-        const fault = stillOpen.get(`${picture_id}/${doubt.fault}`);
-        return fault ? [{ ...doubt, pictureId: picture_id, charted: fault.charted }] : [];
-      }),
-    )
-    .sort((a, b) => a.confidence - b.confidence);
+  const single = rows.flatMap(({ picture_id, doubts }) =>
+    doubts.flatMap((doubt): OpenDoubt[] => {
+      const fault = stillOpen.get(`${picture_id}/${doubt.fault}`);
+      return fault ? [{ ...doubt, pictureId: picture_id, charted: fault.charted, frames: 1 }] : [];
+    }),
+  );
+  return (await byPlace(database, single)).sort(
+    (a, b) =>
+      Number(a.because === 'not sure') - Number(b.because === 'not sure') || b.confidence - a.confidence,
+  );
+}
+
+/** One doubt for each place of a chart, shown on the frame that is surest of it. */
+async function byPlace(database: Database, doubts: readonly OpenDoubt[]): Promise<OpenDoubt[]> {
+  const pictures = (await database<PictureRow>('pictures').whereIn(
+    'id',
+    doubts.map(({ pictureId }) => pictureId),
+  )) as PictureRow[];
+  const cameras = new Map(pictures.map((picture) => [picture.id, cameraOf(picture)]));
+  const places = new Map<string, OpenDoubt[]>();
+  doubts.forEach((doubt, k) => {
+    const isPlace = doubt.charted !== null && doubt.because === 'not sure';
+    const key = isPlace ? `${cameras.get(doubt.pictureId) ?? ''} ${doubt.charted}` : String(k);
+    places.set(key, [...(places.get(key) ?? []), doubt]);
+  });
+  return [...places.values()].map((group) => ({
+    ...group.reduce((a, b) => (b.confidence > a.confidence ? b : a)),
+    frames: group.length,
+  }));
 }

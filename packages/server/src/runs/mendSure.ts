@@ -7,6 +7,7 @@ import type { FaultSheet } from '../examine/faultRows.ts';
 import { faultsOf } from '../examine/faultRows.ts';
 import { readWorksheet } from '../history/worksheetRows.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
+import { chartedOdds } from '../charts/chartedOdds.ts';
 import { editPicture } from './editPicture.ts';
 
 /** A fault of the ledger as one that is to be mended, under a new id. */
@@ -33,51 +34,60 @@ export function openFaults(
   );
 }
 
+/** A mend that passes is laid; a person's own wish is carried out in any case. */
+export type Wanted = Bounds | { readonly faults: ReadonlySet<string> };
+
 /**
- * Mends the open faults of a picture that are sure enough, each from what it shows itself. What is less sure, and what
- * could not be mended well, stays open and is named.
+ * Mends the open faults of a picture that are sure enough, each from what it shows itself, or those that are named. What
+ * is less sure, and what could not be mended well, stays open and is named.
  */
 export async function mendSure(
   context: Context,
   picture: PictureRow,
-  { sure, doubtful }: Bounds,
+  wanted: Wanted,
 ): Promise<Pick<PieceOutcome, 'mended' | 'doubts'>> {
   const { database, background, store } = context;
   const { recipe } = await readWorksheet(database, picture);
   const open = openFaults(await faultsOf(database, picture.id), recipe.mends);
-  const wanted = open.filter(({ confidence }) => confidence >= sure).map(toMend);
+  const odds = await chartedOdds(context, picture);
+  const surenessOf = new Map(open.map((fault) => [fault.id, odds(fault)]));
+  const isNamed = 'faults' in wanted;
+  const isWanted = ({ id }: NumberedFault): boolean =>
+    isNamed ? wanted.faults.has(id) : (surenessOf.get(id) ?? 0) >= wanted.sure;
+  const chosen = open.filter(isWanted).map(toMend);
   const proposals =
-    wanted.length === 0
+    chosen.length === 0
       ? []
-      : await background.mend(store.pathOf('originals', picture.sha256), wanted, {
+      : await background.mend(store.pathOf('originals', picture.sha256), chosen, {
           avoid: takenPlaces(open.map(toMend)),
           used: placesUsedBy(recipe.mends),
           ...(recipe.fences ? { fences: recipe.fences } : {}),
         });
-  const good = proposals.filter(passes).map(({ mend }) => mend);
-  await editPicture(
-    context,
-    picture.id,
-    `Mended ${good.length} sure fault${good.length === 1 ? '' : 's'} in a run`,
-    (now) => {
-      const mended = new Set(now.recipe.mends.map(({ fault }) => fault));
-      return good
-        .filter(({ fault }) => !mended.has(fault))
-        .map((mend, k) => ({ op: 'put', mend, at: now.recipe.mends.length + k }));
-    },
-  );
-  const confidenceOf = new Map(open.map(({ id, confidence }) => [id, confidence]));
-  const doubts: Doubt[] = [
-    ...open
-      .filter(({ confidence }) => confidence >= doubtful && confidence < sure)
-      .map(({ id, confidence }): Doubt => ({ fault: id, confidence, because: 'not sure' })),
-    ...proposals
-      .filter((proposal) => !passes(proposal))
-      .map(({ mend }): Doubt => ({
-        fault: mend.fault ?? '',
-        confidence: confidenceOf.get(mend.fault ?? '') ?? 0,
-        because: 'mend does not pass',
-      })),
-  ];
-  return { mended: good.length, doubts };
+  const good = proposals.filter((proposal) => isNamed || passes(proposal)).map(({ mend }) => mend);
+  await editPicture(context, picture.id, wordsFor(good.length), (now) => {
+    const mended = new Set(now.recipe.mends.map(({ fault }) => fault));
+    return good
+      .filter(({ fault }) => !mended.has(fault))
+      .map((mend, k) => ({ op: 'put', mend, at: now.recipe.mends.length + k }));
+  });
+  if (isNamed) return { mended: good.length };
+  const doubt = (fault: string, because: Doubt['because']): Doubt => ({
+    ...{ fault, because },
+    confidence: surenessOf.get(fault) ?? 0,
+  });
+  const unsure = open.filter(({ id }) => {
+    const sureness = surenessOf.get(id) ?? 0;
+    return sureness >= wanted.doubtful && sureness < wanted.sure;
+  });
+  return {
+    mended: good.length,
+    doubts: [
+      ...unsure.map(({ id }) => doubt(id, 'not sure')),
+      ...proposals
+        .filter((proposal) => !passes(proposal))
+        .map(({ mend }) => doubt(mend.fault ?? '', 'mend does not pass')),
+    ],
+  };
 }
+
+const wordsFor = (count: number): string => `Mended ${count} fault${count === 1 ? '' : 's'} in a run`;

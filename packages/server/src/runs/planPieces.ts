@@ -57,6 +57,8 @@ export function planPieces(request: RunRequest, rows: readonly PictureRow[]): Pl
         0,
         'carry',
       );
+    case 'faults':
+      return each(rows, 0, 'mend');
     case 'routine':
       return each(rows, 0, 'routine');
     case 'delivery':

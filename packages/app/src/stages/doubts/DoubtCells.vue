@@ -58,10 +58,12 @@ const cells = computed(() => {
           <span v-if="!proposal.passes" class="warn">{{ say('doubts.fails') }}</span>
         </figcaption>
       </figure>
-      <figure v-for="{ other, address } in cells" :key="other.id" class="neighbour">
-        <img :src="address" :alt="say('chart.placeIn', { name: other.name })" />
-        <figcaption class="soft">{{ other.name }}</figcaption>
-      </figure>
+      <div class="neighbours">
+        <figure v-for="{ other, address } in cells" :key="other.id">
+          <img :src="address" :alt="say('chart.placeIn', { name: other.name })" />
+          <figcaption class="soft">{{ other.name }}</figcaption>
+        </figure>
+      </div>
     </template>
     <p v-else class="soft">{{ say('doubts.working') }}</p>
   </div>
@@ -69,17 +71,20 @@ const cells = computed(() => {
 
 <style scoped>
 .cells {
-  display: flex;
-  flex-wrap: wrap;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) minmax(0, 0.48fr);
   gap: 14px;
+  max-width: 1500px;
   padding: 12px 18px 18px;
 }
 figure {
-  width: 400px;
+  min-width: 0;
   margin: 0;
 }
-.neighbour {
-  width: 260px;
+.neighbours {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
 }
 img {
   display: block;

@@ -3,7 +3,7 @@ import { onKeyStroke } from '@vueuse/core';
 import { computed, onMounted } from 'vue';
 import { useJob } from '../../stores/job.ts';
 import { percent } from '../../words/figures.ts';
-import { say } from '../../words/say.ts';
+import { say, sayCount } from '../../words/say.ts';
 import DoubtCells from './DoubtCells.vue';
 import { useDoubts } from './useDoubts.ts';
 
@@ -53,7 +53,7 @@ onKeyStroke('Backspace', () => void dismiss());
           say('round.dismiss')
         }}</el-button>
       </template>
-      <router-link class="back" :to="{ name: 'series', params: { job: job.job?.id ?? '' } }">{{
+      <router-link v-if="job.job" class="back" :to="{ name: 'series', params: { job: job.job.id } }">{{
         say('doubts.back')
       }}</router-link>
     </div>
@@ -68,7 +68,7 @@ onKeyStroke('Backspace', () => void dismiss());
           say('doubts.fault', { n: proposal.fault.number, sure: percent(current.confidence) })
         }}</span>
         <span v-if="current.charted !== null" class="soft">{{
-          say('ledger.charted', { n: current.charted })
+          sayCount('doubts.inFrames', current.frames, { place: current.charted })
         }}</span>
         <span class="soft">{{ say(`doubts.because.${current.because}`) }}</span>
         <span class="soft figures">{{ say('doubts.at', { n: at + 1, all: size }) }}</span>

@@ -1,4 +1,4 @@
-import type { EditAnswer, OpenDoubt, ProposedMend } from '@fennip/contract';
+import type { ChartedDecision, EditAnswer, OpenDoubt, ProposedMend } from '@fennip/contract';
 import type { Step } from '@fennip/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { AnswerError, get, post } from '../../api/http.ts';
@@ -79,31 +79,44 @@ export function useDoubts() {
     });
   }
 
-  async function decide(words: string, stepsAt: (mends: number) => Step[]): Promise<void> {
-    const { value: doubt } = current;
-    if (!doubt) return;
+  /** The eye goes on at once; a refusal brings the doubt back. */
+  async function decide(doubt: OpenDoubt, work: () => Promise<unknown>): Promise<void> {
     problem.value = null;
-    // The eye goes on at once; a refusal brings the doubt back.
     settle(doubt);
     try {
-      await edit(doubt, words, stepsAt);
+      await work();
     } catch (error) {
       decided.value = new Set([...decided.value].filter((key) => key !== keyOf(doubt)));
       problem.value = error instanceof Error ? error.message : String(error);
     }
   }
 
+  /** A place of a chart is decided once for all frames. */
+  const decidePlace = (doubt: OpenDoubt, charted: number, to: ChartedDecision['to']): Promise<unknown> =>
+    post(`/jobs/${job.job?.id ?? ''}/doubts`, { picture: doubt.pictureId, charted, to });
+
   async function mend(): Promise<void> {
     const { value: found } = proposal;
-    if (!found) return;
+    const { value: doubt } = current;
+    if (!found || !doubt) return;
     const { mend: one, fault } = found;
-    await decide(say('doubts.mended', { n: fault.number }), (mends) => [{ op: 'put', mend: one, at: mends }]);
+    await decide(doubt, () =>
+      doubt.charted !== null && doubt.because === 'not sure'
+        ? decidePlace(doubt, doubt.charted, 'mend')
+        : edit(doubt, say('doubts.mended', { n: fault.number }), (mends) => [
+            { op: 'put', mend: one, at: mends },
+          ]),
+    );
   }
   async function dismiss(): Promise<void> {
     const { value: doubt } = current;
     if (!doubt) return;
     const { fault } = doubt;
-    await decide(say('doubts.dismissed'), () => [{ op: 'judge', fault, as: 'dismissed' }]);
+    await decide(doubt, () =>
+      doubt.charted !== null && doubt.because === 'not sure'
+        ? decidePlace(doubt, doubt.charted, 'dismiss')
+        : edit(doubt, say('doubts.dismissed'), () => [{ op: 'judge', fault, as: 'dismissed' }]),
+    );
   }
 
   async function load(): Promise<void> {

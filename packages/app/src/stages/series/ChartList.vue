@@ -20,7 +20,7 @@ const charts = computed(() => {
     <p v-if="charts.length === 0" class="soft">{{ say('chart.none') }}</p>
     <ul v-else>
       <li v-for="chart in charts" :key="chart.id">
-        <router-link :to="{ name: 'chart', params: { job: job.job?.id ?? '', chart: chart.id } }">{{
+        <router-link v-if="job.job" :to="{ name: 'chart', params: { job: job.job.id, chart: chart.id } }">{{
           chart.camera
         }}</router-link>
         <span>{{ sayCount('chart.entries', chart.entries) }}</span>

@@ -3,6 +3,7 @@ import type { Run, RunPiece, RunSteer } from '@fennip/contract';
 import { computed, ref, watch } from 'vue';
 import { get } from '../../api/http.ts';
 import { useJob } from '../../stores/job.ts';
+import { timeOf } from '../../words/figures.ts';
 import { say, sayCount } from '../../words/say.ts';
 import { duration } from '../../words/workWords.ts';
 
@@ -68,7 +69,7 @@ watch([isOpen, ended, () => props.run.state], () => {
   <article class="run" :data-run="run.kind" :data-state="run.state">
     <div class="head">
       <strong>{{ say(`run.kind.${run.kind}`) }}</strong>
-      <span class="soft">{{ new Date(run.createdAt).toLocaleTimeString('en', { timeStyle: 'short' }) }}</span>
+      <span class="soft">{{ timeOf(run.createdAt) }}</span>
       <span class="acts">
         <el-button v-if="run.state === 'running'" size="small" @click="emit('steer', 'pause')">{{
           say('run.pause')

@@ -24,7 +24,7 @@ const task = useLocalStorage<(typeof TASKS)[number]>('fennip series task', 'run'
       <p class="doubts" data-testid="doubts">
         <template v-if="runs.doubts.length > 0">
           {{ sayCount('series.doubts', runs.doubts.length) }}
-          <router-link :to="{ name: 'doubts', params: { job: job.job?.id ?? '' } }">{{
+          <router-link v-if="job.job" :to="{ name: 'doubts', params: { job: job.job.id } }">{{
             say('series.goThrough')
           }}</router-link>
         </template>

@@ -1,20 +1,32 @@
-import type { Bounds, PieceOutcome } from '@fennip/contract';
+import type { PieceOutcome, RunRequest } from '@fennip/contract';
 import { applyChart } from '../../charts/applyChart.ts';
 import type { Context } from '../../context.ts';
 import { keepEstimate } from '../../examine/estimates.ts';
 import type { PictureRow } from '../../pictures/pictureRows.ts';
 import { tellPicture } from '../../pictures/tellPicture.ts';
+import type { Wanted } from '../mendSure.ts';
 import { mendSure } from '../mendSure.ts';
 
-/** Brings the chart into a picture's ledger, where that is asked for, and mends what is sure. */
+/** What a run wants mended on a picture; null for nothing. */
+function wantedOn(id: string, request: RunRequest): Wanted | null {
+  if (request.kind === 'series') return request.mend;
+  if (request.kind !== 'faults') return null;
+  return {
+    faults: new Set(request.faults.filter(({ picture }) => picture === id).map(({ fault }) => fault)),
+  };
+}
+
+/** Brings the chart into a picture's ledger, where that is asked for, and mends what is sure or named. */
 export async function mendPiece(
   context: Context,
   picture: PictureRow,
-  { bounds, chart }: { readonly bounds: Bounds | null; readonly chart: boolean },
+  request: RunRequest,
 ): Promise<PieceOutcome> {
-  const applied = chart ? await applyChart(context, picture) : null;
+  const isCharted = request.kind === 'series' && request.chart;
+  const applied = isCharted ? await applyChart(context, picture) : null;
   if (applied && picture.examined === 'done') await keepEstimate(context.database, picture.id);
-  const mended = bounds ? await mendSure(context, picture, bounds) : {};
+  const wanted = wantedOn(picture.id, request);
+  const mended = wanted ? await mendSure(context, picture, wanted) : {};
   await tellPicture(context, picture.id);
   return { ...(applied ? { found: applied.placed, left: applied.left } : {}), ...mended };
 }

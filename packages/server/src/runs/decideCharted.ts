@@ -1,0 +1,52 @@
+import type { ChartedDecision } from '@fennip/contract';
+import { chartFor, judgeEntry } from '../charts/chartRows.ts';
+import type { Context } from '../context.ts';
+import { notFound } from '../http/refusal.ts';
+import type { PictureRow } from '../pictures/pictureRows.ts';
+import { cameraOf, pictureRow } from '../pictures/pictureRows.ts';
+import { editPicture } from './editPicture.ts';
+import { startRun } from './runs.ts';
+
+/**
+ * Decides about a place of a dust chart once for all frames of a job: it is confirmed or dismissed on the chart, and
+ * mended or dismissed wherever it is still open.
+ *
+ * @throws Refusal when the picture's camera has no such chart
+ */
+export async function decideCharted(
+  context: Context,
+  jobId: string,
+  { picture: pictureId, charted, to }: ChartedDecision,
+): Promise<void> {
+  const { database } = context;
+  const picture = await pictureRow(database, pictureId);
+  const camera = cameraOf(picture);
+  const chart = camera === null ? null : await chartFor(database, camera, picture.capture.takenAt ?? null);
+  if (!chart) throw notFound('dust chart');
+  await judgeEntry(database, chart.id, charted, to === 'mend' ? 'confirmed' : 'dismissed');
+  const frames = ((await database<PictureRow>('pictures').where('job_id', jobId)) as PictureRow[]).filter(
+    (row) => cameraOf(row) === camera,
+  );
+  const open: { picture_id: string; id: string }[] = await database('faults')
+    .whereIn(
+      'picture_id',
+      frames.map(({ id }) => id),
+    )
+    .where({ charted, judgement: 'open' })
+    .whereNotExists((mends) =>
+      mends.from('mends').whereRaw('mends.picture_id = faults.picture_id and mends.fault_id = faults.id'),
+    )
+    .select('picture_id', 'id');
+  if (open.length === 0) return;
+  if (to === 'mend')
+    await startRun(context, jobId, {
+      kind: 'faults',
+      pictures: [...new Set(open.map(({ picture_id }) => picture_id))],
+      faults: open.map(({ picture_id, id }) => ({ picture: picture_id, fault: id })),
+    });
+  else
+    for (const { picture_id, id } of open)
+      await editPicture(context, picture_id, `Dismissed place ${charted} of the dust chart`, () => [
+        { op: 'judge', fault: id, as: 'dismissed' },
+      ]);
+}
