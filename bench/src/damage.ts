@@ -81,7 +81,7 @@ export function specked(clean: Raster, count: number, seed: number): Omit<Damage
 }
 
 /** The pixels that lie on any of the spots, a little beyond half depth. */
-function spotPixels(faults: readonly LaidFault[], { width, height }: Raster): Uint8Array {
+export function spotPixels(faults: readonly LaidFault[], { width, height }: Raster): Uint8Array {
   const inside = new Uint8Array(width * height);
   for (const { x, y, r } of faults) {
     const disc = { x, y, r: r * 1.25, softness: 0, stretch: 1, angle: 0 };

@@ -1,4 +1,5 @@
 import { parseArgs } from 'node:util';
+import { benchChart } from './chart.ts';
 import { benchFinding } from './finding.ts';
 import { benchFindingAreas } from './findingAreas.ts';
 import { benchFindingLines } from './findingLines.ts';
@@ -20,6 +21,7 @@ if (wanted('finding')) {
   await benchFindingLines();
 }
 if (wanted('finding') || wanted('areas')) await benchFindingAreas();
+if (wanted('finding') || wanted('chart')) await benchChart();
 if (wanted('speed')) await benchSpeed();
 if (values.only === 'underwater') await benchUnderwater();
 if (wanted('opening')) await benchOpening();

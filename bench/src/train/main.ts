@@ -101,6 +101,6 @@ if (wanted('lines'))
   await write(train('Lines', LINE_TRAITS, lineSamples(grounds, 2)), 'examine/lines/lineForest.json');
 if (wanted('particles'))
   await write(
-    train('Particles', PARTICLE_TRAITS, await particleSamples(grounds, 180), PARTICLE_OPTIONS),
+    train('Particles', PARTICLE_TRAITS, await particleSamples(grounds, 160), PARTICLE_OPTIONS),
     'chart/particleForest.json',
   );

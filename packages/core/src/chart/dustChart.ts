@@ -66,6 +66,8 @@ const VIEW_PIXELS = 5;
 const OTHERS = 1.3;
 /** A particle whose centre is nearer to the border than this, in its radii, cannot be told from it. */
 const BORDER_RADII = 0.4;
+/** No frame decides alone which of two that overlap is the whole. */
+const MOST_OF_FRAME = 12;
 /** Two fitted particles nearer than this, in the larger one's radii, are one. */
 const SAME = 0.8;
 
@@ -90,6 +92,13 @@ function textureOf({ planes: [light], width, height }: LightPatch): number {
     }
   return sum > 0 ? steps / sum : 1;
 }
+
+/** Below this f-number shadows of common dust grow faint (common practice). */
+const FAINT_BELOW = 8;
+
+/** How well a view hides a shadow: by its texture, and by how faint its f-number makes it. */
+const hidingOf = ({ texture, frame }: Looked['views'][number], frames: readonly ChartFrame[]): number =>
+  texture * Math.max(1, FAINT_BELOW / (frames[frame].fNumber ?? FAINT_BELOW)) ** 2;
 
 /** Marks what belongs to other places as not known. */
 function withoutOthers(patch: LightPatch, own: DustPlace, places: readonly DustPlace[]): LightPatch {
@@ -134,15 +143,19 @@ function isOnBorder({ x, y, r }: Particle, { width, height }: SensorShape): bool
   return Math.min(x, y, width - x, height - y) < BORDER_RADII * r;
 }
 
+/** What all frames together say for an entry; a part of a shadow explains less than the whole. */
+const saidFor = ({ evidence }: Pick<ChartEntry, 'evidence'>): number =>
+  evidence.reduce((sum, one) => sum + Math.min(MOST_OF_FRAME, one.evidence), 0);
+
 /** Each particle once, the surest first. */
 function withoutDoubles(entries: readonly Omit<ChartEntry, 'number'>[]): ChartEntry[] {
-  const kept: ChartEntry[] = [];
-  for (const entry of [...entries].sort((a, b) => b.confidence - a.confidence)) {
-    const isNear = ({ particle: { x, y, r } }: ChartEntry): boolean =>
+  const kept: Omit<ChartEntry, 'number'>[] = [];
+  for (const entry of [...entries].sort((a, b) => saidFor(b) - saidFor(a))) {
+    const isNear = ({ particle: { x, y, r } }: Omit<ChartEntry, 'number'>): boolean =>
       Math.hypot(x - entry.particle.x, y - entry.particle.y) < SAME * Math.max(r, entry.particle.r);
-    if (!kept.some(isNear)) kept.push({ ...entry, number: kept.length + 1 });
+    if (!kept.some(isNear)) kept.push(entry);
   }
-  return kept;
+  return kept.sort((a, b) => b.confidence - a.confidence).map((entry, k) => ({ ...entry, number: k + 1 }));
 }
 
 /**
@@ -186,13 +199,16 @@ export async function chartDust(
     progress(0.45 + (0.25 * (index + 1)) / frames.length);
   }
   const entries = looked.flatMap((one, i): Omit<ChartEntry, 'number'>[] => {
-    const views = one.views.map(({ frame, patch }): FrameView => ({
+    const seen = [...one.views].sort((a, b) => hidingOf(a, frames) - hidingOf(b, frames));
+    const views = seen.map(({ frame, patch }): FrameView => ({
       patch: withoutOthers(patch, one.place, places),
       fNumber: frames[frame].fNumber,
     }));
     if (i % 20 === 0) progress(0.7 + (0.3 * i) / looked.length);
     const fitted = fitParticle(views, one.place);
-    return fitted && !isOnBorder(fitted.particle, sensor) ? [entryOf(one, fitted, frames)] : [];
+    return fitted && !isOnBorder(fitted.particle, sensor)
+      ? [entryOf({ ...one, views: seen }, fitted, frames)]
+      : [];
   });
   return { sensor, entries: withoutDoubles(entries) };
 }

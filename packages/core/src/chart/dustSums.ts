@@ -32,8 +32,8 @@ const LEVELS = 5;
 const MARGIN = 8;
 /** What stands out less is as good as never dirt; chance alone gives so much in one place of two hundred. */
 const LEAST_Z = 2.6;
-/** At most so many places are looked at more closely. */
-const MOST_PLACES = 3000;
+/** At most so many places are looked at more closely: some of any sensor, more of a large one, and never more than this. */
+const PLACES = { least: 120, eachMegapixel: 700, most: 3000 };
 /** Two places nearer to one another than this, in the larger one's radii, are one if they are about as large. */
 const APART = 0.9;
 const AS_LARGE = 1.7;
@@ -82,12 +82,12 @@ function isOne(a: DustPlace, b: DustPlace): boolean {
 }
 
 /** Keeps the clearer of two places that are one. */
-function keepClearest(places: DustPlace[]): DustPlace[] {
+function keepClearest(places: DustPlace[], most: number): DustPlace[] {
   const kept: DustPlace[] = [];
   const cell = 64;
   const cells = new Map<string, DustPlace[]>();
   for (const place of places.sort((a, b) => b.z - a.z || a.y - b.y || a.x - b.x)) {
-    if (kept.length >= MOST_PLACES) break;
+    if (kept.length >= most) break;
     const reach = Math.ceil(96 / cell);
     const [cx, cy] = [Math.floor(place.x / cell), Math.floor(place.y / cell)];
     let isNew = true;
@@ -137,8 +137,13 @@ export function createDustSums(sensor: SensorShape, finest = 0): DustSums {
     }
   }
 
+  const megapixels = (sensor.width * sensor.height) / 4 ** finest / 1e6;
+  const most = Math.min(PLACES.most, PLACES.least + PLACES.eachMegapixel * megapixels);
   const places = (): DustPlace[] =>
-    keepClearest(levels.flatMap(({ step, pools }) => pools.flatMap((pool) => peaksOf(pool, step))));
+    keepClearest(
+      levels.flatMap(({ step, pools }) => pools.flatMap((pool) => peaksOf(pool, step))),
+      most,
+    );
 
   return { add, places };
 }

@@ -41,6 +41,8 @@ const MOST_SHEAR = 0.3;
 /** Radii in samples at which the search is made: rough and fast, then finer. */
 const ROUGH_RADIUS = 5;
 const FINE_RADIUS = 10;
+/** So many of the views, the first, are searched; the others only say what they think of it. */
+const ROUGH_VIEWS = 4;
 
 /** What a rough look must give for a finer one, in each view at most so much: no shadow that is there gives so little. */
 const HOPELESS = 0.8;
@@ -212,6 +214,7 @@ function ownDepth(look: Look, point: Float64Array): { depth: number; error: numb
  * Fits one particle to a place as many frames show it: the one whose shadows, each as its frame's f-number makes it,
  * leave the least variation in all of them when they are undone. {@link createVariation} tells the method.
  *
+ * @param views those that show the most first
  * @param place a rough place in sensor pixels; its radius may be off by a half
  * @returns null where a rough look already shows that there is none
  */
@@ -240,7 +243,8 @@ export function fitParticle(
     );
   const evidenceOf = (looks: readonly Look[], point: Float64Array): number[] =>
     looks.map((look) => -look.describe(shadowPoint(point, look.fNumber).veil, []).cost);
-  const rough = looksAt(views, place.r, ROUGH_RADIUS);
+  const all = looksAt(views, place.r, ROUGH_RADIUS);
+  const rough = all.slice(0, ROUGH_VIEWS);
   const tried = STARTS.map(({ factor, softness }) => {
     const start = prior.expected.slice();
     start[P.logRadius] += Math.log(factor);
@@ -251,7 +255,7 @@ export function fitParticle(
     .slice(0, 2)
     .map(({ point }) => descend(rough, point, ROUND, 8))
     .reduce((a, b) => (b.cost < a.cost ? b : a));
-  const hope = evidenceOf(rough, best.point).reduce((sum, one) => sum + Math.min(MOST_HOPE, one), 0);
+  const hope = evidenceOf(all, best.point).reduce((sum, one) => sum + Math.min(MOST_HOPE, one), 0);
   if (hope < HOPELESS + HOPELESS_PER_VIEW * views.length) return null;
   const fine = looksAt(views, place.r, FINE_RADIUS);
   const { point } = descend(fine, best.point, OVAL, 15);

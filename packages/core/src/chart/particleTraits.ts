@@ -7,6 +7,7 @@ export const PARTICLE_TRAITS = [
   'standing out',
   'frames',
   'evidence',
+  'evidence in full',
   'evidence a frame',
   'evidence without the best two',
   'breadth',
@@ -20,6 +21,7 @@ export const PARTICLE_TRAITS = [
 /** No frame says more than this: a pebble looks like dust in one frame, dust in all. A picture of nothing may. */
 const MOST_SAID = 4;
 const MOST_SAID_BY_REFERENCE = 12;
+const MOST_IN_FULL = 12;
 /** Depths of one particle differ from its law by about this share even where nothing disturbs. */
 const OWN_SPREAD = 0.2;
 
@@ -54,6 +56,7 @@ export function particleTraits(
     z,
     told.length,
     sum,
+    told.reduce((all, { evidence }) => all + Math.min(MOST_IN_FULL, evidence), 0),
     sum / count,
     sum - first - second,
     said.reduce((all, one) => all + Math.max(-1, Math.min(1, one)), 0) / count,

@@ -109,11 +109,11 @@ const keep = (): void =>
           :disabled="index === 0"
           :aria-label="say('routine.earlier')"
           @click="move(index, -1)"
-          >↑</el-button
+          >{{ say('routine.earlierSign') }}</el-button
         >
-        <el-button size="small" text :aria-label="say('routine.drop')" @click="steps.splice(index, 1)"
-          >×</el-button
-        >
+        <el-button size="small" text :aria-label="say('routine.drop')" @click="steps.splice(index, 1)">{{
+          say('routine.dropSign')
+        }}</el-button>
       </span>
     </div>
     <div>

@@ -1,0 +1,135 @@
+import { describe, expect, it } from 'vitest';
+import type { Fence } from '../fence/fence.ts';
+import { placeOnSensor } from '../chart/sensor.ts';
+import type { Mend, RecoverMend } from '../mend/mend.ts';
+import { pixelsOf } from '../raster/pixels.ts';
+import type { Recipe } from '../recipe/recipe.ts';
+import { emptyRecipe } from '../recipe/recipe.ts';
+import { pictureOf } from '../testing/pictures.ts';
+import { carryRecipe } from './carryRecipe.ts';
+
+const [WIDTH, HEIGHT] = [200, 140];
+/** A slow wave of tone with a shadow where one is asked for. */
+const scene = (shadow: readonly [number, number] | null, phase: number) =>
+  pictureOf(
+    WIDTH,
+    HEIGHT,
+    (x, y) => {
+      const tone = 0.55 + 0.12 * Math.sin(x / 23 + phase) * Math.cos(y / 31);
+      if (!shadow) return tone;
+      const away = Math.hypot(x + 0.5 - shadow[0], y + 0.5 - shadow[1]) / 8;
+      const t = Math.min(1, Math.max(0, (1.4 - away) / 0.8));
+      return tone * (1 - 0.12 * t * t * (3 - 2 * t));
+    },
+    { grain: 0.006 },
+  );
+
+const recover: RecoverMend = {
+  ...{ id: 'dust', method: 'recover', margin: 4, edge: 1, share: 1, on: true, source: null },
+  target: { shape: 'disc', x: 60, y: 50, r: 8 },
+  veil: {
+    ...{ kind: 'disc', x: 60, y: 50, r: 8, softness: 0.4, stretch: 1, angle: 0, depth: 0.25, light: null },
+  },
+};
+const stroke: Mend = {
+  ...{ id: 'wire', method: 'clone', margin: 1, edge: 1, share: 0.5, on: true, source: { dx: 0, dy: 20 } },
+  ...{ reads: 'mended', laying: 'along', buildUp: false },
+  target: {
+    shape: 'stroke',
+    points: [
+      [120, 20],
+      [160, 60],
+    ],
+    width: 4,
+  },
+};
+const zone: Fence = {
+  ...{ id: 'sky', kind: 'zone', name: 'sky', edge: 2, on: true },
+  area: {
+    shape: 'outline',
+    points: [
+      [0, 0],
+      [200, 0],
+      [200, 70],
+      [0, 70],
+    ],
+  },
+};
+const recipe: Recipe = {
+  ...emptyRecipe({ width: WIDTH, height: HEIGHT }),
+  fences: [zone],
+  mends: [recover, stroke],
+};
+
+const carry = (to: ReturnType<typeof scene>) => {
+  const sensor = { width: WIDTH, height: HEIGHT };
+  const placement = placeOnSensor(sensor, 1, sensor);
+  return carryRecipe(
+    recipe,
+    { picture: 'first', from: placement, to: placement, idFor: (index) => `c${index}` },
+    pixelsOf(to),
+  );
+};
+
+describe('a recipe carried over', () => {
+  it('is made anew from what the other frame shows: fences, fits and sources', () => {
+    const { recipe: made, carried, lostFences } = carry(scene([61, 50.5], 2));
+    expect(lostFences).toEqual([]);
+    expect(made.fences).toEqual([zone]);
+    expect(carried.map((one) => 'mend' in one)).toEqual([true, true]);
+    const [dust, wire] = made.mends;
+    expect(dust).toMatchObject({ id: 'c0', method: 'recover', carried: { picture: 'first', mend: 'dust' } });
+    if (dust.method !== 'recover' || dust.veil.kind !== 'disc') throw new Error('a shadow is recovered');
+    // The shadow lies a little off in this frame, and the fit follows it.
+    expect(dust.veil.x).toBeGreaterThan(60.3);
+    expect(wire).toMatchObject({ method: 'clone', share: 0.5, target: stroke.target });
+  });
+
+  it('leaves out a shadow that is not to be seen, and says so', () => {
+    const { carried, recipe: made } = carry(scene(null, 2));
+    expect(carried[0]).toEqual({ from: recover, notCarried: 'nothing to be seen there' });
+    expect(made.mends.map(({ carried: from }) => from?.mend)).toEqual(['wire']);
+  });
+
+  it('lies on the same places of the sensor where the camera was held upright or wrote a smaller file', () => {
+    const sensor = { width: WIDTH, height: HEIGHT };
+    const from = placeOnSensor(sensor, 1, sensor);
+    const turned = pictureOf(HEIGHT, WIDTH, () => 0.5, { grain: 0.01 });
+    const { recipe: made } = carryRecipe(
+      { ...recipe, mends: [stroke] },
+      { picture: 'first', from, to: placeOnSensor(turned, 6, sensor), idFor: String },
+      pixelsOf(turned),
+    );
+    expect(made.mends[0].target).toEqual({
+      shape: 'stroke',
+      points: [
+        [120, 120],
+        [80, 160],
+      ],
+      width: 4,
+    });
+    const small = pictureOf(WIDTH / 2, HEIGHT / 2, () => 0.5, { grain: 0.01 });
+    const { recipe: halved } = carryRecipe(
+      { ...recipe, mends: [stroke] },
+      { picture: 'first', from, to: placeOnSensor(small, 1, sensor), idFor: String },
+      pixelsOf(small),
+    );
+    expect(halved.mends[0].target).toEqual({
+      shape: 'stroke',
+      points: [
+        [60, 10],
+        [80, 30],
+      ],
+      width: 2,
+    });
+    expect(halved.fences?.[0].area).toEqual({
+      shape: 'outline',
+      points: [
+        [0, 0],
+        [100, 0],
+        [100, 35],
+        [0, 35],
+      ],
+    });
+  });
+});

@@ -1,0 +1,105 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { decodePicture } from '@fennip/files';
+import { addFiles, expect, makeJob, test } from './fixtures.ts';
+import type { SmallFrame } from './shoot.ts';
+import { isSeen, leftOf, smallShoot } from './shoot.ts';
+
+interface Delivered {
+  readonly outcome: { readonly delivery?: string; readonly fileName?: string };
+  readonly pictureId: string;
+}
+
+test('a shoot with one dusty sensor goes from intake to delivered files with a handful of decisions', async ({
+  quietPage: page,
+}) => {
+  const frames = await smallShoot();
+  await makeJob(page, 'Along the line');
+  await addFiles(
+    page,
+    frames.map(({ name, file }) => ({ name, buffer: file })),
+  );
+  await expect(page.locator('[data-picture]')).toHaveCount(frames.length);
+  await expect(page.getByText('Not examined')).toHaveCount(frames.length);
+
+  // First decision: let it run.
+  let decisions = 1;
+  await page.getByRole('link', { name: 'Series: all frames at once' }).click();
+  await expect(page.getByText('8 pictures')).toBeVisible();
+  await page.getByRole('button', { name: 'Start the run' }).click();
+  const run = page.locator('[data-run=series]');
+  await expect(run).toBeVisible();
+  await expect(run).toHaveAttribute('data-state', 'done', { timeout: 200_000 });
+  await expect(run.getByTestId('run-line')).toHaveText(/Done · \d+ mends/);
+
+  // The chart shows the sensor with its dirt, and the same place in every frame.
+  await page.getByRole('link', { name: 'Halden M2' }).click();
+  await expect(page.getByRole('heading', { name: 'Dust on Halden M2' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'What speaks for this place' }).locator('img')).toHaveCount(
+    8,
+  );
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('heading', { name: 'Place 2' })).toBeVisible();
+  await expect(page.getByRole('img', { name: /Depth by f-number/ })).toBeVisible();
+  await page.goBack();
+
+  // What is doubtful is decided by the eye, each place once for all frames.
+  await expect(page.getByTestId('doubts')).toBeVisible();
+  const doubts = page.getByRole('link', { name: 'Go through them' });
+  if (await doubts.isVisible()) {
+    await doubts.click();
+    for (; decisions < 12; decisions++) {
+      await expect(page.getByTestId('doubt').or(page.getByTestId('no-doubts'))).toBeVisible();
+      if (await page.getByTestId('no-doubts').isVisible()) break;
+      const left = await page.getByTestId('doubts-left').textContent();
+      await page.keyboard.press('Enter');
+      await expect(page.getByTestId('doubts-left')).not.toHaveText(left ?? '');
+    }
+    await page.getByRole('link', { name: 'Back to the series' }).click();
+    await expect(page.locator('[data-state=running]')).toHaveCount(0, { timeout: 60_000 });
+  }
+
+  // Last decision: hand over.
+  decisions++;
+  await page.getByText('Deliver', { exact: true }).first().click();
+  await page.getByRole('textbox', { name: 'File names' }).fill('{job} {number}');
+  await expect(page.getByTestId('file-names').getByText('Along the line 1.jpg')).toBeVisible();
+  await page.getByRole('button', { name: 'Deliver' }).click();
+  const delivery = page.locator('[data-run=delivery]');
+  await expect(delivery).toHaveAttribute('data-state', 'done', { timeout: 100_000 });
+  expect(decisions).toBeLessThan(10);
+
+  // The truth: of the shadows that could be seen, hardly anything is left.
+  const archive = await page.request.get(
+    (await delivery.getByRole('link', { name: 'All files in one archive' }).getAttribute('href')) ?? '',
+  );
+  expect(archive.ok()).toBe(true);
+  const href = await delivery.getByRole('link', { name: 'All files in one archive' }).getAttribute('href');
+  const pieces = (await (
+    await page.request.get((href ?? '').replace('zip', 'pieces'))
+  ).json()) as Delivered[];
+  const folder = await mkdtemp(join(tmpdir(), 'fennip-shoot-'));
+  try {
+    const left: number[] = [];
+    for (const [k, { outcome }] of pieces.entries()) {
+      const file = join(folder, `${k}.jpg`);
+      const answer = await page.request.get(`/api/deliveries/${outcome.delivery ?? ''}/file`);
+      await writeFile(file, await answer.body());
+      left.push(...remains(frames[k], (await decodePicture(file)).raster));
+    }
+    left.sort((a, b) => a - b);
+    expect(left.length).toBeGreaterThan(100);
+    // Half of all shadows are gone but for a tenth, nine in ten but for a third.
+    expect(Math.abs(left[left.length >> 1])).toBeLessThan(0.1);
+    expect(left[Math.floor(0.9 * left.length)]).toBeLessThan(0.34);
+  } finally {
+    await rm(folder, { recursive: true });
+  }
+});
+
+/** How much is left of each shadow that could be seen in a frame and is at least a few pixels wide. */
+const remains = (frame: SmallFrame, mended: Parameters<typeof leftOf>[0]): number[] =>
+  frame.shadows
+    .filter((shadow) => shadow.r >= 2 && shadow.depth >= 0.1 && isSeen(frame, shadow))
+    .map((shadow) => leftOf(mended, frame.raster, shadow));
