@@ -5,6 +5,7 @@ export * from './colour/srgb.ts';
 export * from './colour/transfer.ts';
 export * from './carry/carryMend.ts';
 export * from './carry/carryRecipe.ts';
+export * from './chart/chart.ts';
 export * from './chart/chartFaults.ts';
 export * from './chart/dustChart.ts';
 export * from './chart/dustSums.ts';

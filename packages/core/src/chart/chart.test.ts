@@ -9,7 +9,7 @@ import { createRaster } from '../raster/raster.ts';
 import { pixelsOf } from '../raster/pixels.ts';
 import { penumbra } from '../mend/recover/penumbra.ts';
 import { chartFaults } from './chartFaults.ts';
-import type { ChartEntry, ChartFrame, DustChart } from './dustChart.ts';
+import type { ChartEntry, ChartFrame, DustChart } from './chart.ts';
 import { chartDust } from './dustChart.ts';
 import { findCleaning } from './findCleaning.ts';
 import type { Particle } from './particle.ts';

@@ -6,7 +6,7 @@ import type { KnownVeil, Veil } from '../mend/recover/veil.ts';
 import { lightPatchOf, greyLight } from '../mend/recover/lightPatch.ts';
 import { intersectRects, isEmpty } from '../raster/rect.ts';
 import { pictureRect } from '../raster/window.ts';
-import type { ChartEntry, DustChart } from './dustChart.ts';
+import type { ChartEntry, DustChart } from './chart.ts';
 import { shadowAt, veilOfParticle } from './particle.ts';
 import type { Placement } from './sensor.ts';
 

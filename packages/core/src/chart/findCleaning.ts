@@ -1,4 +1,4 @@
-import type { ChartEntry, Evidence } from './dustChart.ts';
+import type { ChartEntry, Evidence } from './chart.ts';
 
 /** When a sensor was cleaned: before a frame, and what was on it before and after. */
 export interface Cleaning {

@@ -1,4 +1,4 @@
-import type { ChartFrame, Evidence } from './dustChart.ts';
+import type { ChartFrame, Evidence } from './chart.ts';
 import type { Particle } from './particle.ts';
 import { shadowAt } from './particle.ts';
 

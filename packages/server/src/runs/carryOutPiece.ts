@@ -12,19 +12,13 @@ import { examinePiece } from './pieces/examinePiece.ts';
 import { mendPiece } from './pieces/mendPiece.ts';
 import { routinePiece } from './pieces/routinePiece.ts';
 import { SkippedError } from './skipped.ts';
-import type { PieceRow, RunRow } from './runRows.ts';
+import type { PieceOrder } from './pieceOrder.ts';
+import type { PieceRow } from './runRows.ts';
 import { runRow } from './runRows.ts';
 import { orderStage, tellRun } from './runs.ts';
 
 /** A piece that was begun so often is given up: something in it ends its worker. */
 const MOST_ATTEMPTS = 5;
-
-/** What a piece works with. */
-export interface PieceOrder {
-  readonly context: Context;
-  readonly run: RunRow;
-  readonly piece: PieceRow;
-}
 
 async function picture({ context, piece }: PieceOrder): Promise<PictureRow> {
   if (piece.picture_id === null) throw new SkippedError('the picture was removed');

@@ -1,6 +1,6 @@
 import type { PieceOutcome } from '@fennip/contract';
 import { framesOf, makeCharts } from '../../charts/makeChart.ts';
-import type { PieceOrder } from '../carryOutPiece.ts';
+import type { PieceOrder } from '../pieceOrder.ts';
 import { SkippedError } from '../skipped.ts';
 
 /** Makes the dust chart of a camera. */
