@@ -71,20 +71,19 @@ test('a shoot with one dusty sensor goes from intake to delivered files with a h
   expect(decisions).toBeLessThan(10);
 
   // The truth: of the shadows that could be seen, hardly anything is left.
-  const archive = await page.request.get(
-    (await delivery.getByRole('link', { name: 'All files in one archive' }).getAttribute('href')) ?? '',
-  );
-  expect(archive.ok()).toBe(true);
   const href = await delivery.getByRole('link', { name: 'All files in one archive' }).getAttribute('href');
+  const at = (path: string): string => new URL(path, page.url()).href;
+  const archive = await page.request.get(at(href ?? ''));
+  expect(archive.ok()).toBe(true);
   const pieces = (await (
-    await page.request.get((href ?? '').replace('zip', 'pieces'))
+    await page.request.get(at((href ?? '').replace('zip', 'pieces')))
   ).json()) as Delivered[];
   const folder = await mkdtemp(join(tmpdir(), 'fennip-shoot-'));
   try {
     const left: number[] = [];
     for (const [k, { outcome }] of pieces.entries()) {
       const file = join(folder, `${k}.jpg`);
-      const answer = await page.request.get(`/api/deliveries/${outcome.delivery ?? ''}/file`);
+      const answer = await page.request.get(at(`/api/deliveries/${outcome.delivery ?? ''}/file`));
       await writeFile(file, await answer.body());
       left.push(...remains(frames[k], (await decodePicture(file)).raster));
     }

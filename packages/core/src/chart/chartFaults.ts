@@ -12,7 +12,10 @@ import type { Placement } from './sensor.ts';
 
 /** Why a charted place is left alone in a frame. */
 export type NotShown =
-  'outside the frame' | 'too faint at this f-number' | 'lost in the picture’s own texture';
+  | 'outside the frame'
+  | 'too faint at this f-number'
+  | 'lost in the picture’s own texture'
+  | 'not to be seen in this frame';
 
 /** A charted place in one frame: a fault with what is known of its shadow, or why there is none to be seen. */
 export type ChartedPlace =
@@ -23,6 +26,8 @@ export type ChartedPlace =
 const LEAST_DEPTH = 0.012;
 /** A shadow is lost where it takes less than this share of how much the light changes by itself over its radius. */
 const LEAST_OF_TEXTURE = 0.12;
+/** A frame that a shadow would make so much less likely, in log likelihood, hides it in a busy place. */
+const LEAST_EVIDENCE = -1.5;
 /** How far one frame may raise or lower the odds that the chart gives: it mostly had its say when that was made. */
 const MOST_FOR = 0.4;
 const MOST_AGAINST = 5;
@@ -108,6 +113,7 @@ export function chartFaults(
       pictureRect(pixels.shape),
     );
     const { evidence } = refineVeil(pixels.window(rect), veil, depthError);
+    if (evidence < LEAST_EVIDENCE) return { entry, notShown: 'not to be seen in this frame' };
     const logOdds =
       Math.log(entry.confidence / Math.max(1e-6, 1 - entry.confidence)) +
       Math.max(-MOST_AGAINST, Math.min(MOST_FOR, evidence));

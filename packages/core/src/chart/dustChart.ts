@@ -1,4 +1,5 @@
 import { growForest } from '../examine/classify/forest.ts';
+import { ownPrior } from '../examine/classify/ownPrior.ts';
 import particleForest from './particleForest.json' with { type: 'json' };
 import type { Pixels } from '../raster/pixels.ts';
 import type { LightPatch } from '../mend/recover/lightPatch.ts';
@@ -9,7 +10,6 @@ import type { FittedParticle, FrameView } from './fitParticle.ts';
 import { fitParticle } from './fitParticle.ts';
 import { sensorView } from './frameView.ts';
 import type { Particle } from './particle.ts';
-import { shadowAt } from './particle.ts';
 import { particleTraits } from './particleTraits.ts';
 import { MOST_POOLED } from './rimPool.ts';
 import type { SensorShape } from './sensor.ts';
@@ -19,6 +19,12 @@ import { levelOf } from './sensorPlane.ts';
 export type ChartProgress = (share: number) => void;
 
 const FOREST = growForest(particleForest);
+
+/**
+ * Of the places that are fitted so many are dirt: next to none on a clean sensor, and no more than on those that were
+ * trained on: a share taken from the chart itself, where it is large, made half of the doubts sure.
+ */
+const SHARES = { least: 0.004, most: particleForest.share };
 
 /** How much more a reference counts among the frames that are added up. */
 const REFERENCE_WEIGHT = 3;
@@ -35,6 +41,12 @@ const BORDER_RADII = 0.4;
 const MOST_OF_FRAME = 12;
 /** Two fitted particles nearer than this, in the larger one's radii, are one. */
 const SAME = 0.8;
+
+/** An entry before it is known how dirty its sensor is. */
+interface ScoredEntry extends Omit<ChartEntry, 'number' | 'confidence'> {
+  /** Log-odds of dirt, if the sensor had as much as those that were trained on. */
+  readonly score: number;
+}
 
 interface Looked {
   readonly place: DustPlace;
@@ -91,10 +103,10 @@ function entryOf(
   { place, views }: Looked,
   { particle, evidence, depths }: FittedParticle,
   frames: readonly ChartFrame[],
-): Omit<ChartEntry, 'number'> {
+): ScoredEntry {
   const told = views.map(({ frame }, i): Evidence => ({ frame, evidence: evidence[i], ...depths[i] }));
   const traits = particleTraits(particle, place.z, told, frames);
-  return { particle, z: place.z, evidence: told, confidence: 1 / (1 + Math.exp(-FOREST.score(traits))) };
+  return { particle, z: place.z, evidence: told, score: FOREST.score(traits) };
 }
 
 /** The level that at least half of the frames fill: small shadows then add up over them. */
@@ -112,15 +124,28 @@ function isOnBorder({ x, y, r }: Particle, { width, height }: SensorShape): bool
 const saidFor = ({ evidence }: Pick<ChartEntry, 'evidence'>): number =>
   evidence.reduce((sum, one) => sum + Math.min(MOST_OF_FRAME, one.evidence), 0);
 
-/** Each particle once, the surest first. */
-function withoutDoubles(entries: readonly Omit<ChartEntry, 'number'>[]): ChartEntry[] {
-  const kept: Omit<ChartEntry, 'number'>[] = [];
+/** Each particle once: of two that overlap the one that explains more. */
+function withoutDoubles(entries: readonly ScoredEntry[]): ScoredEntry[] {
+  const kept: ScoredEntry[] = [];
   for (const entry of [...entries].sort((a, b) => saidFor(b) - saidFor(a))) {
-    const isNear = ({ particle: { x, y, r } }: Omit<ChartEntry, 'number'>): boolean =>
+    const isNear = ({ particle: { x, y, r } }: ScoredEntry): boolean =>
       Math.hypot(x - entry.particle.x, y - entry.particle.y) < SAME * Math.max(r, entry.particle.r);
     if (!kept.some(isNear)) kept.push(entry);
   }
-  return kept.sort((a, b) => b.confidence - a.confidence).map((entry, k) => ({ ...entry, number: k + 1 }));
+  return kept;
+}
+
+/** Scores as probabilities, by how dirty this very sensor is; the surest first. */
+function withConfidence(entries: readonly ScoredEntry[]): ChartEntry[] {
+  const scores = entries.map(({ score }) => score);
+  const shift = ownPrior({ scores, otherOdds: 0, count: scores.length }, particleForest.share, SHARES);
+  return [...entries]
+    .sort((a, b) => b.score - a.score)
+    .map(({ score, ...entry }, k) => ({
+      ...entry,
+      number: k + 1,
+      confidence: 1 / (1 + Math.exp(-score - shift)),
+    }));
 }
 
 /**
@@ -163,7 +188,7 @@ export async function chartDust(
     }
     progress(0.45 + (0.25 * (index + 1)) / frames.length);
   }
-  const entries = looked.flatMap((one, i): Omit<ChartEntry, 'number'>[] => {
+  const entries = looked.flatMap((one, i): ScoredEntry[] => {
     const seen = [...one.views].sort((a, b) => hidingOf(a, frames) - hidingOf(b, frames));
     const views = seen.map(({ frame, patch }): FrameView => ({
       patch: withoutOthers(patch, one.place, places),
@@ -175,9 +200,5 @@ export async function chartDust(
       ? [entryOf({ ...one, views: seen }, fitted, frames)]
       : [];
   });
-  return { sensor, entries: withoutDoubles(entries) };
+  return { sensor, entries: withConfidence(withoutDoubles(entries)) };
 }
-
-/** The radius of a particle's shadow as it is widest in the frames of a chart. */
-export const shownRadius = (entry: ChartEntry, frames: readonly ChartFrame[]): number =>
-  Math.max(...entry.evidence.map(({ frame }) => shadowAt(entry.particle, frames[frame].fNumber).r));

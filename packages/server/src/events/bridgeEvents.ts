@@ -29,6 +29,7 @@ export async function bridgeEvents(url: string, own: EventHub, log: Logger): Pro
   const self = randomUUID();
   let client: pg.Client | null = null;
   let isStopped = false;
+  let sending: Promise<void> = Promise.resolve();
 
   async function listen(): Promise<void> {
     const line = new pg.Client({ connectionString: url });
@@ -59,11 +60,18 @@ export async function bridgeEvents(url: string, own: EventHub, log: Logger): Pro
         own.tell(jobId, event);
         const payload = JSON.stringify({ from: self, jobId, event } satisfies Notice);
         if (Buffer.byteLength(payload) > MOST_BYTES) return;
-        client?.query('select pg_notify($1, $2)', [CHANNEL, payload]).catch(() => undefined);
+        // One after the other: a line takes one query at a time.
+        sending = sending.then(() =>
+          client?.query('select pg_notify($1, $2)', [CHANNEL, payload]).then(
+            () => undefined,
+            () => undefined,
+          ),
+        );
       },
     },
     stop: async () => {
       isStopped = true;
+      await sending;
       await client?.end().catch(() => undefined);
     },
   };

@@ -17,7 +17,7 @@ const isStarting = ref(false);
 const settings = useLocalStorage('fennip series run', {
   ...{ examine: true, chart: true, mend: true },
   /** Between these confidences a fault is left to the eye. */
-  bounds: [0.3, 0.8] as [number, number],
+  bounds: [0.6, 0.7] as [number, number],
 });
 
 const frames = computed(() =>

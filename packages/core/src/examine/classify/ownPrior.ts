@@ -13,14 +13,17 @@ const ROUNDS = 60;
 const SETTLED = 1e-4;
 /**
  * A picture is believed to have at least this share of faults among its candidates: no forest can be as sure of a
- * single fault as a share of one in ten thousand would ask for.
+ * single fault as a share of one in ten thousand would ask for. And at most this share, that of the pictures trained on
+ * when all of their empty places are counted: where more of a picture looks like faults to a classifier, that is a
+ * texture it has not seen.
  */
-const LEAST = 0.002;
-/**
- * And at most this share, that of the pictures trained on when all of their empty places are counted: where more of a
- * picture looks like faults to a classifier, that is a texture it has not seen.
- */
-const MOST = 0.034;
+const USUAL_SHARES: Shares = { least: 0.002, most: 0.034 };
+
+/** Between which shares of faults among the candidates one is believed. */
+export interface Shares {
+  readonly least: number;
+  readonly most: number;
+}
 
 /**
  * What must be added to the log-odds of a classifier so that they fit the share of faults in this very picture: a
@@ -29,7 +32,11 @@ const MOST = 0.034;
  *
  * @param trained the share of faults among the candidates that the classifier was trained on, 0 to 1
  */
-export function ownPrior({ scores, otherOdds, count }: Scored, trained: number): number {
+export function ownPrior(
+  { scores, otherOdds, count }: Scored,
+  trained: number,
+  { least, most }: Shares = USUAL_SHARES,
+): number {
   if (count === 0) return 0;
   const usual = Math.log(trained / (1 - trained));
   let share = trained;
@@ -39,7 +46,7 @@ export function ownPrior({ scores, otherOdds, count }: Scored, trained: number):
     const factor = Math.exp(shift);
     let sum = otherOdds * factor;
     for (const score of scores) sum += 1 / (1 + Math.exp(-score - shift));
-    const next = Math.min(MOST, Math.max(LEAST, sum / count));
+    const next = Math.min(most, Math.max(least, sum / count));
     const moved = Math.abs(next - share) / share;
     share = next;
     if (moved < SETTLED) break;
