@@ -57,7 +57,8 @@ function contrastAt({ planes, width, height, stride }: Raster, { x, y, r }: Laid
     for (let px = Math.max(0, Math.floor(x - reach)); px < Math.min(width, x + reach); px++) {
       const away = Math.hypot(px + 0.5 - x, py + 0.5 - y) / r;
       const light = srgbToLinear(planes[1][py * stride + px] / 255);
-      if (away < 0.7) [core, inside] = [core + light, inside + 1];
+      // Nearer to its rim a soft shadow is no longer as deep as at its middle.
+      if (away < 0.5) [core, inside] = [core + light, inside + 1];
       else if (away > 1.7 && away < 2.4) [ring, around] = [ring + light, around + 1];
     }
   if (inside === 0 || around === 0) return 0;
