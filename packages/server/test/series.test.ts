@@ -115,7 +115,7 @@ describe('a run over a shoot', () => {
     const [summary] = await server.get<ChartSummary[]>('/charts');
     expect(summary).toMatchObject({
       camera: CAMERA,
-      frames: 8,
+      frames: FRAMES,
       openedAt: '2026-05-17T09:10:00',
       closedAt: null,
     });
@@ -132,7 +132,7 @@ describe('a run over a shoot', () => {
     }
   });
 
-  it('changes nothing when it is run a second time, and keeps verdicts on the chart', async () => {
+  it('keeps what was done when it is run a second time, mends nothing twice, and keeps verdicts on the chart', async () => {
     const [before] = await server.get<ChartSummary[]>('/charts');
     const sheet = await server.put<DustChartSheet>(`/charts/${before.id}/entries/1/verdict`, {
       verdict: 'dismissed',
@@ -144,7 +144,12 @@ describe('a run over a shoot', () => {
     };
     const first = await mends();
     await ended((await server.post<Run>(`/jobs/${job.id}/runs`, series(pictures))).id);
-    expect(await mends()).toEqual(first);
+    // What did not pass before may pass now that there are fewer open faults to keep clear of.
+    expect(await mends()).toEqual(expect.arrayContaining(first));
+    for (const { id } of pictures) {
+      const { recipe } = await server.get<PictureSheet>(`/pictures/${id}`);
+      expect(new Set(recipe.mends.map(({ fault }) => fault)).size).toBe(recipe.mends.length);
+    }
     const [after] = await server.get<ChartSummary[]>('/charts');
     const again = await server.get<DustChartSheet>(`/charts/${after.id}`);
     const same = again.document.faults.find((fault) => Math.hypot(fault.x - x, fault.y - y) < 3);
@@ -156,14 +161,19 @@ describe('a run over a shoot', () => {
     const unsure = doubts.filter(({ because }) => because === 'not sure');
     for (const [k, { confidence }] of unsure.entries())
       if (k > 0) expect(confidence).toBeLessThanOrEqual(unsure[k - 1].confidence);
-    expect(doubts.slice(-unsure.length)).toEqual(unsure);
+    expect(doubts.slice(doubts.length - unsure.length)).toEqual(unsure);
     const [first] = doubts;
     if (!first) return;
-    const { revision } = await server.get<PictureSheet>(`/pictures/${first.pictureId}`);
-    await server.post(`/pictures/${first.pictureId}/edits`, {
-      revision,
-      edit: { words: 'Dismissed', steps: [{ op: 'judge', fault: first.fault, as: 'dismissed' }] },
-    });
+    const { pictureId: picture, fault, charted, because } = first;
+    if (charted !== null && because === 'not sure')
+      await server.post(`/jobs/${job.id}/doubts`, { picture, charted, to: 'dismiss' });
+    else {
+      const { revision } = await server.get<PictureSheet>(`/pictures/${picture}`);
+      await server.post(`/pictures/${picture}/edits`, {
+        revision,
+        edit: { words: 'Dismissed', steps: [{ op: 'judge', fault, as: 'dismissed' }] },
+      });
+    }
     const left = await server.get<OpenDoubt[]>(`/jobs/${job.id}/doubts`);
     expect(left.length).toBe(doubts.length - 1);
   });

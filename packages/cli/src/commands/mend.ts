@@ -86,7 +86,7 @@ async function mendsFrom(values: OptionValues, frame: Frame, choice: MethodChoic
   const [faults, mask] = [textOption(values, 'faults'), textOption(values, 'mask')];
   const charted = await chartedPlaces(values, frame);
   if (mask !== undefined && (faults !== undefined || charted))
-    throw new UsageError('takes --mask without --faults and --chart');
+    throw new UsageError('takes either --mask or --faults and --chart');
   if (mask !== undefined) return mendsForMask(mask, pixels, choice);
   if (faults === undefined && !charted) throw new UsageError('takes --faults, --mask or --chart');
   const list = faults === undefined ? null : checkFaults(await readJson(faults));
