@@ -48,6 +48,7 @@ const label = computed(() => {
       type="primary"
       native-type="submit"
       :loading="examination.isUnderWay"
+      :disabled="!picture.picture"
       data-testid="examine"
     >
       {{ label }}
