@@ -16,6 +16,7 @@ export interface LaidShadow {
   readonly y: number;
   readonly r: number;
   readonly depth: number;
+  readonly softness: number;
 }
 
 export interface SmallFrame {
@@ -44,35 +45,35 @@ export const smallShoot = (): Promise<SmallFrame[]> =>
         name: fileOf(number),
         file: await encodePicture(small, header, { format: 'jpeg', quality: 95, depth: 8 }),
         raster: small,
-        shadows: faults.map(({ x, y, r, depth }) => ({ x: x * scale, y: y * scale, r: r * scale, depth })),
+        shadows: faults.map(({ x, y, r, depth, softness }) => ({
+          ...{ x: x * scale, y: y * scale, r: r * scale },
+          ...{ depth, softness },
+        })),
       };
     }),
   );
 
-/** Mean luma in a disc and in the ring around it, as shares of the light. */
-function contrastAt({ planes, width, height, stride }: Raster, { x, y, r }: LaidShadow): number {
-  let [core, inside, ring, around] = [0, 0, 0, 0];
-  const reach = Math.ceil(2.4 * r + 2);
+/**
+ * How much of a shadow is still there in a mended frame: 0 is all gone, 1 nothing. What is left is projected on the shadow
+ * that was laid, undone in the frame as it came, so that the scene's own texture falls out.
+ */
+export function leftOf(mended: Raster, seen: Raster, { x, y, r, depth, softness }: LaidShadow): number {
+  const { width, height, stride } = seen;
+  const reach = Math.ceil(r * (1 + softness) + 1);
+  let [along, whole] = [0, 0];
   for (let py = Math.max(0, Math.floor(y - reach)); py < Math.min(height, y + reach); py++)
     for (let px = Math.max(0, Math.floor(x - reach)); px < Math.min(width, x + reach); px++) {
       const away = Math.hypot(px + 0.5 - x, py + 0.5 - y) / r;
-      const light = srgbToLinear(planes[1][py * stride + px] / 255);
-      // Nearer to its rim a soft shadow is no longer as deep as at its middle.
-      if (away < 0.5) [core, inside] = [core + light, inside + 1];
-      else if (away > 1.7 && away < 2.4) [ring, around] = [ring + light, around + 1];
+      const border = Math.max(softness, 0.7 / r);
+      const t = Math.min(1, Math.max(0, (1 + border - away) / (2 * border)));
+      const amount = depth * t * t * (3 - 2 * t);
+      const at = py * stride + px;
+      const before = srgbToLinear(seen.planes[1][at] / 255);
+      const shadow = before - before / (1 - amount);
+      along += (srgbToLinear(mended.planes[1][at] / 255) - before / (1 - amount)) * shadow;
+      whole += shadow * shadow;
     }
-  if (inside === 0 || around === 0) return 0;
-  return 1 - core / inside / (ring / around);
-}
-
-/**
- * How much of a shadow is still there in a mended frame, against the frame as it came: 0 is all gone, 1 nothing. What the
- * scene itself does between disc and ring is the same in both and falls out.
- */
-export function leftOf(mended: Raster, seen: Raster, shadow: LaidShadow): number {
-  const [before, after] = [contrastAt(seen, shadow), contrastAt(mended, shadow)];
-  const clean = 1 - (1 - before) / (1 - shadow.depth);
-  return (after - clean) / (before - clean);
+  return whole > 0 ? along / whole : 0;
 }
 
 /** Whether a shadow is dark against black: too little light to be told from rounding. */

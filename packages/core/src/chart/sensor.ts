@@ -131,13 +131,6 @@ export function rectOnPicture({ left, top, width, height }: Rect, placement: Pla
   };
 }
 
-/** A direction of the upright picture on the sensor, in radians. */
-export function angleOnSensor(angle: number, placement: Placement): number {
-  const [ax, ay] = onSensor(0, 0, placement);
-  const [bx, by] = onSensor(Math.cos(angle), Math.sin(angle), placement);
-  return Math.atan2(by - ay, bx - ax);
-}
-
 /** A direction of the sensor in the upright picture, in radians. */
 export function angleOnPicture(angle: number, placement: Placement): number {
   const [ax, ay] = onPicture(0, 0, placement);

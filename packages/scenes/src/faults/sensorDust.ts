@@ -60,6 +60,7 @@ export function layDust(sheet: Sheet, particles: readonly SensorParticle[]): Lai
       const left = 1 - amount * particle.depth;
       for (let c = 0; c < 3; c++) light[3 * index + c] *= left;
     });
-    return { kind: 'speck', polarity: 'dark', x: disc.x, y: disc.y, r: disc.r, depth: particle.depth };
+    const { x, y, r, softness } = disc;
+    return { kind: 'speck', polarity: 'dark', x, y, r, softness, depth: particle.depth };
   });
 }

@@ -10,6 +10,8 @@ export interface LaidFault {
   readonly r: number;
   /** Share of the light that is taken away, or covered by light of its own, at the centre: 0 to 1. */
   readonly depth: number;
+  /** Of a shadow: half the width of its border over the radius, 0 to 1. */
+  readonly softness?: number;
   /** The course of a line. */
   readonly path?: readonly (readonly [number, number])[];
 }
