@@ -144,7 +144,9 @@ test('a source keeps its offset, starts anew or stays fixed, reads what was aske
   const desk = await deskOf(page, SIZE);
   const choose = async (way: string): Promise<void> => {
     await page.getByRole('button', { name: /^Source (keeps|starts|stays)/ }).click();
-    await page.getByRole('radio', { name: way, exact: true }).check({ force: true });
+    const choice = page.getByRole('radio', { name: way, exact: true });
+    await expect(choice).toBeVisible();
+    await choice.check({ force: true });
     await page.keyboard.press('Escape');
   };
   const count = async (): Promise<number> => (await mends(page)).length;

@@ -112,8 +112,11 @@ test('a restorer’s hour in small: everything done by hand stays, and comes bac
   await expect.poll(seen).toBe(after);
   const compareBy = async (way: string): Promise<void> => {
     await page.getByRole('button', { name: 'Compare' }).click();
-    await page.getByRole('radio', { name: way, exact: true }).check({ force: true });
+    const choice = page.getByRole('radio', { name: way, exact: true });
+    await expect(choice).toBeVisible();
+    await choice.check({ force: true });
     await page.getByRole('button', { name: 'Compare' }).click();
+    await expect(choice).toBeHidden();
   };
   await compareBy('stacked');
   await expect.poll(seen).toBe(before);
@@ -145,12 +148,8 @@ test('a restorer’s hour in small: everything done by hand stays, and comes bac
 });
 
 test('a sweep mends every fault under it, each for itself, as one step', async ({ quietPage: page }) => {
-  await page.getByRole('link', { name: /An hour/ }).click();
-  await page.locator('[data-picture="boats.png"]').click();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
-  await expect(page.locator('[data-entry]').first()).toBeVisible();
-  for (let i = 0; i < 30; i++) await page.keyboard.press('Control+z');
-  await expect.poll(async () => (await saved(page)).done.length).toBe(0);
+  const buffer = await speckedPhotograph('nagasaki-boats', SPECKS, 8);
+  await openForMending(page, { job: 'A sweep', name: 'swept.png', buffer });
   const desk = await deskOf(page, SIZE);
   await page.keyboard.press('w');
   await page.getByLabel('Radius of the mark in pixels').fill('20');

@@ -51,6 +51,23 @@ async function addReady(name = 'home.jpg'): Promise<Picture> {
 }
 
 describe('intake', () => {
+  it('keeps pictures in the order of the places that were asked for, whichever comes first', async () => {
+    const { id } = await server.post<{ id: string }>('/jobs', { name: 'In order' });
+    const bytes = await photograph();
+    const { place } = await server.post<{ place: number }>(`/jobs/${id}/places`, {});
+    await server.add(id, 'second.jpg', bytes);
+    await server.add(id, 'first.jpg', bytes, place);
+    const { pictures } = await server.get<{ pictures: Picture[] }>(`/jobs/${id}`);
+    expect(pictures.map(({ name }) => name)).toEqual(['first.jpg', 'second.jpg']);
+    const refused = await server.refusal(`/jobs/${id}/pictures?name=x.jpg&place=0.5`, {
+      ...{ method: 'POST', body: Buffer.from(bytes) },
+    });
+    expect(refused).toMatchObject({
+      status: 400,
+      detail: 'The place in the job is not a whole number above 0.',
+    });
+  });
+
   it('keeps the file as it came and cuts it into lossless tiles, coarse ones first', async () => {
     const { events, stop } = await server.follow(job.id);
     const bytes = await photograph();

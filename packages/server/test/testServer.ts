@@ -22,7 +22,8 @@ export interface TestServer {
   bytes(path: string): Promise<Buffer>;
   /** The status of an answer and its sentence. */
   refusal(path: string, init: RequestInit): Promise<{ status: number; detail: string; type: string | null }>;
-  add(jobId: string, name: string, bytes: Uint8Array): Promise<Picture>;
+  /** @param place in the job; the next where it is left out */
+  add(jobId: string, name: string, bytes: Uint8Array, place?: number): Promise<Picture>;
   /** Waits until a picture is as it should be. */
   until(jobId: string, pictureId: string, is: (picture: Picture) => boolean): Promise<Picture>;
   /** All events of a job from now on. */
@@ -101,13 +102,18 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
       const problem = (await response.json()) as { detail: string };
       return { status: response.status, detail: problem.detail, type: response.headers.get('content-type') };
     },
-    add: async (jobId, fileName, bytes) =>
+    add: async (jobId, fileName, bytes, place) =>
       answer(
-        await fetch(api(`/jobs/${jobId}/pictures?name=${encodeURIComponent(fileName)}`), {
-          method: 'POST',
-          headers: { 'content-type': 'application/octet-stream' },
-          body: Buffer.from(bytes),
-        }),
+        await fetch(
+          api(
+            `/jobs/${jobId}/pictures?name=${encodeURIComponent(fileName)}${place ? `&place=${place}` : ''}`,
+          ),
+          {
+            method: 'POST',
+            headers: { 'content-type': 'application/octet-stream' },
+            body: Buffer.from(bytes),
+          },
+        ),
       ),
     until: async (jobId, pictureId, is) => {
       for (let i = 0; i < 300; i++) {

@@ -1,7 +1,7 @@
 import type { Job, JobEvent, Picture, WorkKind } from '@fennip/contract';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
-import { get } from '../api/http.ts';
+import { get, post } from '../api/http.ts';
 import { uploadPicture } from '../api/upload.ts';
 
 /** A file on its way to the server, or one that was refused. */
@@ -33,6 +33,8 @@ export const useJob = defineStore('job', () => {
   let nextUpload = 1;
   const waiting: { id: number; file: File; jobId: string }[] = [];
   let sending = 0;
+  /** The place that was given last: one is asked for after the other, so that they follow the order of the files. */
+  let lastPlace: Promise<unknown> = Promise.resolve();
 
   const workKey = (pictureId: string, kind: WorkKind): string => `${pictureId} ${kind}`;
   const workShare = (pictureId: string, kind: WorkKind): number | null =>
@@ -41,7 +43,7 @@ export const useJob = defineStore('job', () => {
   function takePicture(picture: Picture): void {
     const at = pictures.value.findIndex(({ id }) => id === picture.id);
     if (at >= 0) pictures.value.splice(at, 1, picture);
-    else pictures.value.push(picture);
+    else pictures.value = [...pictures.value, picture].sort((a, b) => a.place - b.place);
     if (picture.state !== 'preparing') work.value.delete(workKey(picture.id, 'prepare'));
     if (picture.examined !== 'running') work.value.delete(workKey(picture.id, 'examine'));
     if (picture.checked !== 'running') work.value.delete(workKey(picture.id, 'check'));
@@ -124,12 +126,19 @@ export const useJob = defineStore('job', () => {
     uploads.value = uploads.value.map((upload) => (upload.id === id ? { ...upload, ...with_ } : upload));
   }
 
+  function placeIn(jobId: string): Promise<number> {
+    const asked = lastPlace.then(() => post<{ place: number }>(`/jobs/${jobId}/places`, {}));
+    lastPlace = asked.catch(() => undefined);
+    return asked.then(({ place }) => place);
+  }
+
   async function sendNext(): Promise<void> {
     const next = waiting.shift();
     if (!next) return;
     sending++;
     try {
-      takePicture(await uploadPicture(next.jobId, next.file, (share) => change(next.id, { share })));
+      const place = await placeIn(next.jobId);
+      takePicture(await uploadPicture(next.jobId, place, next.file, (share) => change(next.id, { share })));
       forgetUpload(next.id);
     } catch (error) {
       change(next.id, { problem: error instanceof Error ? error.message : String(error) });

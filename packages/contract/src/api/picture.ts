@@ -22,6 +22,8 @@ export type ExamineState = 'none' | 'waiting' | 'running' | 'done' | 'failed';
 export interface Picture {
   readonly id: string;
   readonly jobId: string;
+  /** Pictures of a job stand in the order of their places, which need not follow one another. */
+  readonly place: number;
   readonly name: string;
   readonly nature: PictureNature;
   readonly state: PictureState;

@@ -1,15 +1,15 @@
+import type { Pace } from '@fennip/core';
 import { estimateWork } from '@fennip/core';
 import type { Database } from '../database/connect.ts';
-import { ownPace } from '../history/pace.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { faultsOf } from './faultRows.ts';
 
 /** Notes how much work a picture is thought to be. Once the work has begun the time that was thought of stays. */
-export async function keepEstimate(database: Database, pictureId: string): Promise<void> {
+export async function keepEstimate(database: Database, pictureId: string, pace: Pace): Promise<void> {
   const row = await database<PictureRow>('pictures').where('id', pictureId).first();
   if (!row) return;
   const { faults, marked } = await faultsOf(database, pictureId);
-  const estimate = estimateWork([...faults, ...marked], row, await ownPace(database));
+  const estimate = estimateWork([...faults, ...marked], row, pace);
   const begun = row.estimate && row.revision > 0 ? row.estimate : null;
   const kept = begun ? { ...estimate, seconds: begun.seconds, isGuess: begun.isGuess } : estimate;
   await database('pictures')

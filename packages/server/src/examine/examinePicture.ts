@@ -5,10 +5,9 @@ import type { Context } from '../context.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
 import { tellPicture } from '../pictures/tellPicture.ts';
-import { replaceFindings } from './faultRows.ts';
 import { findingsOf, keepFindings } from './findingRows.ts';
-import { keepEstimate } from './estimates.ts';
 import { measurePicture } from './measurePicture.ts';
+import { replaceFindings } from './replaceFindings.ts';
 
 /** Notes what is asked for. What was measured before is decided about at once; else the work is ordered. */
 export async function orderExamination(context: Context, id: string, request: ExamineRequest): Promise<void> {
@@ -20,7 +19,6 @@ export async function orderExamination(context: Context, id: string, request: Ex
   const known = await findingsOf(database, row);
   if (known) {
     await replaceFindings(database, id, request, known);
-    await keepEstimate(database, id);
   } else await context.queue.order('examine', id);
   await tellPicture(context, id);
 }
@@ -49,7 +47,6 @@ export async function orderedExamination(
       .where('id', row.id)
       .update({ examined: 'running', examine_request: JSON.stringify(request) });
     await replaceFindings(database, row.id, request, await allFindings(context, row));
-    await keepEstimate(database, row.id);
     await tellPicture(context, row.id);
   }
   const [{ listed }] = await database('faults').where('picture_id', row.id).count('* as listed');
@@ -66,7 +63,6 @@ export async function examinePicture(context: Context, id: string): Promise<void
   try {
     const findings = await allFindings(context, row as PictureRow);
     await replaceFindings(database, id, row.examine_request, findings);
-    await keepEstimate(database, id);
   } catch (error) {
     await database('pictures').where('id', id).update({ examined: 'failed' });
     if (!(error instanceof PictureError)) throw error;

@@ -50,6 +50,22 @@ function fileNameFrom(text: unknown): string {
   return name;
 }
 
+/** The place in the job that was asked for; none takes the next. */
+function placeFrom(text: unknown): number | undefined {
+  if (text === undefined) return undefined;
+  const place = Number(text);
+  if (!Number.isSafeInteger(place) || place < 1)
+    throw new Refusal(400, 'Not understood', 'The place in the job is not a whole number above 0.');
+  return place;
+}
+
+async function nextPlace(database: Database): Promise<number> {
+  const { rows } = (await database.raw(
+    `select nextval(pg_get_serial_sequence('pictures', 'position')) as place`,
+  )) as { rows: { place: string }[] };
+  return Number(rows[0].place);
+}
+
 export function jobRoutes(context: Context): Router {
   const { database } = context;
   const router = Router();
@@ -78,16 +94,24 @@ export function jobRoutes(context: Context): Router {
     response.status(204).end();
   });
 
+  // Several files come at once, and the smaller overtake the larger: who cares for their order asks for places first.
+  router.post('/jobs/:job/places', async (request, response) => {
+    await jobById(database, checkId(request.params.job, 'job'));
+    response.status(201).json({ place: await nextPlace(database) });
+  });
+
   router.post('/jobs/:job/pictures', async (request, response) => {
     const job = await jobById(database, checkId(request.params.job, 'job'));
-    const name = fileNameFrom(request.query['name']);
     const length = request.headers['content-length'];
     const picture = await receivePicture(
       context,
-      job.id,
-      name,
+      {
+        jobId: job.id,
+        name: fileNameFrom(request.query['name']),
+        place: placeFrom(request.query['place']),
+        announcedBytes: length === undefined ? undefined : Number(length),
+      },
       request,
-      length === undefined ? undefined : Number(length),
     );
     response.status(201).json(picture);
   });

@@ -8,6 +8,7 @@ import { notFound } from '../http/refusal.ts';
 export interface PictureRow {
   readonly id: string;
   readonly job_id: string;
+  readonly position: string;
   readonly name: string;
   readonly nature: PictureNature;
   readonly state: PictureState;
@@ -80,6 +81,7 @@ function asPicture(row: CountedRow): Picture {
   return {
     id: row.id,
     jobId: row.job_id,
+    place: Number(row.position),
     name: row.name,
     nature: row.nature,
     state: row.state,

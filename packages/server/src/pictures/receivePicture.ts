@@ -45,16 +45,23 @@ async function inspect(arrival: Arrival, { store, config }: Context): Promise<Pi
   }
 }
 
+/** What is known of a file before it has come. */
+interface Announced {
+  readonly jobId: string;
+  readonly name: string;
+  /** Among the pictures of the job; the next where none is given. */
+  readonly place: number | undefined;
+  readonly announcedBytes: number | undefined;
+}
+
 /**
  * Takes a picture file into a job: streamed to disk, told by its content, kept untouched, its pyramid ordered.
  * @throws Refusal when it is refused; nothing of it stays
  */
 export async function receivePicture(
   context: Context,
-  jobId: string,
-  name: string,
+  { jobId, name, place, announcedBytes }: Announced,
   stream: Readable,
-  announcedBytes: number | undefined,
 ): Promise<Picture> {
   const { database, store, queue, config } = context;
   if (announcedBytes !== undefined && announcedBytes > config.mostBytes) throw tooLarge(config.mostBytes);
@@ -73,6 +80,7 @@ export async function receivePicture(
   await database('pictures').insert({
     id,
     job_id: jobId,
+    ...(place === undefined ? {} : { position: place }),
     name,
     nature: natureOf(header),
     state: 'preparing',

@@ -2,6 +2,7 @@ import type { PieceOutcome, RunRequest } from '@fennip/contract';
 import { applyChart } from '../../charts/applyChart.ts';
 import type { Context } from '../../context.ts';
 import { keepEstimate } from '../../examine/estimates.ts';
+import { ownPace } from '../../history/pace.ts';
 import type { PictureRow } from '../../pictures/pictureRows.ts';
 import { tellPicture } from '../../pictures/tellPicture.ts';
 import type { Wanted } from '../mendSure.ts';
@@ -24,7 +25,8 @@ export async function mendPiece(
 ): Promise<PieceOutcome> {
   const isCharted = request.kind === 'series' && request.chart;
   const applied = isCharted ? await applyChart(context, picture) : null;
-  if (applied && picture.examined === 'done') await keepEstimate(context.database, picture.id);
+  if (applied && picture.examined === 'done')
+    await keepEstimate(context.database, picture.id, await ownPace(context.database));
   const wanted = wantedOn(picture.id, request);
   const mended = wanted ? await mendSure(context, picture, wanted) : {};
   await tellPicture(context, picture.id);
