@@ -11,15 +11,28 @@ source tools/server.sh
 passed=0
 failed=0
 
-# One check that passes or fails as a whole.
+checks=$(mktemp -d)
+
+# One check that passes or fails as a whole; what it says is kept until all are done.
 check() {
-  local name=$1
+  local name=$1 said
   shift
-  echo "== $name"
-  if "$@"; then passed=$((passed + 1)); else
-    failed=$((failed + 1))
-    echo "FAILED: $name"
+  said=$(mktemp "$checks/XXXXXX")
+  echo "== $name" >"$said"
+  if "$@" >>"$said" 2>&1; then echo passed >"$said.end"; else
+    echo "FAILED: $name" >>"$said"
+    echo failed >"$said.end"
   fi
+}
+
+# What was checked side by side is told and counted one after the other.
+count_checks() {
+  local said
+  for said in "$checks"/??????; do
+    cat "$said"
+    if [ "$(cat "$said.end")" = passed ]; then passed=$((passed + 1)); else failed=$((failed + 1)); fi
+  done
+  rm -rf "$checks"
 }
 
 # A test runner that writes its counts as JSON; $3 and $4 read them.
@@ -42,15 +55,20 @@ start_postgres || exit 1
 leave() { [ "$was_up" = 1 ] || stop_postgres; }
 trap leave EXIT
 
-check "format" npx prettier --check --log-level warn .
-check "lint" npx eslint .
-check "one-way dependencies" npx depcruise --config .dependency-cruiser.cjs --output-type err packages bench tests
-check "types of core, which knows no platform" npx tsc -p packages/core
-check "types" npx tsc -p tsconfig.json
-check "types of the browser tests" npx tsc -p tests/e2e
-check "types of the benches" npx tsc -p bench
-check "types of the page" npx vue-tsc -p packages/app
-check "build of the page" build_page
+(
+  check "format" npx prettier --check --log-level warn .
+  check "one-way dependencies" npx depcruise --config .dependency-cruiser.cjs --output-type err packages bench tests
+  check "types of core, which knows no platform" npx tsc -p packages/core
+  check "types" npx tsc -p tsconfig.json
+  check "types of the browser tests and benches" npx tsc -p tsconfig.driving.json
+) &
+(
+  check "lint" npx eslint .
+  check "types of the page" npx vue-tsc -p packages/app
+  check "build of the page" build_page
+) &
+wait
+count_checks
 
 export FENNIP_TEST_DATABASE_URL
 FENNIP_TEST_DATABASE_URL=$(database_url postgres)

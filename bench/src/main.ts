@@ -3,6 +3,7 @@ import { benchChart } from './chart.ts';
 import { benchFinding } from './finding.ts';
 import { benchFindingAreas } from './findingAreas.ts';
 import { benchFindingLines } from './findingLines.ts';
+import { benchLosses } from './losses.ts';
 import { benchHardPlaces } from './hardPlaces.ts';
 import { benchOpening } from './opening.ts';
 import { loadPhotographs, loadSceneParts } from './photographs.ts';
@@ -15,6 +16,7 @@ const wanted = (name: string): boolean => values.only === undefined || values.on
 
 const photographs = await loadPhotographs();
 if (wanted('quality')) await benchQuality([...photographs, ...(await loadSceneParts())]);
+if (wanted('losses')) await benchLosses([...photographs, ...(await loadSceneParts())]);
 if (wanted('hard places')) benchHardPlaces();
 if (wanted('finding')) {
   await benchFinding();

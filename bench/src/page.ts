@@ -12,28 +12,38 @@ export interface CropRow {
   readonly cells: readonly { readonly name: string; readonly raster: Raster }[];
 }
 
-/** Pixels of the picture across a crop, and screen pixels for each of them. */
-const SIDE = 64;
-const ENLARGED = 3;
+/** Pixels of the picture across a crop of a spot. */
+const SPOT_SIDE = 64;
+/** Screen pixels across a crop. */
+const SHOWN = 192;
 /** Places shown of each scene: the largest faults tell most. */
 const PLACES = 2;
 
-function cropAt(raster: Raster, { left, top }: Rect): Raster {
-  const crop = createRaster(SIDE, SIDE, 3, 8);
-  copyRaster(viewRaster(raster, { left, top, width: SIDE, height: SIDE }), crop, 0, 0);
+function cropAt(raster: Raster, rect: Rect): Raster {
+  const crop = createRaster(rect.width, rect.height, 3, 8);
+  copyRaster(viewRaster(raster, rect), crop, 0, 0);
   return crop;
 }
 
-/** Before, mended, the peer's fill, the truth, at the places of the largest faults. */
-export function cropRows(title: string, damaged: Damaged, mended: Raster, peer: Raster): CropRow[] {
+/**
+ * Before, mended, the peer's fill, the truth, at the places of the largest faults.
+ * @param side pixels of the picture across a crop
+ */
+export function cropRows(
+  title: string,
+  damaged: Damaged,
+  mended: Raster,
+  peer: Raster,
+  side = SPOT_SIDE,
+): CropRow[] {
   const { seen, clean, faults } = damaged;
-  const fits = (at: number, side: number): number =>
-    Math.min(side - SIDE, Math.max(0, Math.round(at - SIDE / 2)));
+  const fits = (at: number, length: number): number =>
+    Math.min(length - side, Math.max(0, Math.round(at - side / 2)));
   return [...faults]
     .sort((a, b) => b.r * b.depth - a.r * a.depth)
     .slice(0, PLACES)
     .map(({ x, y }) => {
-      const rect = { left: fits(x, seen.width), top: fits(y, seen.height), width: SIDE, height: SIDE };
+      const rect = { left: fits(x, seen.width), top: fits(y, seen.height), width: side, height: side };
       const cells = Object.entries({ before: seen, mended, peer, truth: clean });
       return { title, cells: cells.map(([name, raster]) => ({ name, raster: cropAt(raster, rect) })) };
     });
@@ -44,14 +54,14 @@ async function asDataUri(raster: Raster): Promise<string> {
   const data = Buffer.alloc(width * height * 3);
   for (let i = 0; i < width * height; i++) for (let c = 0; c < 3; c++) data[3 * i + c] = planes[c][i];
   const png = await sharp(data, { raw: { width, height, channels: 3 } })
-    .resize(width * ENLARGED, height * ENLARGED, { kernel: 'nearest' })
+    .resize(SHOWN, Math.round((SHOWN * height) / width), { kernel: 'nearest' })
     .png()
     .toBuffer();
   return `data:image/png;base64,${png.toString('base64')}`;
 }
 
 /** Writes a page of enlarged crops and says where it is. */
-export async function writePage(rows: readonly CropRow[]): Promise<string> {
+export async function writePage(rows: readonly CropRow[], name = 'crops.html'): Promise<string> {
   const folder = fileURLToPath(new URL('../../.fennip/bench', import.meta.url));
   await mkdir(folder, { recursive: true });
   const figures = await Promise.all(
@@ -68,7 +78,7 @@ export async function writePage(rows: readonly CropRow[]): Promise<string> {
   const style =
     'body{background:#777;color:#fff;font:13px sans-serif}section{display:inline-block;margin:6px}' +
     'figure{display:inline-block;margin:2px}h2{font-size:13px;margin:2px}img{display:block}';
-  const path = join(folder, 'crops.html');
+  const path = join(folder, name);
   await writeFile(
     path,
     `<!doctype html><meta charset="utf-8"><title>Mended</title><style>${style}</style>${figures.join('')}`,

@@ -231,3 +231,23 @@ test('a pen presses harder for a wider stroke or a larger share, and a finger pa
   await expect.poll(() => colourAt(page, x, y)).not.toEqual(colour);
   expect(await count()).toBe(before + 2);
 });
+
+test('what is done while an undo is still on its way is kept', async ({ quietPage: page }) => {
+  const buffer = await speckedPhotograph('nagasaki-boats', [{ x: 512, y: 90, r: 12 }], 8);
+  await openForMending(page, { job: 'In a hurry', name: 'hurry.png', buffer });
+  const desk = await deskOf(page, SIZE);
+  await page.keyboard.press('r');
+  await page.mouse.click(...desk.at(300, 300));
+  await expect.poll(async () => (await mends(page)).length).toBe(1);
+  const [first] = await mends(page);
+  // A slow line: the answer takes its time, the hand does not.
+  await page.route('**/undo', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    await route.continue();
+  });
+  await page.keyboard.press('Control+z');
+  await page.mouse.click(...desk.at(600, 500));
+  await expect(page.getByText('saving', { exact: true })).toBeVisible();
+  await expect.poll(async () => (await mends(page)).map(({ target }) => Math.round(target.x))).toEqual([600]);
+  expect((await mends(page))[0]).not.toEqual(first);
+});

@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { linearToSrgb, srgbToLinear } from '@fennip/core';
+import { linearToSrgb, polygonPixels, srgbToLinear } from '@fennip/core';
 import sharp from 'sharp';
 
 /** A dark speck as it is laid on: a soft shadow in linear light. */
@@ -9,6 +9,9 @@ export interface LaidSpeck {
   readonly y: number;
   readonly r: number;
 }
+
+/** Tone of bare paper, of 255. */
+const PAPER = 238;
 
 const pathOf = (name: string): string =>
   join(
@@ -45,4 +48,20 @@ export async function speckedPhotograph(
         .tiff({ compression: 'lzw', xres: 300 / 25.4, yres: 300 / 25.4 })
         .toBuffer()
     : pipeline.png().toBuffer();
+}
+
+/** An open photograph as an 8-bit PNG with a piece gone down to the paper. */
+export async function tornPhotograph(
+  name: 'french-alpine-landscape' | 'dust-bowl-home',
+  points: readonly (readonly [number, number])[],
+): Promise<Buffer> {
+  const { data, info } = await sharp(pathOf(name)).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+  const { width, height, channels } = info;
+  const lost = polygonPixels(points, { left: 0, top: 0, width, height });
+  lost.forEach((isLost, i) => {
+    if (isLost) data.fill(PAPER, i * channels, (i + 1) * channels);
+  });
+  return sharp(data, { raw: { width, height, channels: channels as 3 } })
+    .png()
+    .toBuffer();
 }

@@ -2,12 +2,17 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: '.',
-  testMatch: '*.spec.ts',
   // Against a test that hangs, not a measure of speed.
   timeout: 300_000,
   expect: { timeout: 40_000 },
-  workers: 1,
+  // Most of the time a test waits; each worker has an application of its own.
+  workers: 2,
   fullyParallel: false,
+  // The whole pass restarts the database, which all share.
+  projects: [
+    { name: 'side by side', testIgnore: 'pass.spec.ts' },
+    { name: 'alone', testMatch: 'pass.spec.ts', dependencies: ['side by side'] },
+  ],
   reporter: [['list'], ['json']],
   outputDir: '../../test-results',
   use: {

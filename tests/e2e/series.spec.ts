@@ -2,7 +2,9 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { decodePicture } from '@fennip/files';
+import { violations } from './accessibility.ts';
 import { addFiles, expect, makeJob, test } from './fixtures.ts';
+import { speckedPhotograph } from './pictures.ts';
 import type { SmallFrame } from './shoot.ts';
 import { isSeen, leftOf, smallShoot } from './shoot.ts';
 
@@ -42,6 +44,7 @@ test('a shoot with one dusty sensor goes from intake to delivered files with a h
   await page.keyboard.press('ArrowDown');
   await expect(page.getByRole('heading', { name: 'Place 2' })).toBeVisible();
   await expect(page.getByRole('img', { name: /Depth by f-number/ })).toBeVisible();
+  expect(await violations(page)).toEqual([]);
   await page.goBack();
 
   // What is doubtful is decided by the eye, each place once for all frames.
@@ -49,6 +52,8 @@ test('a shoot with one dusty sensor goes from intake to delivered files with a h
   const doubts = page.getByRole('link', { name: 'Go through them' });
   if (await doubts.isVisible()) {
     await doubts.click();
+    await expect(page.getByTestId('doubt').or(page.getByTestId('no-doubts'))).toBeVisible();
+    expect(await violations(page)).toEqual([]);
     for (; decisions < 12; decisions++) {
       await expect(page.getByTestId('doubt').or(page.getByTestId('no-doubts'))).toBeVisible();
       if (await page.getByTestId('no-doubts').isVisible()) break;
@@ -95,6 +100,31 @@ test('a shoot with one dusty sensor goes from intake to delivered files with a h
   } finally {
     await rm(folder, { recursive: true });
   }
+});
+
+test('scans without capture data are grouped by hand, and every task of a series reads well', async ({
+  quietPage: page,
+}) => {
+  const scan = await speckedPhotograph('french-alpine-landscape', [{ x: 300, y: 30, r: 9 }], 8);
+  await makeJob(page, 'Two scans');
+  await addFiles(page, [
+    { name: 'one.png', buffer: scan },
+    { name: 'two.png', buffer: scan },
+  ]);
+  await expect(page.getByText('Not examined')).toHaveCount(2);
+  await page.getByRole('link', { name: 'Series: all frames at once' }).click();
+  for (const task of ['Run', 'Carry over', 'Routines', 'Deliver', 'Cameras']) {
+    await page.getByText(task, { exact: true }).first().click();
+    await expect(page.getByText('Camera not known')).toBeVisible();
+    expect(await violations(page)).toEqual([]);
+  }
+  await page.getByRole('checkbox', { name: 'Camera not known' }).press('Space');
+  await page.getByRole('combobox', { name: 'Taken with' }).fill('Glass of the Orme scanner');
+  await page.getByRole('checkbox', { name: /Pictures of nothing/ }).press('Space');
+  await page.getByRole('button', { name: 'Say so for these' }).click();
+  await expect(page.getByText('Glass of the Orme scanner')).toBeVisible();
+  await page.getByRole('button', { name: 'Pictures of Glass of the Orme scanner, one by one' }).click();
+  await expect(page.getByText('a picture of nothing', { exact: true })).toHaveCount(2);
 });
 
 /** How much is left of each shadow that could be seen in a frame and is at least a few pixels wide. */

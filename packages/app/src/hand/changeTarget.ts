@@ -59,6 +59,8 @@ export function movedMend(mend: Mend, shift: Shift): Mend {
   const target = movedTarget(mend.target, shift);
   switch (mend.method) {
     case 'bridge':
+    // What a guide follows stays where it is when the loss is moved.
+    case 'rebuild':
       return { ...mend, target };
     case 'recover':
       return mend.veil.kind === 'disc'

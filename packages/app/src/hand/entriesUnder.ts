@@ -6,6 +6,8 @@ interface Placed {
   readonly y: number;
   /** The course of a line. */
   readonly path?: readonly Point[];
+  /** The border of an area. */
+  readonly outline?: readonly Point[];
 }
 
 /** The square of the distance from a point to a piece of line. */
@@ -23,7 +25,7 @@ export const distanceToPath = (x: number, y: number, path: readonly Point[]): nu
   );
 
 /** Whether a point lies inside a polygon (even-odd). */
-function isInside(x: number, y: number, points: readonly Point[]): boolean {
+export function isInside(x: number, y: number, points: readonly Point[]): boolean {
   let inside = false;
   points.forEach(([ax, ay], i) => {
     const [bx, by] = points[(i + 1) % points.length];
@@ -46,6 +48,17 @@ function covers(target: Target, x: number, y: number): boolean {
   }
 }
 
-/** Those whose middle a drawn shape covers, or any place of a line's course: what a sweep is meant for. */
-export const entriesUnder = <T extends Placed>(target: Target, entries: readonly T[]): T[] =>
-  entries.filter(({ x, y, path }) => (path ?? [[x, y] as const]).some(([px, py]) => covers(target, px, py)));
+/** A click lies in an area wherever in it it falls. */
+const isClickIn = (target: Target, outline: readonly Point[] | undefined): boolean =>
+  outline !== undefined && target.shape === 'disc' && isInside(target.x, target.y, outline);
+
+/**
+ * Those whose middle a drawn shape covers, or any place of a line's course: what a sweep is meant for. A click that
+ * meets none of them is meant for the area it lies in.
+ */
+export function entriesUnder<T extends Placed>(target: Target, entries: readonly T[]): T[] {
+  const met = entries.filter(({ x, y, path }) =>
+    (path ?? [[x, y] as const]).some(([px, py]) => covers(target, px, py)),
+  );
+  return met.length > 0 ? met : entries.filter(({ outline }) => isClickIn(target, outline));
+}

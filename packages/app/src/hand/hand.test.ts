@@ -84,6 +84,23 @@ describe('a sweep', () => {
       'beyond',
     ]);
   });
+
+  it('means the area it lies in with a click that meets nothing smaller', () => {
+    const outline = [
+      [0, 0],
+      [90, 0],
+      [0, 90],
+    ] as const;
+    const entries = [
+      { id: 'loss', x: 30, y: 30, outline },
+      { id: 'speck', x: 10, y: 60 },
+    ];
+    const clicked = (x: number, y: number): string[] =>
+      entriesUnder({ shape: 'disc', x, y, r: 3 }, entries).map(({ id }) => id);
+    expect(clicked(60, 10)).toEqual(['loss']);
+    expect(clicked(10, 61)).toEqual(['speck']);
+    expect(clicked(80, 80)).toEqual([]);
+  });
 });
 
 describe('a mend that is changed by hand', () => {

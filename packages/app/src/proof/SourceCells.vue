@@ -1,62 +1,89 @@
 <script setup lang="ts">
 import type { Mend, Rect, SourceCandidate } from '@fennip/core';
-import { MOST_SOURCES, isSourced, sourceOf } from '@fennip/core';
+import { FIRST_SEED, MOST_SOURCES, isSourced, sourceOf } from '@fennip/core';
 import { watchDebounced } from '@vueuse/core';
 import { computed, shallowRef, watch } from 'vue';
 import { byHand, engine } from '../engine/engine.ts';
 import { openPlaces } from '../work/mendingFaults.ts';
 import { useMending } from '../work/useMending.ts';
+import { say } from '../words/say.ts';
 import { AFTER_PIXELS_MS } from './afterPixels.ts';
 import ProofCell from './ProofCell.vue';
 
-/** The places a mend's texture could come from, as each of them would look; a number takes one. */
+/**
+ * What else a mend could be made of: the places its texture could come from, or other proposals of a rebuild; each as it
+ * would look. A number takes one.
+ */
 const props = defineProps<{ mend: Mend | null; rect: Rect | null }>();
-const { useSource } = useMending();
-const candidates = shallowRef<readonly SourceCandidate[]>([]);
+const { change, useSource } = useMending();
+const sources = shallowRef<readonly SourceCandidate[]>([]);
+/** Whether the mend rested long enough for its other proposals to be worked out. */
+const isOffered = shallowRef(false);
 const version = shallowRef(0);
+
+/** So many proposals of a rebuild are offered: each takes as long as the mend itself. */
+const PROPOSALS = 3;
+const seeds = Array.from({ length: PROPOSALS }, (_, k) => FIRST_SEED + k);
 
 let asked = 0;
 async function find(): Promise<void> {
   const turn = ++asked;
   const shown = props.mend;
+  if (shown?.method === 'rebuild') {
+    isOffered.value = true;
+    version.value++;
+  }
   // A recover that leaves nothing to heal needs no source.
   if (!shown || !sourceOf(shown)) return;
   const { target, margin, edge } = shown;
   const found = await byHand((hand) => hand.sources({ target, margin, edge, avoid: openPlaces(), used: [] }));
   if (turn !== asked) return;
-  candidates.value = found;
+  sources.value = found;
   version.value++;
 }
 const shownMend = (): string => `${props.mend?.id} ${props.mend?.method}`;
 watch(shownMend, () => {
   asked++;
-  candidates.value = [];
+  sources.value = [];
+  isOffered.value = false;
 });
 watchDebounced(shownMend, find, { debounce: AFTER_PIXELS_MS, immediate: true });
 
-/** What the mend would look like with a source of that number. */
-function paintCandidate(number: number, where: Rect): Promise<ImageBitmap> {
+/** The mend as each candidate would have it. */
+const candidates = computed((): readonly Mend[] => {
   const shown = props.mend;
+  if (!shown) return [];
+  if (shown.method === 'rebuild') return isOffered.value ? seeds.map((seed) => ({ ...shown, seed })) : [];
+  return isSourced(shown) ? sources.value.map(({ dx, dy }) => ({ ...shown, source: { dx, dy } })) : [];
+});
+
+/** What the mend would look like as the candidate of that number. */
+function paintCandidate(number: number, where: Rect): Promise<ImageBitmap> {
   const candidate = candidates.value[number - 1];
-  if (!shown || !isSourced(shown) || !candidate) return engine().crop(where, 'before');
-  const { dx, dy } = candidate;
-  return byHand((hand) => hand.preview({ mends: [{ ...shown, source: { dx, dy } }] }, where));
+  if (!candidate) return engine().crop(where, 'before');
+  return byHand((hand) => hand.preview({ mends: [candidate] }, where));
 }
 
 /** An edge fit moves a source by so many pixels at most; it is still the candidate it was. */
 const FITTED_AWAY = 8;
 const taken = computed((): number | null => {
-  const source = props.mend && sourceOf(props.mend);
+  const shown = props.mend;
+  if (shown?.method === 'rebuild') return seeds.includes(shown.seed) ? seeds.indexOf(shown.seed) + 1 : null;
+  const source = shown && sourceOf(shown);
   if (!source) return null;
   const away = ({ dx, dy }: SourceCandidate): number => Math.hypot(dx - source.dx, dy - source.dy);
-  const nearest = [...candidates.value].sort((a, b) => away(a) - away(b)).at(0);
-  return nearest && away(nearest) <= FITTED_AWAY ? candidates.value.indexOf(nearest) + 1 : null;
+  const nearest = [...sources.value].sort((a, b) => away(a) - away(b)).at(0);
+  return nearest && away(nearest) <= FITTED_AWAY ? sources.value.indexOf(nearest) + 1 : null;
 });
 
-/** Takes a candidate by its number, 1 to 6. */
+/** Takes a candidate by its number, from 1. */
 function take(number: number): void {
   const candidate = candidates.value[number - 1];
-  if (candidate && props.mend) useSource(props.mend, candidate);
+  const shown = props.mend;
+  if (!candidate || !shown) return;
+  if (candidate.method !== 'rebuild') useSource(shown, sources.value[number - 1]);
+  else if (shown.method === 'rebuild' && shown.seed !== candidate.seed)
+    change(candidate, say('step.otherProposal'));
 }
 
 /** Made once, so that a cell is drawn anew only for its own sake. */

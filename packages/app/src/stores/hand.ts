@@ -5,7 +5,13 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 
 /** The methods in the order of their keys. */
-export const ARMED_METHODS = ['recover', 'heal', 'clone', 'bridge'] as const satisfies readonly MethodName[];
+export const ARMED_METHODS = [
+  'recover',
+  'heal',
+  'clone',
+  'bridge',
+  'rebuild',
+] as const satisfies readonly MethodName[];
 export type ArmedMethod = (typeof ARMED_METHODS)[number];
 
 /** The fences, which the hand draws as it draws mends. */
@@ -63,6 +69,7 @@ const USUAL: Readonly<Record<Tool, HandSettings>> = {
   heal: { radius: 12, edge: 1.5, share: 1 },
   clone: { radius: 16, edge: 4, share: 1 },
   bridge: { radius: 2, edge: 0.5, share: 1 },
+  rebuild: { radius: 20, edge: 1, share: 1 },
   mark: { radius: 6, edge: 0, share: 1 },
   zone: { radius: 40, edge: 0, share: 1 },
   guard: { radius: 40, edge: 0, share: 1 },

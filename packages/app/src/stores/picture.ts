@@ -1,5 +1,5 @@
 import type { Edit, Mend, NumberedFault, Step, Worksheet } from '@fennip/core';
-import { applySteps, emptyWorksheet } from '@fennip/core';
+import { RecipeError, applySteps, emptyWorksheet } from '@fennip/core';
 import type { EditAnswer, HistoryStep, Picture, PictureSheet } from '@fennip/contract';
 import { proxy } from 'comlink';
 import { defineStore } from 'pinia';
@@ -161,11 +161,19 @@ export const usePicture = defineStore('picture', () => {
     confirmed = applySteps(confirmed, steps).worksheet;
   }
 
+  /** What an edit that waits makes of the sheet. One that an undo before it took the ground from is left to the server. */
+  function withTask(sheet: Worksheet, task: Task): Worksheet {
+    if (task.kind !== 'edit') return sheet;
+    try {
+      return applySteps(sheet, task.edit.steps).worksheet;
+    } catch (error) {
+      if (error instanceof RecipeError) return sheet;
+      throw error;
+    }
+  }
+
   function showWaiting(): void {
-    worksheet.value = unsent.value.reduce(
-      (sheet, task) => (task.kind === 'edit' ? applySteps(sheet, task.edit.steps).worksheet : sheet),
-      confirmed,
-    );
+    worksheet.value = unsent.value.reduce(withTask, confirmed);
     showMends();
   }
 

@@ -1,7 +1,7 @@
 import type { CutEdge, Mend, PaintStroke, Point, Shift, Target } from '@fennip/core';
 import { faultTarget, isTreatment, sourceOf } from '@fennip/core';
 import type { Pending } from '../hand/useGestures.ts';
-import { distanceToPath } from '../hand/entriesUnder.ts';
+import { distanceToPath, isInside } from '../hand/entriesUnder.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import type { Glass } from './drawTarget.ts';
 import { corners, strokeTwice, tracePoints, traceTarget } from './drawTarget.ts';
@@ -262,6 +262,12 @@ export function drawBrush(
 /** The border of an area is caught this far away, in screen pixels. */
 const BORDER_SLOP = 8;
 
+/** A fault with an outline is caught by all of its inside; what is only drawn over a part of the picture is not. */
+const holdsInside = ({ outline, mend }: LedgerEntry, x: number, y: number): boolean => {
+  if (!outline || (mend && isTreatment(mend))) return false;
+  return isInside(x, y, outline);
+};
+
 /** The smallest mark under a point of the screen, among those near it. */
 export function entryAt(
   { view, table }: Glass,
@@ -276,9 +282,9 @@ export function entryAt(
     const course = entry.path ?? entry.outline;
     if (course) {
       const [x, y] = toPicture(view, table, sx, sy);
-      // An area is caught by its border: what lies inside it has marks of its own.
       const slop = entry.path ? half : BORDER_SLOP;
-      if (distanceToPath(x, y, entry.path ?? [...course, course[0]]) * view.scale <= slop) best = entry;
+      const away = distanceToPath(x, y, entry.path ?? [...course, course[0]]) * view.scale;
+      if (away <= slop || holdsInside(entry, x, y)) best = entry;
       continue;
     }
     const [x, y] = toScreen(view, table, entry.x, entry.y);

@@ -208,7 +208,8 @@ export function useMending() {
     }
     const { mend } = await propose({ id, target, margin, ...fences.zoned() }, mendSurroundings(), method);
     // What a recover or a bridge leaves of its border is measured, not chosen.
-    return mend.method === 'heal' || mend.method === 'clone' ? { ...mend, edge, share } : { ...mend, share };
+    const isChosen = mend.method === 'heal' || mend.method === 'clone' || mend.method === 'rebuild';
+    return isChosen ? { ...mend, edge, share } : { ...mend, share };
   }
 
   /** Lays down what the hand drew, as one step of history, and chooses it. */

@@ -24,7 +24,7 @@ import { readJson } from '../readJson.ts';
 import { RefusedError, UsageError } from '../usage.ts';
 import { writeWhole } from '../writeWhole.ts';
 
-const METHODS = ['auto', 'recover', 'heal', 'bridge'] as const;
+const METHODS = ['auto', 'recover', 'heal', 'bridge', 'rebuild'] as const;
 const checkFaults = checkerOf(FaultsFileSchema);
 
 /** Softness taken for a fault whose file does not tell it. */
@@ -99,13 +99,14 @@ async function mendsFrom(values: OptionValues, frame: Frame, choice: MethodChoic
 }
 
 export const mend: Command = {
-  help: `fennip mend IN (--faults faults.json | --mask mask.png | --chart chart.json) [--method auto|recover|heal|bridge] [--recipe recipe.json] --out OUT
+  help: `fennip mend IN (--faults faults.json | --mask mask.png | --chart chart.json) [--method auto|recover|heal|bridge|rebuild] [--recipe recipe.json] --out OUT
 
 Mends what a list of faults, the white of a mask or a dust chart names (a list and a chart may go together), and writes the picture in the format of OUT's ending, with
 the profile, capture data and resolution of IN.
 
   --method       auto lets the program choose (default); recover undoes a shadow or a lit veil and keeps the detail;
-                 heal takes texture from a source and tone from around; bridge closes thin lines from both sides
+                 heal takes texture from a source and tone from around; bridge closes thin lines from both sides;
+                 rebuild fills what is gone from the rest of the picture
 ${CHART_HELP}
   --recipe       also writes what was done, as a recipe that fennip render carries out again
 ${DELIVERY_HELP}`,

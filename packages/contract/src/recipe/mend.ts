@@ -2,7 +2,7 @@ import { BECAUSE, CORRECTIONS, KERNEL_SIDE, NOISE_BANDS } from '@fennip/core';
 import { Type } from '@sinclair/typebox';
 import { IdSchema } from './id.ts';
 import { tagged } from '../tagged.ts';
-import { PointSchema, TargetSchema } from './target.ts';
+import { MaskSchema, PointSchema, TargetSchema } from './target.ts';
 
 const shift = Type.Number({ minimum: -1e5, maximum: 1e5 });
 
@@ -231,5 +231,22 @@ export const MendSchema = tagged('method', [
     { additionalProperties: false },
   ),
   Type.Object({ ...base, method: Type.Literal('bridge') }, { additionalProperties: false }),
+  Type.Object(
+    {
+      ...base,
+      method: Type.Literal('rebuild'),
+      seed: Type.Integer({ minimum: 0, maximum: 0xffffffff }),
+      guides: Type.Array(
+        Type.Object(
+          { points: Type.Array(PointSchema, { minItems: 2, maxItems: 1000 }) },
+          { additionalProperties: false },
+        ),
+        { maxItems: 200 },
+      ),
+      from: Type.Optional(TargetSchema),
+      avoid: Type.Optional(MaskSchema),
+    },
+    { additionalProperties: false },
+  ),
   ...TreatmentSchemas,
 ]);

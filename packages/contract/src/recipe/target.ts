@@ -4,6 +4,19 @@ import { tagged } from '../tagged.ts';
 export const coordinate = Type.Number({ minimum: -1e6, maximum: 1e6 });
 export const PointSchema = Type.Tuple([coordinate, coordinate]);
 
+/** Any set of pixels inside a rectangle, as run lengths. */
+export const MaskSchema = Type.Object(
+  {
+    shape: Type.Literal('mask'),
+    left: Type.Integer(),
+    top: Type.Integer(),
+    width: Type.Integer({ minimum: 1, maximum: 100_000 }),
+    height: Type.Integer({ minimum: 1, maximum: 100_000 }),
+    runs: Type.Array(Type.Integer({ minimum: 0 }), { minItems: 1 }),
+  },
+  { additionalProperties: false },
+);
+
 export const TargetSchema = tagged('shape', [
   Type.Object(
     {
@@ -29,15 +42,5 @@ export const TargetSchema = tagged('shape', [
     { shape: Type.Literal('outline'), points: Type.Array(PointSchema, { minItems: 3, maxItems: 10_000 }) },
     { additionalProperties: false },
   ),
-  Type.Object(
-    {
-      shape: Type.Literal('mask'),
-      left: Type.Integer(),
-      top: Type.Integer(),
-      width: Type.Integer({ minimum: 1, maximum: 100_000 }),
-      height: Type.Integer({ minimum: 1, maximum: 100_000 }),
-      runs: Type.Array(Type.Integer({ minimum: 0 }), { minItems: 1 }),
-    },
-    { additionalProperties: false },
-  ),
+  MaskSchema,
 ]);

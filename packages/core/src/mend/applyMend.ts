@@ -15,6 +15,7 @@ import { paintCoverage } from './paintCoverage.ts';
 import { applyTreatment, treatmentFootprint, treatmentReads } from './treat/applyTreatment.ts';
 import { keepOnly } from './only.ts';
 import type { Patch } from './patch.ts';
+import { rebuild, rebuildReads } from './rebuild/rebuild.ts';
 import { recover, recoverReads } from './recover/recover.ts';
 
 /** The rectangle a mend may change; empty when its target lies outside the picture. */
@@ -33,6 +34,8 @@ export function mendReads(mend: Mend, picture: PictureShape): Rect[] {
       return cloneReads(mend, picture);
     case 'bridge':
       return bridgeReads(mend, picture);
+    case 'rebuild':
+      return rebuildReads(mend, picture);
   }
 }
 
@@ -46,6 +49,8 @@ function invent(mend: SpotMend, canvas: Canvas): Patch {
       return clone(mend, canvas);
     case 'bridge':
       return bridge(mend, canvas);
+    case 'rebuild':
+      return rebuild(mend, canvas);
   }
 }
 

@@ -2,6 +2,8 @@ import type { Source } from '../source/source.ts';
 import type { MendBase } from './mendBase.ts';
 import type { Tint } from './recover/tint.ts';
 import type { LineVeil } from './recover/line/lineVeil.ts';
+import type { Guide } from './rebuild/guide.ts';
+import type { MaskTarget, Target } from '../target/target.ts';
 import type { Veil } from './recover/veil.ts';
 import type { Treatment } from './treat/treatment.ts';
 import { isTreatmentName } from './treat/treatment.ts';
@@ -45,8 +47,20 @@ export interface BridgeMend extends MendBase {
   readonly method: 'bridge';
 }
 
+/** Fills what is gone from the rest of the picture, patch by patch, along guides for edges that must go on. */
+export interface RebuildMend extends MendBase {
+  readonly method: 'rebuild';
+  /** A whole number from 0: tells one proposal from another. The same seed gives the same pixels. */
+  readonly seed: number;
+  readonly guides: readonly Guide[];
+  /** What alone may be taken from; all that is allowed where it is missing. */
+  readonly from?: Target;
+  /** Other faults that were open when it was made: neither looked at nor taken from. */
+  readonly avoid?: MaskTarget;
+}
+
 /** A mend of one place. */
-export type SpotMend = RecoverMend | HealMend | CloneMend | BridgeMend;
+export type SpotMend = RecoverMend | HealMend | CloneMend | BridgeMend | RebuildMend;
 
 export type MethodName = SpotMend['method'];
 

@@ -18,6 +18,7 @@ import { targetBounds } from '../target/targetBounds.ts';
 import { targetField } from '../target/targetField.ts';
 import { RING } from './heal/heal.ts';
 import { findLine } from './auto/findLine.ts';
+import { rebuildFor } from './auto/rebuildFor.ts';
 import { outlineSpot } from './auto/outlineSpot.ts';
 import type { Reason } from './auto/reason.ts';
 import type {
@@ -34,6 +35,7 @@ import { applyMend } from './applyMend.ts';
 import { canvasOf } from './canvas.ts';
 import { sourceOf } from './mend.ts';
 import type { FittedVeil } from './recover/fitVeil.ts';
+import { rebuildReads } from './rebuild/rebuild.ts';
 import { fitTint } from './recover/fitTint.ts';
 import { fitReach, fitVeil, refineVeil } from './recover/fitVeil.ts';
 import type { Leftover } from './recover/leftover.ts';
@@ -125,9 +127,15 @@ const squareAround = ({ x, y, r }: DiscTarget): Rect => {
   return { left: Math.floor(x) - half, top: Math.floor(y) - half, width: 2 * half + 1, height: 2 * half + 1 };
 };
 
+const isArea = ({ shape }: Target): boolean => shape === 'outline' || shape === 'mask';
+
 /** The rectangle {@link proposeMend} looks at. */
 export function proposalReads(wish: MendWish, picture: PictureShape): Rect {
   const search = searchRect(reachOf(wish), picture);
+  if (isArea(wish.target)) {
+    const wide = rebuildReads(rebuildFor(baseOf(wish), [], picture), picture);
+    return wide.reduce(uniteRects, search);
+  }
   if (wish.target.shape !== 'disc') return search;
   return intersectRects(uniteRects(search, squareAround(wish.target)), pictureRect(picture));
 }
@@ -187,8 +195,7 @@ function recoverStain(
   pixels: Pixels,
   choice: MethodChoice,
 ): MendProposal | null {
-  const isArea = target.shape === 'outline' || target.shape === 'mask';
-  const isMeant = (choice === 'auto' && kind === 'stain') || (choice === 'recover' && isArea);
+  const isMeant = (choice === 'auto' && kind === 'stain') || (choice === 'recover' && isArea(target));
   const veil = isMeant ? fitTint(base, pixels) : null;
   if (!veil) return null;
   return {
@@ -303,7 +310,10 @@ function chooseMend(
   // A hard spot is mended in its own shape: every pixel that need not be invented tells more.
   const spot = choice === 'auto' && reason.method === 'heal' ? hardSpot(wish, pixels) : null;
   if (spot) return proposeForSpot(wish, spot, surroundings, pixels, reason);
-  const isLost = reason.method === 'recover' ? veil?.hasLostPart === true : reason.method !== 'bridge';
+  const isLost =
+    reason.method === 'recover'
+      ? veil?.hasLostPart === true
+      : reason.method !== 'bridge' && reason.method !== 'rebuild';
   const sources = isLost ? findSources({ ...reachOf(wish), ...surroundings }, pixels) : [];
   const [best] = sources;
   if (choice === 'auto' && reason.method === 'heal') {
@@ -311,7 +321,12 @@ function chooseMend(
     return { ...filled, sources, reason: reasonAfter(reason, filled) };
   }
   const source = best ? fittedSource(base, best, pixels) : null;
-  return { mend: mendOf(base, reason.method, veil, source), sources, reason, verdict: null };
+  return {
+    mend: mendOf(base, reason.method, veil, source, surroundings, pixels),
+    sources,
+    reason,
+    verdict: null,
+  };
 }
 
 /** The shape of a hard spot; a small one whose outline cannot be told from its ground counts whole, with its margin. */
@@ -358,13 +373,13 @@ interface Judged {
 }
 
 /**
- * Tries the best sources, each fitted edge to edge, then a bridge; takes the first that passes its own judgement, and
+ * Tries the best sources, each fitted edge to edge, for an area a rebuild, then a bridge; takes the first that passes its own judgement, and
  * the first of all where none does.
  */
 function bestFill(
   base: MendBase,
   sources: readonly SourceCandidate[],
-  { fences = [] }: MendSurroundings,
+  { avoid, fences = [] }: MendSurroundings,
   pixels: Pixels,
 ): Judged {
   const judged = (mend: SpotMend): Judged => ({
@@ -377,6 +392,12 @@ function bestFill(
     const tried = judged({ ...base, method: 'heal', source });
     first ??= tried;
     if (tried.verdict?.verdict === 'good') return tried;
+  }
+  // No single place looks like all of a larger piece: what is gone is put together from many.
+  if (isArea(base.target)) {
+    const whole = judged(rebuildFor(base, avoid, pixels.shape));
+    if (whole.verdict?.verdict === 'good') return whole;
+    first ??= whole;
   }
   const bridged = judged({ ...base, ...BRIDGE_REACH, method: 'bridge' });
   if (bridged.verdict?.verdict === 'good') return bridged;
@@ -392,6 +413,8 @@ function mendOf(
   method: MethodName,
   found: VeilFinding | null,
   source: HealMend['source'],
+  { avoid }: MendSurroundings,
+  pixels: Pixels,
 ): SpotMend {
   switch (method) {
     case 'recover':
@@ -412,6 +435,8 @@ function mendOf(
       } satisfies CloneMend;
     case 'bridge':
       return { ...base, ...BRIDGE_REACH, method } satisfies BridgeMend;
+    case 'rebuild':
+      return rebuildFor(base, avoid, pixels.shape);
   }
 }
 

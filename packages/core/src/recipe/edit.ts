@@ -69,7 +69,10 @@ interface Placed<T> {
   readonly at: number;
 }
 
-/** Puts a thing in the place of the one with its id, which is given back, or else before position `at`. */
+/**
+ * Puts a thing in the place of the one with its id, which is given back, or else before position `at`. A position beyond
+ * the end is the end: what stood before it may have been taken back while the edit was on its way.
+ */
 function putAt<T extends { readonly id: string }>(
   list: T[],
   thing: T,
@@ -78,8 +81,8 @@ function putAt<T extends { readonly id: string }>(
 ): Placed<T> | null {
   const stood = list.findIndex(({ id }) => id === thing.id);
   if (stood >= 0) return { thing: list.splice(stood, 1, thing)[0], at: stood };
-  if (!Number.isInteger(at) || at < 0 || at > list.length)
-    throw new RecipeError(`${place}/at`, `must be 0 to ${list.length}, got ${at}`);
+  if (!Number.isInteger(at) || at < 0)
+    throw new RecipeError(`${place}/at`, `must be a whole number from 0, got ${at}`);
   list.splice(at, 0, thing);
   return null;
 }

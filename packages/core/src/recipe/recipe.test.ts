@@ -310,6 +310,8 @@ describe('edits', () => {
   const sheet: Worksheet = emptyWorksheet(PICTURE);
   const step: fc.Arbitrary<Step> = fc.oneof(
     fc.constantFrom(...IDS).chain((id) => mendOf(id).map((mend): Step => ({ op: 'put', mend, at: 0 }))),
+    // Beyond the end is the end.
+    fc.constantFrom(...IDS).chain((id) => mendOf(id).map((mend): Step => ({ op: 'put', mend, at: 50 }))),
     fc.constantFrom(...IDS).map((id): Step => ({ op: 'drop', id })),
     fc.record({
       op: fc.constant('judge' as const),

@@ -1,3 +1,4 @@
+import type { Rect } from '../raster/rect.ts';
 import { connectedPart } from './connectedPart.ts';
 import type { MaskTarget } from './target.ts';
 
@@ -25,8 +26,14 @@ function encode(part: readonly number[], pictureWidth: number): MaskTarget {
   const height = bottom - top + 1;
   const box = new Uint8Array(width * height);
   for (const i of part) box[(Math.floor(i / pictureWidth) - top) * width + (i % pictureWidth) - left] = 1;
-  return { shape: 'mask', left, top, width, height, runs: runLengths(box) };
+  return maskOf(box, { left, top, width, height });
 }
+
+/** The pixels of a rectangle that are set, row after row, as one target. */
+export const maskOf = (box: Uint8Array, { left, top, width, height }: Rect): MaskTarget => ({
+  ...{ shape: 'mask', left, top, width, height },
+  runs: runLengths(box),
+});
 
 function runLengths(box: Uint8Array): number[] {
   const runs: number[] = [];

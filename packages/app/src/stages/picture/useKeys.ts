@@ -17,7 +17,7 @@ import { useWear } from '../../work/useWear.ts';
 
 /** What the keys do, for the help. Every key has a button as well. */
 export const KEY_HELP: readonly (readonly [keys: string, what: WordKey])[] = [
-  ['W E R T', 'key.methods'],
+  ['W E R T Y', 'key.methods'],
   ['M', 'key.mark'],
   ['P', 'key.treat'],
   ['Z G', 'key.fences'],
@@ -129,6 +129,7 @@ export function useKeys(actions: KeyActions) {
     e: () => armOrRemake('heal'),
     r: () => armOrRemake('clone'),
     t: () => armOrRemake('bridge'),
+    y: () => armOrRemake('rebuild'),
     m: () => hand.arm('mark'),
     p: () => hand.arm(lastTreatment),
     z: () => hand.arm('zone'),

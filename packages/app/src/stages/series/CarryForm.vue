@@ -4,6 +4,7 @@ import { useJob } from '../../stores/job.ts';
 import { useRuns } from '../../stores/runs.ts';
 import { percent } from '../../words/figures.ts';
 import { say } from '../../words/say.ts';
+import TaskForm from './TaskForm.vue';
 import WhichPictures from './WhichPictures.vue';
 
 /** The mends and fences of one picture carried over to others, each fit and each source made anew there. */
@@ -12,27 +13,21 @@ const runs = useRuns();
 const from = ref<string | undefined>();
 const pictures = ref<string[]>([]);
 const sure = ref(0.3);
-const problem = ref<string | null>(null);
 
 const sources = computed(() => job.pictures.filter(({ state }) => state === 'ready'));
 const nameOf = (id: string): string => job.pictures.find((picture) => picture.id === id)?.name ?? '';
 
-async function carry(id: string, to: readonly string[]): Promise<void> {
+async function carry(id: string | undefined, to: readonly string[]): Promise<void> {
   const source = job.pictures.find((picture) => picture.id === id);
   if (!source) return;
-  problem.value = null;
-  try {
-    const others = to.filter((other) => other !== id);
-    await runs.start({
-      kind: 'carry',
-      from: id,
-      revision: source.revision,
-      pictures: others,
-      sure: sure.value,
-    });
-  } catch (error) {
-    problem.value = error instanceof Error ? error.message : String(error);
-  }
+  const others = to.filter((other) => other !== id);
+  await runs.start({
+    kind: 'carry',
+    from: source.id,
+    revision: source.revision,
+    pictures: others,
+    sure: sure.value,
+  });
 }
 
 /** Pictures whose mends were carried over and that were changed since, with where they were carried to. */
@@ -48,7 +43,11 @@ const stale = computed(() => {
 </script>
 
 <template>
-  <form class="form" @submit.prevent="from && carry(from, pictures)">
+  <TaskForm
+    :label="say('carry.start')"
+    :disabled="!from || pictures.every((id) => id === from)"
+    :start="() => carry(from, pictures)"
+  >
     <p v-for="{ id, to } in stale" :key="id" class="stale" role="status">
       {{ say('carry.changed', { name: nameOf(id) }) }}
       <el-button size="small" @click="carry(id, to)">{{ say('carry.again') }}</el-button>
@@ -65,33 +64,14 @@ const stale = computed(() => {
       <el-slider v-model="sure" :min="0" :max="1" :step="0.01" :format-tooltip="percent" />
     </label>
     <p class="soft">{{ say('carry.note') }}</p>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <el-button type="primary" native-type="submit" :disabled="!from || pictures.every((id) => id === from)">{{
-      say('carry.start')
-    }}</el-button>
-  </form>
+  </TaskForm>
 </template>
 
 <style scoped>
-.form {
-  display: flex;
-  flex-direction: column;
-  align-items: flex-start;
-  gap: 10px;
-  margin-top: 16px;
-}
-.field {
-  display: grid;
-  grid-template-columns: 110px 240px;
-  align-items: center;
-}
 .stale {
   align-self: stretch;
   padding: 8px 10px;
   border-left: 4px solid var(--open);
   background: var(--panel);
-}
-.problem {
-  color: var(--open);
 }
 </style>

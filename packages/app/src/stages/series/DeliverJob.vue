@@ -6,6 +6,7 @@ import { computed, ref, watch } from 'vue';
 import { useJob } from '../../stores/job.ts';
 import { useRuns } from '../../stores/runs.ts';
 import { say } from '../../words/say.ts';
+import TaskForm from './TaskForm.vue';
 import WhichPictures from './WhichPictures.vue';
 
 /** Many pictures handed over at once: format, names, and a look at the names before anything is written. */
@@ -21,7 +22,6 @@ const SHOWN = 4;
 const job = useJob();
 const runs = useRuns();
 const pictures = ref<string[]>([]);
-const problem = ref<string | null>(null);
 const settings = useLocalStorage('fennip series delivery', {
   format: 'jpeg' as DeliveryRequest['format'],
   quality: 92,
@@ -48,25 +48,24 @@ const names = computed(() =>
 );
 
 async function deliver(): Promise<void> {
-  problem.value = null;
   const { format, quality, pattern } = settings.value;
   // As deep as a picture has it, where the format can hold it.
   const depth = chosen.value.some((picture) => picture.depth === 16) ? 16 : 8;
-  try {
-    await runs.start({
-      kind: 'delivery',
-      pictures: chosen.value.map(({ id }) => id),
-      delivery: { format, quality, depth },
-      pattern,
-    });
-  } catch (error) {
-    problem.value = error instanceof Error ? error.message : String(error);
-  }
+  await runs.start({
+    kind: 'delivery',
+    pictures: chosen.value.map(({ id }) => id),
+    delivery: { format, quality, depth },
+    pattern,
+  });
 }
 </script>
 
 <template>
-  <form class="form" @submit.prevent="deliver">
+  <TaskForm
+    :label="say('deliver.start')"
+    :disabled="chosen.length === 0 || settings.pattern.trim() === ''"
+    :start="deliver"
+  >
     <WhichPictures v-model="pictures" />
     <label class="field"
       >{{ say('deliver.format') }}
@@ -107,34 +106,12 @@ async function deliver(): Promise<void> {
         {{ say('deliver.more', { n: names.length - SHOWN, last: names[names.length - 1] }) }}
       </p>
     </div>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <el-button
-      type="primary"
-      native-type="submit"
-      :disabled="chosen.length === 0 || settings.pattern.trim() === ''"
-      >{{ say('deliver.start') }}</el-button
-    >
-  </form>
+  </TaskForm>
 </template>
 
 <style scoped>
-.form {
-  display: flex;
-  flex-direction: column;
-  align-items: flex-start;
-  gap: 10px;
-  margin-top: 16px;
-}
-.field {
-  display: grid;
-  grid-template-columns: 110px 220px;
-  align-items: center;
-}
 .names {
   max-width: 100%;
   overflow: hidden;
-}
-.problem {
-  color: var(--open);
 }
 </style>

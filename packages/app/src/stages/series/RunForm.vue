@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Picture } from '@fennip/contract';
 import { EXAMINE_DEFAULTS } from '@fennip/core';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
@@ -6,22 +7,23 @@ import { useJob } from '../../stores/job.ts';
 import { useRuns } from '../../stores/runs.ts';
 import { percent } from '../../words/figures.ts';
 import { say } from '../../words/say.ts';
+import TaskForm from './TaskForm.vue';
 import WhichPictures from './WhichPictures.vue';
 
 /** A run over a shoot: what each frame is examined for, the chart of the sensor, and what may be mended unasked. */
 const job = useJob();
 const runs = useRuns();
 const pictures = ref<string[]>([]);
-const problem = ref<string | null>(null);
-const isStarting = ref(false);
 const settings = useLocalStorage('fennip series run', {
   ...{ examine: true, chart: true, mend: true },
   /** Between these confidences a fault is left to the eye. */
   bounds: [0.6, 0.7] as [number, number],
 });
 
+/** A frame, or a print of which is said on which glass it lay. */
+const isOfSeries = ({ nature, camera }: Picture): boolean => nature === 'frame' || camera !== null;
 const frames = computed(() =>
-  job.pictures.filter(({ nature, state, setAside }) => nature === 'frame' && state === 'ready' && !setAside),
+  job.pictures.filter((picture) => isOfSeries(picture) && picture.state === 'ready' && !picture.setAside),
 );
 watch(
   () => job.job?.id,
@@ -44,26 +46,18 @@ const hasWork = computed(
 );
 
 async function start(): Promise<void> {
-  problem.value = null;
-  isStarting.value = true;
   const { examine, chart, mend, bounds } = settings.value;
-  try {
-    await runs.start({
-      ...{ kind: 'series', pictures: pictures.value, examine, chart },
-      sensitivity: EXAMINE_DEFAULTS.sensitivity,
-      mend: mend ? { doubtful: bounds[0], sure: bounds[1] } : null,
-    });
-  } catch (error) {
-    problem.value = error instanceof Error ? error.message : String(error);
-  } finally {
-    isStarting.value = false;
-  }
+  await runs.start({
+    ...{ kind: 'series', pictures: pictures.value, examine, chart },
+    sensitivity: EXAMINE_DEFAULTS.sensitivity,
+    mend: mend ? { doubtful: bounds[0], sure: bounds[1] } : null,
+  });
 }
 </script>
 
 <template>
-  <form class="form" @submit.prevent="start">
-    <WhichPictures v-model="pictures" only="frame" />
+  <TaskForm :label="say('series.start')" :disabled="!hasWork" :start="start">
+    <WhichPictures v-model="pictures" :fits="isOfSeries" />
     <el-checkbox v-model="settings.examine">{{ say('series.examine') }}</el-checkbox>
     <el-checkbox v-model="settings.chart">{{ say('series.chart') }}</el-checkbox>
     <el-checkbox v-model="settings.mend">{{ say('series.mend') }}</el-checkbox>
@@ -84,29 +78,12 @@ async function start(): Promise<void> {
         }}
       </p>
     </div>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <el-button type="primary" native-type="submit" :disabled="!hasWork || isStarting">{{
-      say('series.start')
-    }}</el-button>
-  </form>
+  </TaskForm>
 </template>
 
 <style scoped>
-.form {
-  display: flex;
-  flex-direction: column;
-  align-items: flex-start;
-  gap: 8px;
-  margin-top: 16px;
-}
-.form > * {
-  max-width: 100%;
-}
 .bounds {
   align-self: stretch;
   padding: 0 10px 0 24px;
-}
-.problem {
-  color: var(--open);
 }
 </style>

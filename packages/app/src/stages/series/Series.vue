@@ -6,6 +6,7 @@ import { say, sayCount } from '../../words/say.ts';
 import CarryForm from './CarryForm.vue';
 import ChartList from './ChartList.vue';
 import DeliverJob from './DeliverJob.vue';
+import GroupForm from './GroupForm.vue';
 import RoutineList from './RoutineList.vue';
 import RunForm from './RunForm.vue';
 import RunList from './RunList.vue';
@@ -13,7 +14,7 @@ import RunList from './RunList.vue';
 /** Work on all pictures of a job at once: what is to be done, what is being done, and what is left to the eye. */
 const job = useJob();
 const runs = useRuns();
-const TASKS = ['run', 'carry', 'routines', 'deliver'] as const;
+const TASKS = ['run', 'group', 'carry', 'routines', 'deliver'] as const;
 const task = useLocalStorage<(typeof TASKS)[number]>('fennip series task', 'run');
 </script>
 
@@ -39,6 +40,7 @@ const task = useLocalStorage<(typeof TASKS)[number]>('fennip series task', 'run'
           :aria-label="say('series.task')"
         />
         <RunForm v-if="task === 'run'" />
+        <GroupForm v-else-if="task === 'group'" />
         <CarryForm v-else-if="task === 'carry'" />
         <RoutineList v-else-if="task === 'routines'" />
         <DeliverJob v-else />

@@ -1,18 +1,23 @@
 <script setup lang="ts">
 import type { Picture } from '@fennip/contract';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { useJob } from '../../stores/job.ts';
 import { say, sayCount } from '../../words/say.ts';
 import { groupsOf } from './pictureGroups.ts';
 
 /** Which pictures something is done on: whole groups by camera, or one by one. */
 const chosen = defineModel<string[]>({ required: true });
-const props = defineProps<{ only?: Picture['nature'] }>();
+const props = defineProps<{
+  /** Which are offered at all; every ready one where it is left out. */
+  fits?: (picture: Picture) => boolean;
+}>();
 const job = useJob();
 
-const groups = computed(() =>
-  groupsOf(job.pictures.filter(({ nature }) => props.only === undefined || nature === props.only)),
-);
+const groups = computed(() => groupsOf(job.pictures.filter((picture) => props.fits?.(picture) ?? true)));
+const unfolded = ref(new Set<string>());
+function unfold(name: string): void {
+  if (!unfolded.value.delete(name)) unfolded.value.add(name);
+}
 const countIn = (ids: readonly string[]): number => ids.filter((id) => chosen.value.includes(id)).length;
 
 function turn(ids: readonly string[], on: boolean): void {
@@ -25,29 +30,40 @@ function turn(ids: readonly string[], on: boolean): void {
   <fieldset class="which">
     <legend>{{ say('series.which') }}</legend>
     <p v-if="groups.length === 0" class="soft">{{ say('series.which.none') }}</p>
-    <details v-for="group in groups" :key="group.name">
-      <summary>
+    <div v-for="group in groups" :key="group.name">
+      <div class="group">
+        <button
+          type="button"
+          class="unfold"
+          :aria-expanded="unfolded.has(group.name)"
+          :aria-label="say('series.unfold', { name: group.name })"
+          @click="unfold(group.name)"
+        >
+          {{ unfolded.has(group.name) ? '▾' : '▸' }}
+        </button>
         <el-checkbox
           :model-value="countIn(group.ids) === group.ids.length"
           :indeterminate="countIn(group.ids) > 0 && countIn(group.ids) < group.ids.length"
-          @click.stop
           @change="(on: boolean | string | number) => turn(group.ids, on === true)"
           >{{ group.name }}</el-checkbox
         >
         <span class="soft">{{ sayCount('count.picture', countIn(group.ids)) }}</span>
-      </summary>
-      <el-checkbox
-        v-for="picture in group.pictures"
-        :key="picture.id"
-        class="one"
-        :model-value="chosen.includes(picture.id)"
-        @change="(on: boolean | string | number) => turn([picture.id], on === true)"
-        >{{ picture.name }}
-        <span v-if="picture.capture.fNumber" class="soft figures">{{
-          say('series.fNumber', { n: picture.capture.fNumber })
-        }}</span></el-checkbox
-      >
-    </details>
+      </div>
+      <template v-if="unfolded.has(group.name)">
+        <el-checkbox
+          v-for="picture in group.pictures"
+          :key="picture.id"
+          class="one"
+          :model-value="chosen.includes(picture.id)"
+          @change="(on: boolean | string | number) => turn([picture.id], on === true)"
+          >{{ picture.name }}
+          <span v-if="picture.capture.fNumber" class="soft figures">{{
+            say('series.fNumber', { n: picture.capture.fNumber })
+          }}</span>
+          <span v-if="picture.isReference" class="soft">{{ say('series.reference') }}</span></el-checkbox
+        >
+      </template>
+    </div>
   </fieldset>
 </template>
 
@@ -61,19 +77,19 @@ legend {
   padding: 0 0 4px;
   font-weight: 600;
 }
-summary {
+.group {
   display: flex;
   align-items: center;
   gap: 10px;
-  cursor: pointer;
 }
-summary::before {
-  content: '▸';
-  width: 12px;
+.unfold {
+  width: 24px;
+  height: 24px;
+  padding: 0;
+  border: 0;
+  background: none;
   color: var(--text-soft);
-}
-details[open] > summary::before {
-  content: '▾';
+  cursor: pointer;
 }
 .one {
   display: flex;

@@ -1,0 +1,206 @@
+import { boxMean } from '../../filter/boxMean.ts';
+import { distanceToSet } from '../../target/distanceTransform.ts';
+
+/** Patches are squares of `2 PATCH + 1` pixels. */
+export const PATCH = 4;
+/** Pixels of one patch. */
+export const PATCH_AREA = (2 * PATCH + 1) ** 2;
+
+/** A part of a picture with a hole in it. All planes are of the same size, row after row. */
+export interface Loss {
+  readonly width: number;
+  readonly height: number;
+  /** One plane for each colour channel, encoded, 0 to 255 whatever the picture's depth. */
+  readonly colours: readonly Float32Array[];
+  /** 1 where a pixel is gone. */
+  readonly lost: Uint8Array;
+  /** 1 where a pixel is neither gone nor to be looked at: another open fault. */
+  readonly unknown: Uint8Array;
+  /** 1 where nothing may be taken from, though it may be looked at: a guard, what lies outside of a zone. */
+  readonly kept: Uint8Array;
+}
+
+/** How a place lies to a guide line: which one it is near to, and how far on which of its sides. */
+export interface GuidePlanes {
+  /** Number of the nearest guide, from 1; 0 where none is near. */
+  readonly index: Uint8Array;
+  /** Signed distance to it, in pixels of the level. */
+  readonly away: Float32Array;
+}
+
+/** One level of a loss, with a border of {@link PATCH} pixels around it so that no patch leaves the planes. */
+export interface CompletionLevel {
+  /** Halvings from full size. */
+  readonly halvings: number;
+  readonly width: number;
+  readonly height: number;
+  readonly channels: number;
+  /** Interleaved colours, 0 to 255; those of lost pixels change while the loss is filled. */
+  readonly colours: Float32Array;
+  readonly lost: Uint8Array;
+  /** 1 where the colour is known or was filled; changes while the loss is filled. */
+  readonly there: Uint8Array;
+  /** 1 where a whole patch may be taken from. */
+  readonly isSource: Uint8Array;
+  /** Centres whose patch meets the loss, row after row. */
+  readonly targets: Int32Array;
+  /** 1 at targets all of whose patch is known or lost. */
+  readonly isWhole: Uint8Array;
+  /** Distance of lost pixels to what is known, in pixels. */
+  readonly depth: Float32Array;
+  /** How rough the picture is around a pixel, across and down: mean size of the steps at full size, 0 to 255. */
+  readonly roughX: Float32Array;
+  readonly roughY: Float32Array;
+  readonly guides: GuidePlanes | null;
+}
+
+/** The planes that are halved from level to level. */
+interface Planes {
+  readonly halvings: number;
+  readonly width: number;
+  readonly height: number;
+  readonly colours: readonly Float32Array[];
+  readonly lost: Uint8Array;
+  readonly unknown: Uint8Array;
+  readonly kept: Uint8Array;
+  readonly roughX: Float32Array;
+  readonly roughY: Float32Array;
+}
+
+/** Mean size of the steps to the next pixel over a square, counted where both are known. */
+function roughness(loss: Loss, step: 'across' | 'down', radius: number): Float32Array {
+  const { width, height, colours, lost, unknown } = loss;
+  const along = step === 'across' ? 1 : width;
+  const sizes = new Float32Array(width * height);
+  const counts = new Float32Array(width * height);
+  const isKnown = (i: number): boolean => lost[i] === 0 && unknown[i] === 0;
+  for (let i = 0; i + along < sizes.length; i++) {
+    if (!isKnown(i) || !isKnown(i + along)) continue;
+    counts[i] = 1;
+    for (const plane of colours) sizes[i] += Math.abs(plane[i + along] - plane[i]) / colours.length;
+  }
+  const { data } = boxMean({ width, height, data: sizes }, radius);
+  const shares = boxMean({ width, height, data: counts }, radius).data;
+  return data.map((size, i) => (shares[i] > 0 ? size / shares[i] : 0));
+}
+
+/** Halves by the mean of what is known of four pixels. A pixel is lost or barred where one of its four is. */
+function halve(planes: Planes): Planes {
+  const width = planes.width >> 1;
+  const height = planes.height >> 1;
+  const half = {
+    ...{ halvings: planes.halvings + 1, width, height },
+    colours: planes.colours.map(() => new Float32Array(width * height)),
+    ...{ lost: new Uint8Array(width * height), unknown: new Uint8Array(width * height) },
+    ...{ kept: new Uint8Array(width * height) },
+    ...{ roughX: new Float32Array(width * height), roughY: new Float32Array(width * height) },
+  };
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      const at = 2 * y * planes.width + 2 * x;
+      const four = [at, at + 1, at + planes.width, at + planes.width + 1];
+      const known = four.filter((k) => planes.lost[k] === 0 && planes.unknown[k] === 0);
+      half.lost[i] = four.some((k) => planes.lost[k] === 1) ? 1 : 0;
+      half.unknown[i] = known.length === 0 && half.lost[i] === 0 ? 1 : 0;
+      half.kept[i] = four.some((k) => planes.kept[k] === 1 || planes.unknown[k] === 1) ? 1 : 0;
+      half.colours.forEach((plane, c) => {
+        for (const k of known) plane[i] += planes.colours[c][k] / known.length;
+      });
+      // Roughness is taken over, not averaged: it tells of the full size on every level.
+      half.roughX[i] = planes.roughX[at];
+      half.roughY[i] = planes.roughY[at];
+    }
+  return half;
+}
+
+/** Puts planes into a level with its border, and works out what patches may be taken and are to be filled. */
+function levelOf(planes: Planes, guides: GuidePlanes | null): CompletionLevel {
+  const [width, height] = [planes.width + 2 * PATCH, planes.height + 2 * PATCH];
+  const channels = planes.colours.length;
+  const size = width * height;
+  const level = {
+    ...{ halvings: planes.halvings, width, height, channels },
+    colours: new Float32Array(size * channels),
+    ...{ lost: new Uint8Array(size), there: new Uint8Array(size), isSource: new Uint8Array(size) },
+    ...{ isWhole: new Uint8Array(size), roughX: new Float32Array(size), roughY: new Float32Array(size) },
+  };
+  const barred = new Uint8Array(size).fill(1);
+  const dead = new Uint8Array(size).fill(1);
+  for (let y = 0, i = 0; y < planes.height; y++)
+    for (let x = 0; x < planes.width; x++, i++) {
+      const at = (y + PATCH) * width + x + PATCH;
+      const isKnown = planes.lost[i] === 0 && planes.unknown[i] === 0;
+      level.lost[at] = planes.lost[i];
+      level.there[at] = isKnown ? 1 : 0;
+      barred[at] = isKnown && planes.kept[i] === 0 ? 0 : 1;
+      dead[at] = isKnown || planes.lost[i] === 1 ? 0 : 1;
+      level.roughX[at] = planes.roughX[i];
+      level.roughY[at] = planes.roughY[i];
+      for (let c = 0; c < channels; c++) level.colours[at * channels + c] = planes.colours[c][i];
+    }
+  const targets: number[] = [];
+  for (let y = PATCH; y < height - PATCH; y++)
+    for (let x = PATCH; x < width - PATCH; x++) {
+      const at = y * width + x;
+      level.isSource[at] = holdsNone(barred, at, width) ? 1 : 0;
+      if (holdsNone(level.lost, at, width)) continue;
+      targets.push(at);
+      level.isWhole[at] = holdsNone(dead, at, width) ? 1 : 0;
+    }
+  const known = level.there.slice();
+  const depth = known.includes(1) ? distanceToSet(known, width, height) : new Float32Array(size).fill(1);
+  return { ...level, targets: Int32Array.from(targets), depth, guides };
+}
+
+/** Whether no pixel of the patch around a centre is set. */
+function holdsNone(set: Uint8Array, at: number, width: number): boolean {
+  for (let dy = -PATCH; dy <= PATCH; dy++) {
+    const row = at + dy * width;
+    for (let i = row - PATCH; i <= row + PATCH; i++) if (set[i]) return false;
+  }
+  return true;
+}
+
+/** Roughness is told over a square that at the coarsest level is so many pixels wide to each side. */
+const ROUGH_REACH = 1;
+/** At the coarsest level a loss is at most so many pixels deep: two patches across hold all of it. */
+const COARSE_DEPTH = PATCH + 1;
+/** No level is smaller than this. */
+const LEAST_SIDE = 24;
+
+/** How many times a loss is halved until two patches across hold it. */
+export function halvingsFor(loss: Loss): number {
+  const { width, height, lost, unknown } = loss;
+  const known = lost.map((gone, i) => (gone || unknown[i] ? 0 : 1));
+  if (!known.includes(1)) return 0;
+  const away = distanceToSet(known, width, height);
+  const deepest = away.reduce((most, distance, i) => (lost[i] ? Math.max(most, distance) : most), 0);
+  const byDepth = Math.ceil(Math.log2(Math.max(1, deepest / COARSE_DEPTH)));
+  const bySide = Math.floor(Math.log2(Math.max(1, Math.min(width, height) / LEAST_SIDE)));
+  return Math.max(0, Math.min(byDepth, bySide));
+}
+
+/**
+ * A loss at full size and halved again and again, the finest first.
+ * @param guidesOn how a level's places lie to the guides, given its halvings and its size with the border
+ */
+export function completionLevels(
+  loss: Loss,
+  guidesOn: (halvings: number, width: number, height: number) => GuidePlanes | null,
+): CompletionLevel[] {
+  const halvings = halvingsFor(loss);
+  const radius = Math.max(1, ROUGH_REACH << halvings);
+  let planes: Planes = {
+    ...loss,
+    halvings: 0,
+    roughX: roughness(loss, 'across', radius),
+    roughY: roughness(loss, 'down', radius),
+  };
+  const levels: CompletionLevel[] = [];
+  for (;;) {
+    const [width, height] = [planes.width + 2 * PATCH, planes.height + 2 * PATCH];
+    levels.push(levelOf(planes, guidesOn(planes.halvings, width, height)));
+    if (levels.length > halvings) return levels;
+    planes = halve(planes);
+  }
+}
