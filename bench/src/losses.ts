@@ -8,6 +8,7 @@ import {
   mulberry,
   pixelsOf,
   polygonPixels,
+  rebuildFor,
   rectsMeet,
   wholeWindow,
 } from '@fennip/core';
@@ -83,11 +84,14 @@ export function tear(clean: Raster, losses: readonly Lost[]): { seen: Raster; in
 /** Every loss rebuilt for itself, from its outline; the others are named as open faults. */
 export function rebuilt(seen: Raster, losses: readonly Lost[], seed = 1): Raster {
   const raster = cloneRaster(seen);
+  const shape = pixelsOf(raster).shape;
   losses.forEach(({ points }, k) => {
-    const mend = {
-      ...({ id: `l${k}`, method: 'rebuild', margin: 1, edge: 0, share: 1, on: true } as const),
-      ...{ target: { shape: 'outline', points } as const, seed, guides: [] },
+    const base = {
+      ...{ id: `l${k}`, margin: 1, edge: 0, share: 1, on: true },
+      target: { shape: 'outline', points } as const,
     };
+    const open = losses.slice(k + 1).map(({ x, y, r }) => ({ x, y, r: 1.4 * r }));
+    const mend = { ...rebuildFor(base, open, shape), seed };
     layPatch(applyMend(mend, canvasOf(pixelsOf(raster))), wholeWindow(raster));
   });
   return raster;
