@@ -80,6 +80,8 @@ export * from './mend/auto/because.ts';
 export * from './mend/auto/outlineSpot.ts';
 export * from './mend/auto/reason.ts';
 export * from './mend/auto/rebuildFor.ts';
+export type { Guide } from './mend/rebuild/guide.ts';
+export * from './mend/rebuild/proposeGuides.ts';
 export * from './mend/canvas.ts';
 export * from './mend/mend.ts';
 export * from './mend/patch.ts';

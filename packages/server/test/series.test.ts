@@ -86,7 +86,8 @@ async function shoot(name: string, count: number): Promise<{ job: Job; pictures:
   return { job, pictures };
 }
 
-async function ended(id: string, patience = 900): Promise<Run> {
+/** @param patience tenths of a second; against a run that hangs, not a measure of speed */
+async function ended(id: string, patience = 2400): Promise<Run> {
   for (let i = 0; i < patience; i++) {
     const run = await server.get<Run>(`/runs/${id}`);
     if (run.state !== 'running') return run;
@@ -288,5 +289,5 @@ describe('a run whose worker dies', () => {
     } finally {
       last.kill('SIGTERM');
     }
-  });
+  }, 480_000);
 });

@@ -162,6 +162,18 @@ function drawPoints(context: CanvasRenderingContext2D, scene: MarkScene, points:
 const TICK = 7;
 
 /** Short ticks across the border of the area in focus: there an edge of the subject runs into it. */
+/** The guides of the rebuild in focus: edges as they are led through its loss. */
+function drawGuides(context: CanvasRenderingContext2D, scene: MarkScene): void {
+  const mend = scene.drafted ?? scene.focus?.mend;
+  if (mend?.method !== 'rebuild') return;
+  context.setLineDash([10, 3, 2, 3]);
+  for (const { points } of mend.guides) {
+    tracePoints(context, scene, points, { dx: 0, dy: 0 });
+    strokeTwice(context, scene.colours.chosen, 1.5);
+  }
+  context.setLineDash([]);
+}
+
 function drawCutEdges(context: CanvasRenderingContext2D, scene: MarkScene): void {
   for (const { x, y, angle } of scene.cutEdges) {
     const [sx, sy] = toScreen(scene.view, scene.table, x, y);
@@ -195,6 +207,7 @@ export function drawMarks(context: CanvasRenderingContext2D, scene: MarkScene): 
   if (mend?.paint) drawPaint(context, scene, mend.paint);
   if (mend && isTreatment(mend)) return;
   drawCutEdges(context, scene);
+  drawGuides(context, scene);
   drawSource(context, scene, scene.focus);
   drawHandles(context, scene, scene.focus);
 }

@@ -30,7 +30,14 @@ watch(chosen, () =>
       type="button"
       class="row figures"
       :aria-pressed="fault.number === chosen"
-      :aria-label="
+      @click="chosen = fault.number"
+    >
+      <span aria-hidden="true">{{ fault.number }}</span>
+      <span aria-hidden="true">{{ say('figure.pixels', { n: fault.r.toFixed(1) }) }}</span>
+      <span aria-hidden="true">{{ percent(fault.depth) }}</span>
+      <span aria-hidden="true">{{ fault.confidence.toFixed(2) }}</span>
+      <span aria-hidden="true">{{ SIGN[sheet.verdicts[fault.number] ?? 'open'] }}</span>
+      <span class="told">{{
         say('chart.row', {
           n: fault.number,
           r: fault.r.toFixed(1),
@@ -38,25 +45,27 @@ watch(chosen, () =>
           sure: percent(fault.confidence),
           verdict: say(`chart.verdict.${sheet.verdicts[fault.number] ?? 'open'}`),
         })
-      "
-      @click="chosen = fault.number"
-    >
-      <span>{{ fault.number }}</span>
-      <span>{{ say('figure.pixels', { n: fault.r.toFixed(1) }) }}</span>
-      <span>{{ percent(fault.depth) }}</span>
-      <span>{{ fault.confidence.toFixed(2) }}</span>
-      <span>{{ SIGN[sheet.verdicts[fault.number] ?? 'open'] }}</span>
+      }}</span>
     </button>
   </section>
 </template>
 
 <style scoped>
+/* Said by a screen reader instead of the columns. */
+.told {
+  position: absolute;
+  overflow: hidden;
+  width: 1px;
+  height: 1px;
+  clip-path: inset(50%);
+}
 .list {
   overflow: auto;
   border: 1px solid var(--line);
   background: var(--panel);
 }
 .row {
+  position: relative;
   display: grid;
   grid-template-columns: 36px 76px 56px 56px 1fr;
   width: 100%;

@@ -29,7 +29,7 @@ const cells = computed(() =>
 </script>
 
 <template>
-  <div class="cells">
+  <div class="cells" role="group" tabindex="0" :aria-label="say('chart.evidence')">
     <figure v-for="{ frame, told, address } in cells" :key="frame.pictureId">
       <img v-if="address" :src="address" :alt="say('chart.placeIn', { name: frame.name })" loading="lazy" />
       <div v-else class="gone soft">{{ say('chart.elsewhere') }}</div>

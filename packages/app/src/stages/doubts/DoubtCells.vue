@@ -45,7 +45,7 @@ const cells = computed(() => {
 </script>
 
 <template>
-  <div class="cells">
+  <div class="cells" role="group" tabindex="0" :aria-label="say('doubts.cells')">
     <template v-if="proposal">
       <figure>
         <img :src="proposal.before" :alt="say('doubts.before')" />

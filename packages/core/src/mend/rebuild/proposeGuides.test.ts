@@ -1,0 +1,53 @@
+import { describe, expect, it } from 'vitest';
+import type { CutEdge } from '../../examine/areas/edgesInto.ts';
+import { edgesInto } from '../../examine/areas/edgesInto.ts';
+import { wholeWindow } from '../../raster/window.ts';
+import type { Point } from '../../target/target.ts';
+import { pictureOf } from '../../testing/pictures.ts';
+import { proposeGuides } from './proposeGuides.ts';
+
+const edge = (x: number, y: number, degrees: number, step = 0.4): CutEdge => ({
+  ...{ x, y, step },
+  angle: (degrees * Math.PI) / 180,
+});
+
+describe('proposed guides', () => {
+  it('join what continues, and leave alone what has no other end', () => {
+    const guides = proposeGuides([
+      edge(10, 50, 0),
+      edge(50, 10, 90, 0.1),
+      edge(90, 54, 180),
+      edge(50, 90, 200),
+    ]);
+    expect(guides).toHaveLength(1);
+    const [{ points }] = guides;
+    // From known to known, past both places where the edge meets the loss.
+    expect(Math.min(points[0][0], points[points.length - 1][0])).toBeLessThan(0);
+    expect(Math.max(points[0][0], points[points.length - 1][0])).toBeGreaterThan(100);
+    for (const [x, y] of points) if (x > 10 && x < 90) expect(Math.abs(y - 52)).toBeLessThan(4);
+  });
+
+  it('join each end once, with the one that continues it best', () => {
+    const guides = proposeGuides([edge(0, 20, 0), edge(100, 20, 180), edge(0, 60, 0), edge(100, 60, 180)]);
+    const levels = guides.map(({ points }) => points.map(([, y]) => Math.round(y)));
+    expect(levels.map((ys) => [Math.min(...ys), Math.max(...ys)]).sort((a, b) => a[0] - b[0])).toEqual([
+      [20, 20],
+      [60, 60],
+    ]);
+  });
+
+  it('follow a curved edge of a picture through a hole in it', () => {
+    const bank = (x: number): number => 80 + 12 * Math.sin((x - 30) / 40);
+    const hole: readonly Point[] = [
+      [62, 60],
+      [100, 60],
+      [100, 108],
+      [62, 108],
+    ];
+    const isGone = (x: number, y: number): boolean => x > 62 && x < 100 && y > 60 && y < 108;
+    const picture = pictureOf(160, 160, (x, y) => (isGone(x, y) ? 0.95 : y < bank(x) ? 0.7 : 0.3));
+    const [guide] = proposeGuides(edgesInto(hole, wholeWindow(picture)));
+    for (const [x, y] of guide.points)
+      if (x >= 62 && x <= 100) expect(Math.abs(y - bank(x))).toBeLessThan(2.5);
+  });
+});
