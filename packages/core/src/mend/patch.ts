@@ -54,3 +54,16 @@ export const colourFloats = (raster: Raster): Float32Array[] =>
       for (let x = 0; x < raster.width; x++) out[y * raster.width + x] = plane[y * raster.stride + x];
     return out;
   });
+
+/** The part of a patch that lies on a rectangle inside of it. */
+export function cropPatch({ rect, values, coverage }: Patch, wanted: Rect): Patch {
+  const crop = (data: Float32Array): Float32Array => {
+    const out = new Float32Array(wanted.width * wanted.height);
+    for (let y = 0; y < wanted.height; y++) {
+      const from = (wanted.top + y - rect.top) * rect.width + wanted.left - rect.left;
+      out.set(data.subarray(from, from + wanted.width), y * wanted.width);
+    }
+    return out;
+  };
+  return { rect: wanted, values: values.map(crop), coverage: crop(coverage) };
+}

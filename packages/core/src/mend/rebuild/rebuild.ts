@@ -5,11 +5,11 @@ import type { Rect } from '../../raster/rect.ts';
 import { growRect, intersectRects, isEmpty } from '../../raster/rect.ts';
 import { pictureRect } from '../../raster/window.ts';
 import { maskPixels, targetDistance } from '../../target/targetDistance.ts';
-import { footprintRect, targetField } from '../../target/targetField.ts';
+import { fieldOn, footprintRect } from '../../target/targetField.ts';
 import type { Canvas } from '../canvas.ts';
 import type { RebuildMend } from '../mend.ts';
 import type { Patch } from '../patch.ts';
-import { EMPTY_PATCH, colourFloats } from '../patch.ts';
+import { EMPTY_PATCH, colourFloats, cropPatch } from '../patch.ts';
 import type { Completion } from './completeLoss.ts';
 import { completeLoss } from './completeLoss.ts';
 import type { Loss } from './completionLevel.ts';
@@ -49,15 +49,6 @@ function lossOf(mend: RebuildMend, { pixels, fences }: Canvas, rect: Rect, cover
   };
 }
 
-/** A completion in the values of the picture, on the pixels that change. */
-function patchFrom(answer: Completion, rect: Rect, coverage: Float32Array, top: number): Patch {
-  return {
-    rect,
-    values: answer.colours.map((plane) => plane.map((value) => (value * top) / 255)),
-    coverage,
-  };
-}
-
 /**
  * Rebuilds what is gone from the rest of the picture ({@link completeLoss}), along guide lines where there are some.
  * Nothing is taken from guards, from outside of the mend's zone, from open faults it names, nor, where it says what to
@@ -67,11 +58,15 @@ export function rebuild(mend: RebuildMend, canvas: Canvas): Patch {
   const { pixels } = canvas;
   const [rect] = rebuildReads(mend, pixels.shape);
   if (!rect) return EMPTY_PATCH;
-  const { coverage } = targetField(mend, pixels.shape, reachOf(footprintRect(mend, pixels.shape)));
+  const { coverage } = fieldOn(mend, rect);
   const loss = lossOf(mend, canvas, rect, coverage);
   let answer: Completion | null = null;
   for (answer of completeLoss(loss, mend.seed, (halvings, width, height) =>
     guidePlanes(mend.guides, rect, halvings, width, height),
   ));
-  return answer ? patchFrom(answer, rect, coverage, fullScale(pixels.shape.depth)) : EMPTY_PATCH;
+  if (!answer) return EMPTY_PATCH;
+  const scale = fullScale(pixels.shape.depth) / 255;
+  const values = answer.colours.map((plane) => plane.map((value) => value * scale));
+  // What was only looked at is not kept.
+  return cropPatch({ rect, values, coverage }, footprintRect(mend, pixels.shape));
 }

@@ -10,7 +10,7 @@ import type { Canvas } from '../canvas.ts';
 import { keepOnly } from '../only.ts';
 import { paintBounds, paintCoverage } from '../paintCoverage.ts';
 import type { Patch } from '../patch.ts';
-import { EMPTY_PATCH } from '../patch.ts';
+import { EMPTY_PATCH, cropPatch } from '../patch.ts';
 import { fillBarred } from './fillBarred.ts';
 import type { Ground } from './ground.ts';
 import { match } from './match.ts';
@@ -74,19 +74,6 @@ function barredBy(allowance: Float32Array): Uint8Array {
   const barred = new Uint8Array(allowance.length);
   for (let i = 0; i < barred.length; i++) if (allowance[i] < 1) barred[i] = 1;
   return barred;
-}
-
-/** The part of a patch that lies on a rectangle inside of it. */
-function cropPatch({ rect, values, coverage }: Patch, wanted: Rect): Patch {
-  const crop = (data: Float32Array): Float32Array => {
-    const out = new Float32Array(wanted.width * wanted.height);
-    for (let y = 0; y < wanted.height; y++) {
-      const from = (wanted.top + y - rect.top) * rect.width + wanted.left - rect.left;
-      out.set(data.subarray(from, from + wanted.width), y * wanted.width);
-    }
-    return out;
-  };
-  return { rect: wanted, values: values.map(crop), coverage: crop(coverage) };
 }
 
 /**
