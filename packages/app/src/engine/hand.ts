@@ -2,6 +2,7 @@ import type {
   AreaChange,
   CutEdge,
   EdgeFit,
+  Fence,
   Fault,
   FaultToMend,
   GrainModel,
@@ -15,6 +16,7 @@ import type {
   MethodChoice,
   Point,
   Reach,
+  RebuildMend,
   Recipe,
   Rect,
   Source,
@@ -31,6 +33,7 @@ import {
   createMendedPicture,
   edgesInto,
   faultReads,
+  finishPatch,
   findSources,
   fitEdge,
   growRect,
@@ -38,18 +41,22 @@ import {
   isTreatment,
   judgeMend,
   labStatistics,
+  layPatch,
   markReads,
   measureMark,
   mendFault,
   mendFootprint,
   mendReads,
+  narrowWindow,
   pictureRect,
   proposalReads,
   proposeMend,
+  rebuildSteps,
   reshapeArea,
   searchRect,
   sourcePlace,
   targetBounds,
+  uniteRects,
 } from '@fennip/core';
 import { expose, transfer, wrap } from 'comlink';
 import type { DrawnTouch } from './drawnTouch.ts';
@@ -58,6 +65,7 @@ import { areaOfProposal, grow, growRoughly, zonesSeen } from './growArea.ts';
 import { measurePictureGrain } from './measurePictureGrain.ts';
 import { treatForOthers } from './treatHelper.ts';
 import { smudgesOf } from './smudgesOf.ts';
+import { JUDGED_AROUND } from './judgedAround.ts';
 import { maskFile } from './maskFile.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
@@ -66,9 +74,6 @@ import type { TileLender } from './worker.ts';
 
 /** Tiles that are held on to, in bytes; they are shared with the worker that lends them. */
 const MOST_BYTES = 64e6;
-/** How far around a mend its judgement looks, in pixels: its ring and what a ring's own rectangle adds. */
-const JUDGED_AROUND = 32;
-
 /** How far beyond a mend and its source an edge fit looks, in pixels: its band and the way it may go. */
 const FITTED_AROUND = 16;
 
@@ -210,6 +215,31 @@ const api = {
     const { shape } = pixels;
     await ready([...mendReads(mend, shape), growRect(mendFootprint(mend, shape), JUDGED_AROUND)]);
     return judgeMend(applyMend(mend, canvasOf(pixels)), pixels);
+  },
+
+  /**
+   * What a part of the picture would look like with a rebuild, worked out no finer than it is looked at.
+   *
+   * @param halvings how many times smaller by half the part is shown
+   */
+  async proposal(
+    mend: RebuildMend,
+    fences: readonly Fence[],
+    rect: Rect,
+    halvings: number,
+  ): Promise<ImageBitmap> {
+    const { ready, pixels } = opened();
+    const [reads] = mendReads(mend, pixels.shape);
+    await ready([uniteRects(reads, rect)]);
+    const canvas = canvasOf(pixels, fences);
+    const window = pixels.window(uniteRects(mendFootprint(mend, pixels.shape), rect));
+    for (const answer of rebuildSteps(mend, canvas)) {
+      if (answer.halvings > halvings) continue;
+      layPatch(finishPatch(mend, answer.patch, canvas), window);
+      break;
+    }
+    const bitmap = await toBitmap(narrowWindow(window, rect).raster);
+    return transfer(bitmap, [bitmap]);
   },
 
   /** What a part of the picture would look like with these mends and fences alone. */

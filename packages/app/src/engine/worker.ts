@@ -5,10 +5,13 @@ import type {
   Mend,
   MendedPicture,
   Raster,
+  RebuildElsewhere,
   Recipe,
   Rect,
+  SpotMend,
   Step,
   TreatBy,
+  Verdict,
   Wear,
 } from '@fennip/core';
 import {
@@ -16,19 +19,24 @@ import {
   applyLamp,
   applySteps,
   cloneRaster,
+  colourFloats,
   copyRaster,
   createMendedPicture,
   createRaster,
   departureHistogram,
   emptyRecipe,
   emptyWorksheet,
+  fieldOn,
   findWear,
   fullScale,
   grainShare,
   growRect,
   intersectRects,
+  isLaidTreatment,
+  judgeMend,
   lampReach,
   lumaPlane,
+  mendFootprint,
   pyramidLevels,
   rectsMeet,
   treatWindow,
@@ -38,10 +46,13 @@ import {
 import type { Remote } from 'comlink';
 import { expose, transfer, wrap } from 'comlink';
 import type { TreatHelper } from './treatHelper.ts';
+import { JUDGED_AROUND } from './judgedAround.ts';
 import { DIFFERENCE_GAIN } from './differenceGain.ts';
 import { fetchTile } from './fetchTile.ts';
 import type { LevelPlace } from './paintTile.ts';
 import { mendPart, reachOnLevel } from './paintTile.ts';
+import type { Rebuilding } from './rebuilders.ts';
+import { createRebuilders } from './rebuilders.ts';
 import type { Repainter, Side, TileKey } from './tileKey.ts';
 import { coveredRect } from './tileKey.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
@@ -119,6 +130,18 @@ const treat: TreatBy = async (task) => {
 const HISTOGRAM_SIDE = 1600;
 
 let repainter: Repainter = { changed: () => undefined, painted: () => undefined };
+let tellRebuilding: (rebuilding: Rebuilding) => void = () => undefined;
+
+const rebuilders = createRebuilders((rebuilding) => tellRebuilding(rebuilding));
+
+/** Rebuilds are worked out beside the table; each answer is laid down when it comes. */
+const rebuildFor =
+  (picture: OpenPicture): RebuildElsewhere =>
+  (task, bring) =>
+    rebuilders.begin(task, (answer) => {
+      bring(answer);
+      if (picture === open) void show(picture);
+    });
 
 /** The tiles in sight, most wanted first, and the number of the list. */
 let wanted: { readonly keys: readonly TileKey[]; readonly list: number } = { keys: [], list: 0 };
@@ -173,8 +196,9 @@ function show(picture: OpenPicture): Promise<void> {
     const { without } = picture;
     const compared = { ...recipe, mends: mends.filter(({ id }) => !without?.has(id)) };
     try {
-      await picture.mended.update(recipe, picture.tiles.ready, tell);
-      await picture.other?.update(compared, picture.tiles.ready, tell);
+      const elsewhere = rebuildFor(picture);
+      await picture.mended.update(recipe, picture.tiles.ready, tell, elsewhere);
+      await picture.other?.update(compared, picture.tiles.ready, tell, elsewhere);
     } finally {
       await finish(picture);
     }
@@ -258,9 +282,20 @@ async function pixelsOf(rect: Rect, side: 'before' | 'after'): Promise<Raster> {
   return (side === 'before' ? tiles.pixels : mended.pixels).window(rect).raster;
 }
 
+/** Ends when all that was asked for is laid down; an answer that comes is laid down in a turn of its own. */
+async function settled(): Promise<void> {
+  await opened().turn;
+  while (rebuilders.isBusy()) {
+    await rebuilders.idle();
+    await opened().turn;
+  }
+}
+
 const api = {
   /** Opens a picture; what was open before is let go. */
   open(picture: TiledPicture): void {
+    // What was being worked out for the last one ends.
+    void open?.mended.update({ mends: [] }, open.tiles.ready, () => undefined);
     const tiles = createTileStore(picture, fetchTile, MOST_BYTES);
     wanted = { keys: [], list: 0 };
     open = {
@@ -302,8 +337,13 @@ const api = {
   },
 
   /** Tells everything of the open picture that changes from now on. */
-  listen(changed: Repainter['changed'], painted: Repainter['painted']): void {
+  listen(
+    changed: Repainter['changed'],
+    painted: Repainter['painted'],
+    rebuilding: (rebuilding: Rebuilding) => void,
+  ): void {
     repainter = { changed, painted };
+    tellRebuilding = rebuilding;
   },
 
   /** Takes over the mends and fences of a recipe. */
@@ -402,9 +442,22 @@ const api = {
     return sendBitmap(difference(await pixelsOf(rect, 'before'), await pixelsOf(rect, 'after')));
   },
 
+  /** What a mend that is worked out beside the table thinks of itself, once it is; null where it covers nothing. */
+  async verdict(mend: SpotMend): Promise<Verdict | null> {
+    await settled();
+    const { mended, tiles } = opened();
+    const footprint = mendFootprint(mend, tiles.picture);
+    const laid = mended.laidOn(footprint).find((one) => one.mend.id === mend.id);
+    if (!laid || isLaidTreatment(laid)) return null;
+    const { rect, after } = laid;
+    await tiles.ready([growRect(rect, JUDGED_AROUND)]);
+    const { coverage } = fieldOn(mend, rect);
+    return judgeMend({ rect, values: colourFloats(after), coverage }, tiles.pixels);
+  },
+
   /** The full-size samples of a part of the picture as mended, plane after plane: what a delivery must hold. */
   async samples(rect: Rect): Promise<number[][]> {
-    await opened().turn;
+    await settled();
     const { planes, stride, width, height } = await pixelsOf(rect, 'after');
     return planes.map((plane) =>
       Array.from({ length: height }, (_, y) => [...plane.subarray(y * stride, y * stride + width)]).flat(),

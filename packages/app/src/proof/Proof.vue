@@ -48,6 +48,9 @@ const mend = computed((): Mend | null => {
 
 const verdict = shallowRef<Verdict | null>(null);
 let judged = 0;
+/** A rebuild is not worked out a second time only to be judged. */
+const verdictOn = (shown: Mend): Promise<Verdict | null> =>
+  shown.method === 'rebuild' ? engine().verdict(shown) : byHand((hand) => hand.judge(shown));
 const ownMend = (): Mend | null => entry.value?.mend ?? null;
 watch(ownMend, () => {
   judged++;
@@ -57,7 +60,7 @@ watchDebounced(
   ownMend,
   async (shown) => {
     const turn = ++judged;
-    const found = shown ? await byHand((hand) => hand.judge(shown)) : null;
+    const found = shown ? await verdictOn(shown) : null;
     if (turn === judged) verdict.value = found;
   },
   { debounce: AFTER_PIXELS_MS, immediate: true },

@@ -4,6 +4,7 @@ import { FIRST_SEED, MOST_SOURCES, isSourced, sourceOf } from '@fennip/core';
 import { watchDebounced } from '@vueuse/core';
 import { computed, shallowRef, watch } from 'vue';
 import { byHand, engine } from '../engine/engine.ts';
+import { usePicture } from '../stores/picture.ts';
 import { openPlaces } from '../work/mendingFaults.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
@@ -15,13 +16,16 @@ import ProofCell from './ProofCell.vue';
  * would look. A number takes one.
  */
 const props = defineProps<{ mend: Mend | null; rect: Rect | null }>();
+const picture = usePicture();
 const { change, useSource } = useMending();
 const sources = shallowRef<readonly SourceCandidate[]>([]);
 /** Whether the mend rested long enough for its other proposals to be worked out. */
 const isOffered = shallowRef(false);
 const version = shallowRef(0);
 
-/** So many proposals of a rebuild are offered: each takes as long as the mend itself. */
+/** About so many pixels of the screen a cell has across: no finer need a proposal be. */
+const CELL_PIXELS = 128;
+/** So many proposals of a rebuild are offered. */
 const PROPOSALS = 3;
 const seeds = Array.from({ length: PROPOSALS }, (_, k) => FIRST_SEED + k);
 
@@ -61,7 +65,10 @@ const candidates = computed((): readonly Mend[] => {
 function paintCandidate(number: number, where: Rect): Promise<ImageBitmap> {
   const candidate = candidates.value[number - 1];
   if (!candidate) return engine().crop(where, 'before');
-  return byHand((hand) => hand.preview({ mends: [candidate] }, where));
+  if (candidate.method !== 'rebuild') return byHand((hand) => hand.preview({ mends: [candidate] }, where));
+  const halvings = Math.max(0, Math.floor(Math.log2(where.width / CELL_PIXELS)));
+  const { fences } = picture;
+  return byHand((hand) => hand.proposal(candidate, fences, where, halvings));
 }
 
 /** An edge fit moves a source by so many pixels at most; it is still the candidate it was. */

@@ -6,6 +6,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { AnswerError, get, post } from '../api/http.ts';
 import { engine, openPicture } from '../engine/engine.ts';
+import type { Rebuilding } from '../engine/rebuilders.ts';
 import type { Repainter } from '../engine/tileKey.ts';
 import { say } from '../words/say.ts';
 import { ledgerEntries } from './ledgerEntry.ts';
@@ -52,6 +53,12 @@ export const usePicture = defineStore('picture', () => {
   };
   const tellPainted: Repainter['painted'] = (key, bitmap, list) => {
     for (const repainter of repainters) repainter.painted(key, bitmap, list);
+  };
+
+  /** How far the rebuilds are that are being worked out; none where all that is seen is final. */
+  const rebuilding = shallowRef<Rebuilding | null>(null);
+  const tellRebuilding = (next: Rebuilding): void => {
+    rebuilding.value = next.ids.length > 0 ? next : null;
   };
 
   /** Every pixel on the table looks different now, though none has changed. */
@@ -111,7 +118,7 @@ export const usePicture = defineStore('picture', () => {
         ...{ pyramid, width, height, depth, channels },
         ...(transfer ? { transfer } : {}),
       });
-      void engine().listen(proxy(tellChanged), proxy(tellPainted));
+      void engine().listen(proxy(tellChanged), proxy(tellPainted), proxy(tellRebuilding));
       opening.value++;
       showMends();
     } catch (error) {
@@ -126,6 +133,7 @@ export const usePicture = defineStore('picture', () => {
     notice.value = null;
     unsent.value = [];
     drafted.value = null;
+    rebuilding.value = null;
   }
 
   /** The sheet of the open picture as the server has it; none where that cannot be had. A broken line is tried again. */
@@ -283,6 +291,7 @@ export const usePicture = defineStore('picture', () => {
     problem,
     notice,
     unsent,
+    rebuilding,
     opening,
     open,
     close,

@@ -61,13 +61,10 @@ function painted(patch: Patch, paint: readonly PaintStroke[]): Patch {
 }
 
 /**
- * Works out what a mend lays down on the picture as mended so far: its method's values, taken only where they are
- * lighter or darker if the mend says so, by its share, bounded by the fences. Pure: the same pixels give the same
- * patch.
+ * What a mend lays down of what its method made: what is painted in, only where it is lighter or darker if the mend says
+ * so, by its share, bounded by the fences.
  */
-export function applyMend(mend: Mend, canvas: Canvas): Patch {
-  if (isTreatment(mend)) return applyTreatment(mend, canvas, pictureRect(canvas.pixels.shape));
-  const invented = invent(mend, canvas);
+export function finishPatch(mend: SpotMend, invented: Patch, canvas: Canvas): Patch {
   if (isEmpty(invented.rect)) return invented;
   const patch = mend.paint ? painted(invented, mend.paint) : invented;
   const under = canvas.pixels.window(patch.rect).raster;
@@ -77,4 +74,10 @@ export function applyMend(mend: Mend, canvas: Canvas): Patch {
   // A clone that builds up has its share in each dab already.
   if (mend.share === 1 || (mend.method === 'clone' && mend.buildUp)) return bounded;
   return { ...bounded, coverage: bounded.coverage.map((amount) => amount * mend.share) };
+}
+
+/** Works out what a mend lays down on the picture as mended so far. Pure: the same pixels give the same patch. */
+export function applyMend(mend: Mend, canvas: Canvas): Patch {
+  if (isTreatment(mend)) return applyTreatment(mend, canvas, pictureRect(canvas.pixels.shape));
+  return finishPatch(mend, invent(mend, canvas), canvas);
 }

@@ -16,6 +16,8 @@ export interface LaidPixels {
 export interface LaidPatch extends LaidPixels {
   readonly mend: SpotMend;
   readonly before: Raster;
+  /** Which answer it shows of a rebuild that is worked out elsewhere: how many there were by then. */
+  readonly answer?: number;
 }
 
 /** Lays a patch onto what lies under it and keeps both. `under` holds just the patch's rectangle. */

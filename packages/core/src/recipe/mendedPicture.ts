@@ -1,21 +1,26 @@
-import { applyMend, mendFootprint, mendReads } from '../mend/applyMend.ts';
+import { applyMend, finishPatch, mendFootprint, mendReads } from '../mend/applyMend.ts';
 import type { Canvas } from '../mend/canvas.ts';
 import type { Fence } from '../fence/fence.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import type { Rect } from '../raster/rect.ts';
-import { growRect, intersectRects, isEmpty, rectsMeet, uniteRects } from '../raster/rect.ts';
+import { growRect, intersectRects, isEmpty, rectHolds, rectsMeet, uniteRects } from '../raster/rect.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import { cloneRaster } from '../raster/raster.ts';
 import type { Window } from '../raster/window.ts';
 import { pictureRect } from '../raster/window.ts';
 import { targetBounds } from '../target/targetBounds.ts';
 import type { Recipe } from './recipe.ts';
+import type { SpotMend } from '../mend/mend.ts';
 import { isTreatment } from '../mend/mend.ts';
+import type { Patch } from '../mend/patch.ts';
+import type { RebuildTask } from '../mend/rebuild/rebuildTask.ts';
 import { treatmentFootprint, treatmentReach } from '../mend/treat/applyTreatment.ts';
 import type { Treatment } from '../mend/treat/treatment.ts';
 import type { LaidPatch } from './laidPatch.ts';
 import type { LaidTreatment, TreatBy } from './laidTreatment.ts';
 import { layTreatment } from './laidTreatment.ts';
+import type { RebuildElsewhere, Underway } from './elsewhere.ts';
+import { isSameWork } from './elsewhere.ts';
 import { copyPatch, keepPatch } from './laidPatch.ts';
 import { piecesOn } from './pieces.ts';
 
@@ -27,11 +32,14 @@ export interface MendedPicture {
    *
    * @param ready awaited with the rectangles a mend looks at, before it is worked out
    * @param changed called with each rectangle whose pixels changed, as soon as they have
+   * @param elsewhere where rebuilds are worked out: nothing is waited for then. An answer that was brought is laid down
+   *   by the next update.
    */
   update(
     recipe: Pick<Recipe, 'mends' | 'fences'>,
     ready: (reads: readonly Rect[]) => Promise<void>,
     changed: (rect: Rect) => void,
+    elsewhere?: RebuildElsewhere,
   ): Promise<void>;
   /** The pixels with all mends on them. */
   readonly pixels: Pixels;
@@ -131,18 +139,53 @@ function seenFrom(
 interface Start {
   readonly laid: readonly Laid[];
   readonly fenced: readonly Fence[];
+  /** Rebuilds that were worked out elsewhere, by the mend's id. */
+  readonly made: ReadonlyMap<string, Underway>;
+}
+
+/** A patch that changes nothing of what a mend may change. */
+function nothingOf(mend: SpotMend, picture: PictureShape): Patch {
+  const rect = mendFootprint(mend, picture);
+  return { rect, values: [], coverage: new Float32Array(rect.width * rect.height) };
+}
+
+/** What is made of a mend by now: of one that is worked out elsewhere nothing before its first answer. */
+function patchOf(mend: SpotMend, made: Underway | null, canvas: Canvas): Patch {
+  const { shape } = canvas.pixels;
+  const invented = made?.invented ?? null;
+  const isHere = invented !== null && rectHolds(mendFootprint(mend, shape), invented.rect);
+  const patch = !made ? applyMend(mend, canvas) : isHere ? finishPatch(mend, invented, canvas) : null;
+  return patch && !isEmpty(patch.rect) ? patch : nothingOf(mend, shape);
 }
 
 /** @param base the picture without mends; asked only for what `ready` was awaited for */
 export const createMendedPicture = (base: Pixels): MendedPicture =>
-  mendedFrom(base, { laid: [], fenced: [] });
+  mendedFrom(base, { laid: [], fenced: [], made: new Map() });
 
 function mendedFrom(base: Pixels, start: Start): MendedPicture {
   let { laid, fenced } = start;
+  const underway = new Map(start.made);
+
+  /** Begins a rebuild elsewhere; what it replaces ends. */
+  function begin(task: RebuildTask, elsewhere: RebuildElsewhere): Underway {
+    const { mend } = task;
+    const before = underway.get(mend.id);
+    before?.end();
+    const end = elsewhere(task, ({ patch, halvings }) => {
+      const now = underway.get(mend.id);
+      if (now?.end !== end) return;
+      underway.set(mend.id, { ...now, invented: patch, answers: now.answers + 1, isDone: halvings === 0 });
+    });
+    const begun = { mend, invented: before?.invented ?? null, answers: 0, isDone: false, end };
+    underway.set(mend.id, begun);
+    return begun;
+  }
+
   async function update(
     { mends, fences = [] }: Pick<Recipe, 'mends' | 'fences'>,
     ready: (reads: readonly Rect[]) => Promise<void>,
     changed: (rect: Rect) => void,
+    elsewhere?: RebuildElsewhere,
   ): Promise<void> {
     const old = new Map(laid.map((patch, index) => [patch.mend.id, { patch, index }]));
     const done = new Set<string>();
@@ -157,6 +200,11 @@ function mendedFrom(base: Pixels, start: Start): MendedPicture {
     };
     for (const patch of laid) if (!wanted.has(patch.mend.id)) soil(patch.rect);
     laid = laid.filter((patch) => wanted.has(patch.mend.id));
+    for (const [id, { end }] of underway) {
+      if (wanted.has(id)) continue;
+      end();
+      underway.delete(id);
+    }
     const removed = dirty.length;
     const refenced = changedGuards(fenced, fences);
     const rezoned = changedZones(fenced, fences);
@@ -190,13 +238,27 @@ function mendedFrom(base: Pixels, start: Start): MendedPicture {
         }
         continue;
       }
-      if (kept && !isLaidTreatment(kept) && inOrder && isSame(kept.mend, mend) && isClean()) {
-        next.push(kept);
+      const stands = kept && !isLaidTreatment(kept) && inOrder && isClean() ? kept : null;
+      const isElsewhere = mend.method === 'rebuild' && elsewhere !== undefined;
+      const known = isElsewhere ? underway.get(mend.id) : undefined;
+      const isMade = known && stands && mend.method === 'rebuild' && isSameWork(known.mend, mend);
+      if (
+        stands &&
+        isSame(stands.mend, mend) &&
+        (!isElsewhere || (isMade && stands.answer === known.answers))
+      ) {
+        next.push(stands);
         continue;
       }
       await ready(reads.map((rect) => needsUnder(next, rect)));
-      const patch = applyMend(mend, canvas);
-      next.push(keepPatch(mend, patch, under.window(patch.rect)));
+      const made = !isElsewhere
+        ? null
+        : isMade
+          ? known
+          : begin({ mend, fences, window: under.window(reads[0]) }, elsewhere);
+      const patch = patchOf(mend, made, canvas);
+      const laidNow = keepPatch(mend, patch, under.window(patch.rect));
+      next.push(made ? { ...laidNow, answer: made.answers } : laidNow);
       if (kept) soil(kept.rect);
       soil(patch.rect);
       laid = [...next, ...laid.filter((other) => !done.has(other.mend.id))];
@@ -209,7 +271,10 @@ function mendedFrom(base: Pixels, start: Start): MendedPicture {
 
   const laidOn = (rect: Rect): Laid[] => meeting(laid, rect);
   const needs = (rect: Rect): Rect => needsUnder(laid, rect);
-  const fork = (): MendedPicture => mendedFrom(base, { laid, fenced });
+  const fork = (): MendedPicture => {
+    const made = [...underway].filter(([, { isDone }]) => isDone);
+    return mendedFrom(base, { laid, fenced, made: new Map(made) });
+  };
   const fences = (): readonly Fence[] => fenced;
   /** The treatments with the part that each is needed for by those above it, the lower ones first. */
   function treatmentsFor(rect: Rect): { treatment: LaidTreatment; part: Rect }[] {

@@ -7,6 +7,7 @@ import { useJob } from '../../stores/job.ts';
 import { usePicture } from '../../stores/picture.ts';
 import { useView } from '../../stores/view.ts';
 import PictureTable from '../../table/PictureTable.vue';
+import RebuildMeter from '../../table/RebuildMeter.vue';
 import SightButtons from '../../table/SightButtons.vue';
 import TableBar from '../../table/TableBar.vue';
 import RoundBar from '../../round/RoundBar.vue';
@@ -123,6 +124,7 @@ const { isHelpOpen } = useKeys({
           {{ say('proof') }}
         </button>
         <button type="button" @click="isHelpOpen = true">{{ say('keys.button') }}</button>
+        <RebuildMeter />
         <SightButtons
           class="right"
           :scale="table?.scale ?? 1"

@@ -1,3 +1,4 @@
+import { blendSeams } from './blendSeams.ts';
 import type { CompletionLevel, GuidePlanes, Loss } from './completionLevel.ts';
 import { PATCH, completionLevels } from './completionLevel.ts';
 import { matchPatches } from './matchPatches.ts';
@@ -20,10 +21,13 @@ export interface Completion {
 }
 
 /** Rounds of matching and voting: many where it is cheap and all is open, few where only detail is left. */
-const ROUNDS = { coarsest: 14, middle: 7, finest: 5 };
+const ROUNDS = { coarsest: 14, middle: 7, finest: 3 };
 /** Sweeps of matching in a round, and where there is no field to start from. */
 const SWEEPS = 2;
 const FIRST_SWEEPS = 8;
+/** On so many of the finest levels sources come from a coarser one, and better ones lie near by: so far is looked. */
+const REFINED = 2;
+const REFINED_REACH = 16;
 /** A round that changes less than this, of 255, is the last of its level. */
 const SETTLED = 0.15;
 
@@ -35,10 +39,12 @@ interface Work {
   readonly field: PatchField;
   readonly matcher: ReturnType<typeof patchCost>;
   readonly pool: ReturnType<typeof sourcePool>;
+  readonly reach: number;
 }
 
-const workOn = (level: CompletionLevel, seed: number): Work => ({
+const workOn = (level: CompletionLevel, seed: number, isFirst: boolean): Work => ({
   ...{ level, field: emptyField(level), matcher: patchCost(level) },
+  reach: isFirst || level.halvings >= REFINED ? Math.max(level.width, level.height) : REFINED_REACH,
   pool: sourcePool(level, seed + level.halvings),
 });
 
@@ -61,7 +67,7 @@ function expectRoughness({ width, there, roughX, roughY }: CompletionLevel, ring
 }
 
 /** The start: layer by layer from the border inwards, each from what is known or was filled before (onion peel). */
-function peelIn({ level, field, matcher, pool }: Work): void {
+function peelIn({ level, field, matcher, pool, reach }: Work): void {
   const { depth, there, isWhole } = level;
   const pixels = lostPixels(level);
   const deepest = pixels.reduce((most, i) => Math.max(most, depth[i]), 0);
@@ -71,7 +77,7 @@ function peelIn({ level, field, matcher, pool }: Work): void {
   for (let layer = 1; layer <= Math.ceil(deepest); layer++) {
     const ring = pixels.filter((i) => depth[i] > layer - 1 && depth[i] <= layer);
     expectRoughness(level, ring);
-    for (let sweep = 0; sweep < FIRST_SWEEPS; sweep++) matchPatches(level, field, matcher, pool, ring);
+    for (let sweep = 0; sweep < FIRST_SWEEPS; sweep++) matchPatches(level, field, matcher, pool, ring, reach);
     votePatches(level, field, matcher, ring, 'weighted');
     for (const i of ring) there[i] = 1;
   }
@@ -104,11 +110,12 @@ function reprice({ level, field, matcher }: Work): void {
 }
 
 function settle(work: Work, rounds: number): void {
-  const { level, field, matcher, pool } = work;
+  const { level, field, matcher, pool, reach } = work;
   const pixels = lostPixels(level);
   for (let round = 0; round < rounds; round++) {
     reprice(work);
-    for (let sweep = 0; sweep < SWEEPS; sweep++) matchPatches(level, field, matcher, pool, level.targets);
+    for (let sweep = 0; sweep < SWEEPS; sweep++)
+      matchPatches(level, field, matcher, pool, level.targets, reach);
     if (votePatches(level, field, matcher, pixels, 'sharp') < SETTLED) return;
   }
 }
@@ -139,10 +146,9 @@ export function* completeLoss(
   seed: number,
   guidesOn: (halvings: number, width: number, height: number) => GuidePlanes | null = () => null,
 ): Generator<Completion, void> {
-  const levels = completionLevels(loss, guidesOn).reverse();
   let coarse: Work | null = null;
-  for (const level of levels) {
-    const work = workOn(level, seed);
+  for (const level of completionLevels(loss, guidesOn)) {
+    const work = workOn(level, seed, coarse === null);
     if (work.pool.count === 0) {
       // Halved, too little may be left to take from; a finer level starts by itself then.
       if (level.halvings === 0) return;
@@ -152,6 +158,7 @@ export function* completeLoss(
     else peelIn(work);
     settle(work, !coarse ? ROUNDS.coarsest : level.halvings > 0 ? ROUNDS.middle : ROUNDS.finest);
     coarse = work;
+    if (level.halvings === 0) blendSeams(level, work.field.taken, lostPixels(level));
     yield answerOf(work);
   }
 }

@@ -95,17 +95,23 @@ function halve(planes: Planes): Planes {
     ...{ kept: new Uint8Array(width * height) },
     ...{ roughX: new Float32Array(width * height), roughY: new Float32Array(width * height) },
   };
+  const steps = [0, 1, planes.width, planes.width + 1];
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++) {
       const at = 2 * y * planes.width + 2 * x;
-      const four = [at, at + 1, at + planes.width, at + planes.width + 1];
-      const known = four.filter((k) => planes.lost[k] === 0 && planes.unknown[k] === 0);
-      half.lost[i] = four.some((k) => planes.lost[k] === 1) ? 1 : 0;
-      half.unknown[i] = known.length === 0 && half.lost[i] === 0 ? 1 : 0;
-      half.kept[i] = four.some((k) => planes.kept[k] === 1 || planes.unknown[k] === 1) ? 1 : 0;
-      half.colours.forEach((plane, c) => {
-        for (const k of known) plane[i] += planes.colours[c][k] / known.length;
-      });
+      let known = 0;
+      for (const step of steps) {
+        const isUnknown = planes.unknown[at + step] === 1;
+        if (planes.lost[at + step]) half.lost[i] = 1;
+        else if (!isUnknown) known++;
+        if (isUnknown || planes.kept[at + step]) half.kept[i] = 1;
+      }
+      half.unknown[i] = known === 0 && half.lost[i] === 0 ? 1 : 0;
+      for (const step of steps) {
+        if (planes.lost[at + step] || planes.unknown[at + step]) continue;
+        for (let c = 0; c < half.colours.length; c++)
+          half.colours[c][i] += planes.colours[c][at + step] / known;
+      }
       // Roughness is taken over, not averaged: it tells of the full size on every level.
       half.roughX[i] = planes.roughX[at];
       half.roughY[i] = planes.roughY[at];
@@ -138,27 +144,40 @@ function levelOf(planes: Planes, guides: GuidePlanes | null): CompletionLevel {
       level.roughY[at] = planes.roughY[i];
       for (let c = 0; c < channels; c++) level.colours[at * channels + c] = planes.colours[c][i];
     }
+  const [nearBarred, nearLost, nearDead] = [barred, level.lost, dead].map((set) =>
+    reached(set, width, height),
+  );
   const targets: number[] = [];
   for (let y = PATCH; y < height - PATCH; y++)
     for (let x = PATCH; x < width - PATCH; x++) {
       const at = y * width + x;
-      level.isSource[at] = holdsNone(barred, at, width) ? 1 : 0;
-      if (holdsNone(level.lost, at, width)) continue;
+      level.isSource[at] = 1 - nearBarred[at];
+      if (!nearLost[at]) continue;
       targets.push(at);
-      level.isWhole[at] = holdsNone(dead, at, width) ? 1 : 0;
+      level.isWhole[at] = 1 - nearDead[at];
     }
   const known = level.there.slice();
   const depth = known.includes(1) ? distanceToSet(known, width, height) : new Float32Array(size).fill(1);
   return { ...level, targets: Int32Array.from(targets), depth, guides };
 }
 
-/** Whether no pixel of the patch around a centre is set. */
-function holdsNone(set: Uint8Array, at: number, width: number): boolean {
-  for (let dy = -PATCH; dy <= PATCH; dy++) {
-    const row = at + dy * width;
-    for (let i = row - PATCH; i <= row + PATCH; i++) if (set[i]) return false;
-  }
-  return true;
+/** 1 where the patch around a pixel holds one of a set; right only where the patch lies inside. */
+function reached(set: Uint8Array, width: number, height: number): Uint8Array {
+  const across = new Uint8Array(set.length);
+  const out = new Uint8Array(set.length);
+  for (let y = 0; y < height; y++)
+    for (let x = 0, ahead = 0, at = y * width; x < width; x++, at++) {
+      if (set[at]) ahead = 2 * PATCH + 1;
+      if (ahead > 0 && x >= PATCH) across[at - PATCH] = 1;
+      ahead--;
+    }
+  for (let x = 0; x < width; x++)
+    for (let y = 0, ahead = 0, at = x; y < height; y++, at += width) {
+      if (across[at]) ahead = 2 * PATCH + 1;
+      if (ahead > 0 && y >= PATCH) out[at - PATCH * width] = 1;
+      ahead--;
+    }
+  return out;
 }
 
 /** Roughness is told over a square that at the coarsest level is so many pixels wide to each side. */
@@ -181,26 +200,26 @@ export function halvingsFor(loss: Loss): number {
 }
 
 /**
- * A loss at full size and halved again and again, the finest first.
+ * A loss halved again and again: the coarsest level first, the full size last. Each is made when it is asked for.
  * @param guidesOn how a level's places lie to the guides, given its halvings and its size with the border
  */
-export function completionLevels(
+export function* completionLevels(
   loss: Loss,
   guidesOn: (halvings: number, width: number, height: number) => GuidePlanes | null,
-): CompletionLevel[] {
+): Generator<CompletionLevel, void> {
   const halvings = halvingsFor(loss);
   const radius = Math.max(1, ROUGH_REACH << halvings);
-  let planes: Planes = {
-    ...loss,
-    halvings: 0,
-    roughX: roughness(loss, 'across', radius),
-    roughY: roughness(loss, 'down', radius),
-  };
-  const levels: CompletionLevel[] = [];
-  for (;;) {
+  const sizes: Planes[] = [
+    {
+      ...loss,
+      halvings: 0,
+      roughX: roughness(loss, 'across', radius),
+      roughY: roughness(loss, 'down', radius),
+    },
+  ];
+  for (let k = 0; k < halvings; k++) sizes.push(halve(sizes[k]));
+  for (const planes of sizes.reverse()) {
     const [width, height] = [planes.width + 2 * PATCH, planes.height + 2 * PATCH];
-    levels.push(levelOf(planes, guidesOn(planes.halvings, width, height)));
-    if (levels.length > halvings) return levels;
-    planes = halve(planes);
+    yield levelOf(planes, guidesOn(planes.halvings, width, height));
   }
 }

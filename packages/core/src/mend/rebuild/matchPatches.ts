@@ -12,6 +12,7 @@ const NARROWING = 0.5;
  * (Barnes, Shechtman, Finkelstein, Goldman 2009, PatchMatch.)
  *
  * @param targets centres, row after row
+ * @param reach how far from the source at hand places are drawn, in pixels of the level
  */
 export function matchPatches(
   level: CompletionLevel,
@@ -19,10 +20,10 @@ export function matchPatches(
   { cost }: PatchCost,
   pool: SourcePool,
   targets: Int32Array,
+  reach: number,
 ): void {
   const { width, height, isSource } = level;
   const { from } = field;
-  const widest = Math.max(width, height);
 
   function attempt(target: number, source: number): void {
     if (!isSource[source] || source === from[target]) return;
@@ -39,11 +40,11 @@ export function matchPatches(
   }
 
   function drawn(target: number): void {
-    for (let reach = widest; reach >= 1; reach *= NARROWING) {
+    for (let away = reach; away >= 1; away *= NARROWING) {
       const y = Math.floor(from[target] / width);
       const x = from[target] - y * width;
-      const nextX = x + Math.round((2 * pool.chance() - 1) * reach);
-      const nextY = y + Math.round((2 * pool.chance() - 1) * reach);
+      const nextX = x + Math.round((2 * pool.chance() - 1) * away);
+      const nextY = y + Math.round((2 * pool.chance() - 1) * away);
       if (nextX < PATCH || nextY < PATCH || nextX >= width - PATCH || nextY >= height - PATCH) continue;
       attempt(target, nextY * width + nextX);
     }

@@ -26,19 +26,49 @@ const GUIDE_WEIGHT = 60;
 /** And what it costs at most: to take what lies at no guide for what lies at one. */
 const OFF_GUIDE = 60 ** 2;
 
+/** Rows and columns of centres whose patches can be told. */
+interface Span {
+  readonly left: number;
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+}
+
+const allCentres = ({ width, height }: CompletionLevel): Span => ({
+  ...{ left: PATCH, top: PATCH, right: width - PATCH, bottom: height - PATCH },
+});
+
+/** What holds all targets: nothing outside of it ever changes. */
+function spanOf({ width, targets }: CompletionLevel): Span {
+  const span = { left: Infinity, top: Infinity, right: 0, bottom: 0 };
+  for (const at of targets) {
+    const y = Math.floor(at / width);
+    const x = at - y * width;
+    span.left = Math.min(span.left, x);
+    span.top = Math.min(span.top, y);
+    span.right = Math.max(span.right, x + 1);
+    span.bottom = Math.max(span.bottom, y + 1);
+  }
+  return span;
+}
+
 /** Means of whole patches in one channel, by sums along rows and down columns. */
-function patchMeans(level: CompletionLevel, channel: number, out: Float32Array): void {
-  const { width, height, channels, colours } = level;
-  const rows = new Float32Array(width * height);
-  for (let y = 0; y < height; y++)
-    for (let x = PATCH; x < width - PATCH; x++) {
+function patchMeans(
+  { width, channels, colours }: CompletionLevel,
+  channel: number,
+  { left, top, right, bottom }: Span,
+  out: Float32Array,
+): void {
+  const rows = new Float32Array(width * (bottom + PATCH));
+  for (let y = top - PATCH; y < bottom + PATCH; y++)
+    for (let x = left; x < right; x++) {
       let sum = 0;
       const at = y * width + x;
       for (let i = at - PATCH; i <= at + PATCH; i++) sum += colours[i * channels + channel];
       rows[at] = sum;
     }
-  for (let y = PATCH; y < height - PATCH; y++)
-    for (let x = PATCH; x < width - PATCH; x++) {
+  for (let y = top; y < bottom; y++)
+    for (let x = left; x < right; x++) {
       let sum = 0;
       const at = y * width + x;
       for (let dy = -PATCH; dy <= PATCH; dy++) sum += rows[at + dy * width];
@@ -57,6 +87,8 @@ const clamp = (lift: number): number =>
 export function patchCost(level: CompletionLevel): PatchCost {
   const { width, channels, colours, there, isWhole, roughX, roughY, guides } = level;
   const means = Array.from({ length: channels }, () => new Float32Array(width * level.height));
+  // Sources never change: after the first time only the surroundings of the loss are told anew.
+  let span = allCentres(level);
   const run = (2 * PATCH + 1) * channels;
   const firstOf = (centre: number): number => (centre - PATCH * width - PATCH) * channels;
 
@@ -126,7 +158,10 @@ export function patchCost(level: CompletionLevel): PatchCost {
   }
 
   return {
-    refresh: () => means.forEach((plane, c) => patchMeans(level, c, plane)),
+    refresh: () => {
+      means.forEach((plane, c) => patchMeans(level, c, span, plane));
+      span = spanOf(level);
+    },
     cost,
     lift: liftOf,
   };

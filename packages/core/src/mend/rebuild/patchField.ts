@@ -7,6 +7,8 @@ export interface PatchField {
   readonly from: Int32Array;
   /** What the pair costs: mean squared difference of a pixel, in squares of 255. */
   readonly cost: Float32Array;
+  /** The pixel each lost pixel was last filled from, -1 where there is none; one for every pixel of the level. */
+  readonly taken: Int32Array;
 }
 
 /** Places patches may be taken from, and a seeded draw of one. */
@@ -27,4 +29,5 @@ export function sourcePool({ isSource }: CompletionLevel, seed: number): SourceP
 export const emptyField = ({ width, height }: CompletionLevel): PatchField => ({
   from: new Int32Array(width * height).fill(-1),
   cost: new Float32Array(width * height).fill(Infinity),
+  taken: new Int32Array(width * height).fill(-1),
 });

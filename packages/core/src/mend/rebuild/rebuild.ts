@@ -49,24 +49,66 @@ function lossOf(mend: RebuildMend, { pixels, fences }: Canvas, rect: Rect, cover
   };
 }
 
+/** A completion at full size: a coarse one is drawn between its pixels. */
+function enlarged({ halvings, width, height, colours }: Completion, rect: Rect): readonly Float32Array[] {
+  if (halvings === 0) return colours;
+  const unit = 2 ** halvings;
+  return colours.map((plane) => {
+    const out = new Float32Array(rect.width * rect.height);
+    for (let y = 0, i = 0; y < rect.height; y++) {
+      const down = Math.min(height - 1, Math.max(0, (y + 0.5) / unit - 0.5));
+      const top = Math.floor(down);
+      const below = Math.min(height - 1, top + 1) * width;
+      for (let x = 0; x < rect.width; x++, i++) {
+        const across = Math.min(width - 1, Math.max(0, (x + 0.5) / unit - 0.5));
+        const left = Math.floor(across);
+        const right = Math.min(width - 1, left + 1);
+        const upper =
+          plane[top * width + left] +
+          (across - left) * (plane[top * width + right] - plane[top * width + left]);
+        const lower = plane[below + left] + (across - left) * (plane[below + right] - plane[below + left]);
+        out[i] = upper + (down - top) * (lower - upper);
+      }
+    }
+    return out;
+  });
+}
+
+/** What a rebuild would lay down so far. */
+export interface RebuildAnswer {
+  /** Halvings that are still to be undone: 0 is the mend itself. */
+  readonly halvings: number;
+  readonly patch: Patch;
+}
+
 /**
  * Rebuilds what is gone from the rest of the picture ({@link completeLoss}), along guide lines where there are some.
  * Nothing is taken from guards, from outside of the mend's zone, from open faults it names, nor, where it says what to
  * take from, from anywhere else. Works on encoded values, as paint. Where there is nothing to take, nothing is laid.
+ *
+ * @yields an answer for each level, the coarsest first; the last is the mend
  */
-export function rebuild(mend: RebuildMend, canvas: Canvas): Patch {
+export function* rebuildSteps(mend: RebuildMend, canvas: Canvas): Generator<RebuildAnswer, void> {
   const { pixels } = canvas;
   const [rect] = rebuildReads(mend, pixels.shape);
-  if (!rect) return EMPTY_PATCH;
+  if (!rect) return;
   const { coverage } = fieldOn(mend, rect);
   const loss = lossOf(mend, canvas, rect, coverage);
-  let answer: Completion | null = null;
-  for (answer of completeLoss(loss, mend.seed, (halvings, width, height) =>
+  const answers = completeLoss(loss, mend.seed, (halvings, width, height) =>
     guidePlanes(mend.guides, rect, halvings, width, height),
-  ));
-  if (!answer) return EMPTY_PATCH;
+  );
   const scale = fullScale(pixels.shape.depth) / 255;
-  const values = answer.colours.map((plane) => plane.map((value) => value * scale));
-  // What was only looked at is not kept.
-  return cropPatch({ rect, values, coverage }, footprintRect(mend, pixels.shape));
+  for (const answer of answers) {
+    const values = enlarged(answer, rect).map((plane) => plane.map((value) => value * scale));
+    // What was only looked at is not kept.
+    const patch = cropPatch({ rect, values, coverage }, footprintRect(mend, pixels.shape));
+    yield { halvings: answer.halvings, patch };
+  }
+}
+
+/** What is laid down in the end, see {@link rebuildSteps}. */
+export function rebuild(mend: RebuildMend, canvas: Canvas): Patch {
+  let last = EMPTY_PATCH;
+  for (const { patch } of rebuildSteps(mend, canvas)) last = patch;
+  return last;
 }

@@ -19,16 +19,24 @@ const LEAST_COST = 0.5;
 
 const SIDE = 2 * PATCH + 1;
 
+/** From a pixel to the centres of the patches that hold it. */
+const stepsToCentres = (width: number): Int32Array =>
+  Int32Array.from(
+    { length: SIDE ** 2 },
+    (_, k) => (Math.floor(k / SIDE) - PATCH) * width + (k % SIDE) - PATCH,
+  );
+
 /** By how many powers of e the patches over a pixel count less than a perfect one; infinite where there is none. */
 function penalise(
-  { width, depth }: CompletionLevel,
+  { depth }: CompletionLevel,
   { from, cost }: PatchField,
   pixel: number,
+  steps: Int32Array,
   penalties: Float64Array,
 ): void {
   let [sum, count] = [0, 0];
   for (let k = 0; k < penalties.length; k++) {
-    const centre = pixel + (Math.floor(k / SIDE) - PATCH) * width + (k % SIDE) - PATCH;
+    const centre = pixel + steps[k];
     penalties[k] = from[centre] < 0 ? Infinity : cost[centre];
     if (from[centre] < 0) continue;
     sum += cost[centre];
@@ -36,7 +44,7 @@ function penalise(
   }
   const share = SHARPNESS / ((count > 0 ? sum / count : 0) + LEAST_COST);
   for (let k = 0; k < penalties.length; k++) {
-    const centre = pixel + (Math.floor(k / SIDE) - PATCH) * width + (k % SIDE) - PATCH;
+    const centre = pixel + steps[k];
     penalties[k] = share * penalties[k] + FARNESS * Math.min(FARTHEST, depth[centre]);
   }
 }
@@ -67,19 +75,21 @@ export function votePatches(
   voting: Voting,
 ): number {
   const { width, channels, colours, roughX, roughY } = level;
-  const { from } = field;
+  const { from, taken } = field;
   const fresh = new Float32Array(pixels.length * channels);
+  const steps = stepsToCentres(width);
   const penalties = new Float64Array(SIDE ** 2);
   const weights = new Float64Array(SIDE ** 2);
   for (let n = 0; n < pixels.length; n++) {
-    penalise(level, field, pixels[n], penalties);
+    penalise(level, field, pixels[n], steps, penalties);
     weightsFrom(penalties, voting, weights);
     let total = 0;
     for (let k = 0; k < weights.length; k++) {
       if (weights[k] === 0) continue;
-      const step = (Math.floor(k / SIDE) - PATCH) * width + (k % SIDE) - PATCH;
+      const step = steps[k];
       const source = from[pixels[n] + step];
       total += weights[k];
+      taken[pixels[n]] = source - step;
       for (let c = 0; c < channels; c++)
         fresh[n * channels + c] +=
           weights[k] * (colours[(source - step) * channels + c] + lift(pixels[n] + step, source, c));

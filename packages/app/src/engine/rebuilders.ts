@@ -1,0 +1,93 @@
+import type { RebuildAnswer, RebuildElsewhere, RebuildTask } from '@fennip/core';
+import { cloneRaster } from '@fennip/core';
+import { proxy, transfer, wrap } from 'comlink';
+import type { Rebuilder } from './rebuilder.ts';
+
+/** How far the work on rebuilds is. */
+export interface Rebuilding {
+  /** The mends that are being worked out or wait for it; what is seen of them is not final. */
+  readonly ids: readonly string[];
+  /** How much of the first of them is done, 0 to 1. */
+  readonly share: number;
+}
+
+/** Rebuilds that are worked out beside the table, one after the other; what is not wanted any more ends at once. */
+export interface Rebuilders {
+  /** Begins a rebuild, or has it wait for its turn. */
+  readonly begin: RebuildElsewhere;
+  isBusy(): boolean;
+  /** Ends when nothing is being worked out. */
+  idle(): Promise<void>;
+}
+
+interface Job {
+  readonly id: string;
+  readonly task: RebuildTask;
+  readonly bring: (answer: RebuildAnswer) => void;
+}
+
+/** Every level holds four times the pixels of the one before it. */
+const shareDone = (halvings: number): number => 4 ** -halvings;
+
+/** @param told called whenever it changes */
+export function createRebuilders(told: (rebuilding: Rebuilding) => void): Rebuilders {
+  let worker: Worker | null = null;
+  let running: Job | null = null;
+  let waiting: Job[] = [];
+  const whenIdle: (() => void)[] = [];
+
+  function start(job: Job): void {
+    running = job;
+    worker ??= new Worker(new URL('./rebuilder.ts', import.meta.url), { type: 'module', name: 'rebuilder' });
+    const { mend, fences, window } = job.task;
+    // A part of a larger raster would be sent with all of it.
+    const raster = cloneRaster(window.raster);
+    const task = { mend, fences, window: { ...window, raster } };
+    const brought = (answer: RebuildAnswer): void => {
+      if (running !== job) return;
+      job.bring(answer);
+      if (answer.halvings === 0) return next();
+      tell(shareDone(answer.halvings));
+    };
+    void wrap<Rebuilder>(worker)(transfer(task, [raster.planes[0].buffer as ArrayBuffer]), proxy(brought));
+  }
+
+  function next(): void {
+    running = null;
+    const job = waiting.shift();
+    if (job) start(job);
+    tell();
+  }
+
+  function tell(share = 0): void {
+    told({ ids: [...(running ? [running] : []), ...waiting].map(({ id }) => id), share });
+    if (running) return;
+    for (const idle of whenIdle.splice(0)) idle();
+  }
+
+  function end(job: Job): void {
+    waiting = waiting.filter((other) => other !== job);
+    if (running !== job) return tell();
+    // It would not hear of it before it is done.
+    worker?.terminate();
+    worker = null;
+    next();
+  }
+
+  return {
+    begin: (task, bring) => {
+      const job = { id: task.mend.id, task, bring };
+      if (running) waiting.push(job);
+      else start(job);
+      tell();
+      return () => end(job);
+    },
+    isBusy: () => running !== null,
+    idle: () =>
+      running
+        ? new Promise((resolve) => {
+            whenIdle.push(resolve);
+          })
+        : Promise.resolve(),
+  };
+}
