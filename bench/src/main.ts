@@ -4,9 +4,10 @@ import { benchFinding } from './finding.ts';
 import { benchFindingAreas } from './findingAreas.ts';
 import { benchFindingLines } from './findingLines.ts';
 import { benchLosses } from './losses.ts';
+import { benchLossTimes } from './lossTimes.ts';
 import { benchHardPlaces } from './hardPlaces.ts';
 import { benchOpening } from './opening.ts';
-import { loadPhotographs, loadSceneParts } from './photographs.ts';
+import { loadPhotographs, loadSceneMiddle, loadSceneParts } from './photographs.ts';
 import { benchQuality } from './quality.ts';
 import { benchSpeed } from './speed.ts';
 import { benchUnderwater } from './underwater.ts';
@@ -16,7 +17,10 @@ const wanted = (name: string): boolean => values.only === undefined || values.on
 
 const photographs = await loadPhotographs();
 if (wanted('quality')) await benchQuality([...photographs, ...(await loadSceneParts())]);
-if (wanted('losses')) await benchLosses([...photographs, ...(await loadSceneParts())]);
+if (wanted('losses')) {
+  await benchLosses([...photographs, ...(await loadSceneParts())]);
+  await benchLossTimes(await loadSceneMiddle());
+}
 if (wanted('hard places')) benchHardPlaces();
 if (wanted('finding')) {
   await benchFinding();

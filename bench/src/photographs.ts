@@ -37,13 +37,23 @@ export async function loadPhotograph(name: string): Promise<Photograph> {
 export const loadPhotographs = (): Promise<Photograph[]> => Promise.all(PHOTOGRAPHS.map(loadPhotograph));
 
 const SCENES = fileURLToPath(new URL('../../packages/scenes/pictures', import.meta.url));
+const SCENE = 'viaduct-line-shoot-3.jpg';
+/** The longest side a middle part has. */
+const MIDDLE = 1400;
 const PART = { width: 1000, height: 800 };
+
+/** The middle of the project's own rendered frame, large enough for the largest losses. */
+export async function loadSceneMiddle(): Promise<Raster> {
+  const { raster } = await decodePicture(join(SCENES, SCENE));
+  const left = (raster.width - MIDDLE) >> 1;
+  const top = (raster.height - MIDDLE) >> 1;
+  return cloneRaster(viewRaster(raster, { left, top, width: MIDDLE, height: MIDDLE }));
+}
 
 /** Parts of the project's own rendered frame on which no fault was laid, the richest in places first. */
 export async function loadSceneParts(): Promise<Photograph[]> {
-  const file = 'viaduct-line-shoot-3.jpg';
-  const { raster } = await decodePicture(join(SCENES, file));
-  const { faults } = JSON.parse(await readFile(join(SCENES, `${file}.truth.json`), 'utf8')) as {
+  const { raster } = await decodePicture(join(SCENES, SCENE));
+  const { faults } = JSON.parse(await readFile(join(SCENES, `${SCENE}.truth.json`), 'utf8')) as {
     faults: { x: number; y: number; r: number }[];
   };
   const free: Rect[] = [];

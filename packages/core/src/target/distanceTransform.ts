@@ -46,5 +46,7 @@ export function distanceToSet(inside: Uint8Array, width: number, height: number)
     transformLine(line, width, done);
     squared.set(done.subarray(0, width), y * width);
   }
-  return Float32Array.from(squared, Math.sqrt);
+  const distances = new Float32Array(squared.length);
+  for (let i = 0; i < squared.length; i++) distances[i] = Math.sqrt(squared[i]);
+  return distances;
 }

@@ -1,4 +1,6 @@
 import { boxMean } from '../../filter/boxMean.ts';
+import type { Rect } from '../../raster/rect.ts';
+import { growRect, intersectRects } from '../../raster/rect.ts';
 import { distanceToSet } from '../../target/distanceTransform.ts';
 
 /** Patches are squares of `2 PATCH + 1` pixels. */
@@ -73,15 +75,18 @@ function roughness(loss: Loss, step: 'across' | 'down', radius: number): Float32
   const along = step === 'across' ? 1 : width;
   const sizes = new Float32Array(width * height);
   const counts = new Float32Array(width * height);
-  const isKnown = (i: number): boolean => lost[i] === 0 && unknown[i] === 0;
   for (let i = 0; i + along < sizes.length; i++) {
-    if (!isKnown(i) || !isKnown(i + along)) continue;
+    const next = i + along;
+    if (lost[i] || unknown[i] || lost[next] || unknown[next]) continue;
     counts[i] = 1;
-    for (const plane of colours) sizes[i] += Math.abs(plane[i + along] - plane[i]) / colours.length;
+    let size = 0;
+    for (let c = 0; c < colours.length; c++) size += Math.abs(colours[c][next] - colours[c][i]);
+    sizes[i] = size / colours.length;
   }
   const { data } = boxMean({ width, height, data: sizes }, radius);
   const shares = boxMean({ width, height, data: counts }, radius).data;
-  return data.map((size, i) => (shares[i] > 0 ? size / shares[i] : 0));
+  for (let i = 0; i < data.length; i++) data[i] = shares[i] > 0 ? data[i] / shares[i] : 0;
+  return data;
 }
 
 /** Halves by the mean of what is known of four pixels. A pixel is lost or barred where one of its four is. */
@@ -187,13 +192,36 @@ const COARSE_DEPTH = PATCH + 1;
 /** No level is smaller than this. */
 const LEAST_SIDE = 24;
 
+/** What holds all lost pixels and one more to each side, inside the planes. */
+function aroundLost({ width, height, lost }: Loss): Rect {
+  let [left, top, right, bottom] = [width, height, 0, 0];
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      if (!lost[i]) continue;
+      left = Math.min(left, x);
+      top = Math.min(top, y);
+      right = Math.max(right, x + 1);
+      bottom = Math.max(bottom, y + 1);
+    }
+  const own = { left, top, width: right - left, height: bottom - top };
+  return intersectRects(growRect(own, 1), { left: 0, top: 0, width, height });
+}
+
 /** How many times a loss is halved until two patches across hold it. */
 export function halvingsFor(loss: Loss): number {
   const { width, height, lost, unknown } = loss;
-  const known = lost.map((gone, i) => (gone || unknown[i] ? 0 : 1));
+  const { left, top, ...size } = aroundLost(loss);
+  const known = new Uint8Array(size.width * size.height);
+  const inside = known.slice();
+  for (let y = 0, i = 0; y < size.height; y++)
+    for (let x = 0, at = (top + y) * width + left; x < size.width; x++, i++, at++) {
+      if (lost[at]) inside[i] = 1;
+      else if (!unknown[at]) known[i] = 1;
+    }
   if (!known.includes(1)) return 0;
-  const away = distanceToSet(known, width, height);
-  const deepest = away.reduce((most, distance, i) => (lost[i] ? Math.max(most, distance) : most), 0);
+  const away = distanceToSet(known, size.width, size.height);
+  let deepest = 0;
+  for (let i = 0; i < away.length; i++) if (inside[i]) deepest = Math.max(deepest, away[i]);
   const byDepth = Math.ceil(Math.log2(Math.max(1, deepest / COARSE_DEPTH)));
   const bySide = Math.floor(Math.log2(Math.max(1, Math.min(width, height) / LEAST_SIDE)));
   return Math.max(0, Math.min(byDepth, bySide));

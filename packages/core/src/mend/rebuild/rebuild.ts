@@ -9,7 +9,7 @@ import { fieldOn, footprintRect } from '../../target/targetField.ts';
 import type { Canvas } from '../canvas.ts';
 import type { RebuildMend } from '../mend.ts';
 import type { Patch } from '../patch.ts';
-import { EMPTY_PATCH, colourFloats, cropPatch } from '../patch.ts';
+import { EMPTY_PATCH, colourFloats } from '../patch.ts';
 import type { Completion } from './completeLoss.ts';
 import { completeLoss } from './completeLoss.ts';
 import type { Loss } from './completionLevel.ts';
@@ -32,42 +32,64 @@ export function rebuildReads(mend: RebuildMend, picture: PictureShape): Rect[] {
   return [intersectRects(growRect(footprint, reachOf(footprint)), pictureRect(picture))];
 }
 
+/** How much of each pixel of its footprint a mend covers. */
+interface Covered {
+  readonly footprint: Rect;
+  readonly coverage: Float32Array;
+}
+
 /** What is lost, and what may be looked at and taken from. */
-function lossOf(mend: RebuildMend, { pixels, fences }: Canvas, rect: Rect, coverage: Float32Array): Loss {
+function lossOf(
+  mend: RebuildMend,
+  { pixels, fences }: Canvas,
+  rect: Rect,
+  { footprint, coverage }: Covered,
+): Loss {
   const here = pixels.window(rect).raster;
   const scale = 255 / fullScale(here.depth);
+  const colours = colourFloats(here);
+  for (const plane of colours) for (let i = 0; i < plane.length; i++) plane[i] *= scale;
   const allowance = allowanceOn(fences, mend.zone, rect, pixels.shape);
-  const lost = Uint8Array.from(coverage, (amount, i) =>
-    amount > 0 && (!allowance || allowance[i] > 0) ? 1 : 0,
-  );
+  const lost = new Uint8Array(rect.width * rect.height);
+  for (let y = 0, i = 0; y < footprint.height; y++) {
+    const row = (footprint.top + y - rect.top) * rect.width + footprint.left - rect.left;
+    for (let x = 0; x < footprint.width; x++, i++)
+      if (coverage[i] > 0 && (!allowance || allowance[row + x] > 0)) lost[row + x] = 1;
+  }
   const away = mend.from ? targetDistance(mend.from, rect) : null;
+  const kept = new Uint8Array(lost.length);
+  if (allowance || away)
+    for (let i = 0; i < kept.length; i++)
+      if ((allowance && allowance[i] < 1) || (away && away[i] > 0)) kept[i] = 1;
   return {
-    ...{ width: rect.width, height: rect.height, lost },
-    colours: colourFloats(here).map((plane) => plane.map((value) => value * scale)),
+    ...{ width: rect.width, height: rect.height, lost, colours, kept },
     unknown: mend.avoid ? maskPixels(mend.avoid, rect) : new Uint8Array(lost.length),
-    kept: Uint8Array.from(lost, (_, i) => ((allowance && allowance[i] < 1) || (away && away[i] > 0) ? 1 : 0)),
   };
 }
 
-/** A completion at full size: a coarse one is drawn between its pixels. */
-function enlarged({ halvings, width, height, colours }: Completion, rect: Rect): readonly Float32Array[] {
-  if (halvings === 0) return colours;
+/** A part of a completion at full size, in code values; a coarse one is drawn between its pixels. */
+function enlarged(
+  { halvings, width, height, colours }: Completion,
+  { left, top, width: wide, height: tall }: Rect,
+  scale: number,
+): Float32Array[] {
   const unit = 2 ** halvings;
+  const within = (at: number, most: number): number => Math.min(most - 1, Math.max(0, at));
   return colours.map((plane) => {
-    const out = new Float32Array(rect.width * rect.height);
-    for (let y = 0, i = 0; y < rect.height; y++) {
-      const down = Math.min(height - 1, Math.max(0, (y + 0.5) / unit - 0.5));
-      const top = Math.floor(down);
-      const below = Math.min(height - 1, top + 1) * width;
-      for (let x = 0; x < rect.width; x++, i++) {
-        const across = Math.min(width - 1, Math.max(0, (x + 0.5) / unit - 0.5));
-        const left = Math.floor(across);
-        const right = Math.min(width - 1, left + 1);
-        const upper =
-          plane[top * width + left] +
-          (across - left) * (plane[top * width + right] - plane[top * width + left]);
-        const lower = plane[below + left] + (across - left) * (plane[below + right] - plane[below + left]);
-        out[i] = upper + (down - top) * (lower - upper);
+    const out = new Float32Array(wide * tall);
+    for (let y = 0, i = 0; y < tall; y++) {
+      const down = within((top + y + 0.5) / unit - 0.5, height);
+      const above = Math.floor(down) * width;
+      const below = within(Math.floor(down) + 1, height) * width;
+      const partDown = down - Math.floor(down);
+      for (let x = 0; x < wide; x++, i++) {
+        const across = within((left + x + 0.5) / unit - 0.5, width);
+        const before = Math.floor(across);
+        const after = within(before + 1, width);
+        const part = across - before;
+        const upper = plane[above + before] + part * (plane[above + after] - plane[above + before]);
+        const lower = plane[below + before] + part * (plane[below + after] - plane[below + before]);
+        out[i] = scale * (upper + partDown * (lower - upper));
       }
     }
     return out;
@@ -92,17 +114,18 @@ export function* rebuildSteps(mend: RebuildMend, canvas: Canvas): Generator<Rebu
   const { pixels } = canvas;
   const [rect] = rebuildReads(mend, pixels.shape);
   if (!rect) return;
-  const { coverage } = fieldOn(mend, rect);
-  const loss = lossOf(mend, canvas, rect, coverage);
+  const footprint = footprintRect(mend, pixels.shape);
+  const { coverage } = fieldOn(mend, footprint);
+  const loss = lossOf(mend, canvas, rect, { footprint, coverage });
   const answers = completeLoss(loss, mend.seed, (halvings, width, height) =>
     guidePlanes(mend.guides, rect, halvings, width, height),
   );
   const scale = fullScale(pixels.shape.depth) / 255;
+  // What was only looked at is not kept.
+  const part = { ...footprint, left: footprint.left - rect.left, top: footprint.top - rect.top };
   for (const answer of answers) {
-    const values = enlarged(answer, rect).map((plane) => plane.map((value) => value * scale));
-    // What was only looked at is not kept.
-    const patch = cropPatch({ rect, values, coverage }, footprintRect(mend, pixels.shape));
-    yield { halvings: answer.halvings, patch };
+    const values = enlarged(answer, part, scale);
+    yield { halvings: answer.halvings, patch: { rect: footprint, values, coverage } };
   }
 }
 
