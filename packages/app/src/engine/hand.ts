@@ -141,13 +141,13 @@ const api = {
     return measureMark(target, pixels);
   },
 
-  /** The edges that run into an area. */
-  async edges(outline: readonly Point[]): Promise<CutEdge[]> {
+  /** The edges that run into an area. @param clear how far around it the picture tells nothing, in pixels */
+  async edges(outline: readonly Point[], clear: number): Promise<CutEdge[]> {
     const { ready, pixels } = opened();
-    const bounds = targetBounds({ shape: 'outline', points: outline }, EDGES_LOOK);
+    const bounds = targetBounds({ shape: 'outline', points: outline }, clear + EDGES_LOOK);
     const rect = intersectRects(bounds, pictureRect(pixels.shape));
     await ready([rect]);
-    return edgesInto(outline, pixels.window(rect));
+    return edgesInto(outline, pixels.window(rect), clear);
   },
 
   /** The places a mend's texture could come from, best first. */

@@ -9,13 +9,9 @@ const rebuilder: Rebuilder = (task, brought) => {
   let halvings = Infinity;
   for (const answer of rebuildTask(task)) {
     ({ halvings } = answer);
-    const { values, coverage } = answer.patch;
-    brought(
-      transfer(
-        answer,
-        [...values, coverage].map(({ buffer }) => buffer as ArrayBuffer),
-      ),
-    );
+    // The coverage is the same for all answers.
+    const made = answer.patch.values.map(({ buffer }) => buffer as ArrayBuffer);
+    brought(transfer(answer, made));
   }
   if (halvings > 0) brought({ halvings: 0, patch: EMPTY_PATCH });
 };

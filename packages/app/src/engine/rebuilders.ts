@@ -1,5 +1,6 @@
 import type { RebuildAnswer, RebuildElsewhere, RebuildTask } from '@fennip/core';
-import { cloneRaster } from '@fennip/core';
+import { EMPTY_PATCH, cloneRaster } from '@fennip/core';
+import type { Remote } from 'comlink';
 import { proxy, transfer, wrap } from 'comlink';
 import type { Rebuilder } from './rebuilder.ts';
 
@@ -26,19 +27,28 @@ interface Job {
   readonly bring: (answer: RebuildAnswer) => void;
 }
 
+function startWorker() {
+  const thread = new Worker(new URL('./rebuilder.ts', import.meta.url), {
+    type: 'module',
+    name: 'rebuilder',
+  });
+  return { thread, rebuild: wrap<Rebuilder>(thread) };
+}
+
 /** Every level holds four times the pixels of the one before it. */
 const shareDone = (halvings: number): number => 4 ** -halvings;
 
 /** @param told called whenever it changes */
 export function createRebuilders(told: (rebuilding: Rebuilding) => void): Rebuilders {
-  let worker: Worker | null = null;
+  /** A worker and its one proxy: when the last proxy is forgotten, the worker's own end is closed. */
+  let worker: { readonly thread: Worker; readonly rebuild: Remote<Rebuilder> } | null = null;
   let running: Job | null = null;
   let waiting: Job[] = [];
   const whenIdle: (() => void)[] = [];
 
   function start(job: Job): void {
     running = job;
-    worker ??= new Worker(new URL('./rebuilder.ts', import.meta.url), { type: 'module', name: 'rebuilder' });
+    worker ??= startWorker();
     const { mend, fences, window } = job.task;
     // A part of a larger raster would be sent with all of it.
     const raster = cloneRaster(window.raster);
@@ -49,7 +59,12 @@ export function createRebuilders(told: (rebuilding: Rebuilding) => void): Rebuil
       if (answer.halvings === 0) return next();
       tell(shareDone(answer.halvings));
     };
-    void wrap<Rebuilder>(worker)(transfer(task, [raster.planes[0].buffer as ArrayBuffer]), proxy(brought));
+    const sent = transfer(task, [raster.planes[0].buffer as ArrayBuffer]);
+    worker.rebuild(sent, proxy(brought)).catch((error: unknown) => {
+      // Nothing is laid down, and what waits has its turn.
+      console.error(error);
+      brought({ halvings: 0, patch: EMPTY_PATCH });
+    });
   }
 
   function next(): void {
@@ -69,7 +84,7 @@ export function createRebuilders(told: (rebuilding: Rebuilding) => void): Rebuil
     waiting = waiting.filter((other) => other !== job);
     if (running !== job) return tell();
     // It would not hear of it before it is done.
-    worker?.terminate();
+    worker?.thread.terminate();
     worker = null;
     next();
   }

@@ -45,7 +45,8 @@ export const fewestPoints = (points: readonly PenPoint[], scale: number): PenPoi
   simplify([...points], TOLERANCE / scale, true) as PenPoint[];
 
 const round = (value: number): number => Math.round(value * 100) / 100;
-const asPoint = ({ x, y }: PenPoint): Point => [round(x), round(y)];
+/** A place of the pen as a point of the recipe, in hundredths of a pixel. */
+export const asPoint = ({ x, y }: PenPoint): Point => [round(x), round(y)];
 
 /** What a drawn line is aimed at: a disc where the pen only touched, else a stroke. */
 export function penTarget(

@@ -1,4 +1,4 @@
-import type { Mend, Point, Rect, Shift, Target } from '@fennip/core';
+import type { Mend, OutlineTarget, Point, Rect, Shift, Target } from '@fennip/core';
 import { isSourced, isTreatment, sourceOf, targetBounds } from '@fennip/core';
 import type { Ref } from 'vue';
 import { shallowRef } from 'vue';
@@ -13,17 +13,19 @@ import { toPicture, toScreen } from '../table/viewport.ts';
 import { useFencing } from '../work/useFencing.ts';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { useTreating } from '../work/useTreating.ts';
+import { useLeading } from '../work/useLeading.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
 import { movedMend, movedTarget, resizedTarget, withPoint, withSourceMoved } from './changeTarget.ts';
+import { courseGesture } from './courseGesture.ts';
 import { entriesUnder } from './entriesUnder.ts';
 import type { PenPoint } from './penStroke.ts';
-import { fewestPoints, outlineTarget, penTarget, startStroke } from './penStroke.ts';
+import { asPoint, fewestPoints, outlineTarget, penTarget, startStroke } from './penStroke.ts';
 
 /** What is being drawn, for the marks' layer. */
 export type Pending =
   | { readonly kind: 'pen'; readonly points: readonly PenPoint[]; readonly radius: number }
-  | { readonly kind: 'outline'; readonly points: readonly PenPoint[] }
+  | { readonly kind: 'outline' | 'course'; readonly points: readonly PenPoint[] }
   | { readonly kind: 'frame'; readonly from: PenPoint; readonly to: PenPoint };
 
 export interface GestureTable {
@@ -52,6 +54,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   const { drawn, touched } = useFencing();
   const { painted } = useTreating();
   const { markDrawn } = useLedgerWork();
+  const leading = useLeading();
   const isTouch = (): boolean => isFenceTool(hand.tool) && fences.shape === 'touch';
   const pending = shallowRef<Pending | null>(null);
   /** Where the last stroke ended: a click with shift goes on from there. */
@@ -73,6 +76,8 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     if (method === null || !liesOnPicture(targetBounds(target, 0))) return;
     if (isFenceTool(method)) return drawArea(target, isAway);
     if (isTreatTool(method)) return painted(target, isAway, pressed);
+    // A guide is an open line, not a target.
+    if (method === 'guide') return;
     if (method === 'mark') return target.shape === 'mask' ? undefined : markDrawn(target);
     if (method !== 'clone' && target.shape !== 'outline') {
       const near = entriesWithin(targetBounds(target, 0)).filter(({ state }) => state === 'open');
@@ -140,9 +145,19 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     return entry?.state === 'open' ? { ...target, x: entry.x, y: entry.y } : target;
   }
 
+  /** Ends the open line that was drawn: an edge goes on along it. */
+  function closeCourse(): boolean {
+    const drawn = pending.value;
+    pending.value = null;
+    if (drawn?.kind !== 'course' || drawn.points.length < 2) return false;
+    leading.draw(drawn.points.map(asPoint));
+    return true;
+  }
+
   /** Closes the polygon or the free line that was drawn, and lays it down. */
   function closeOutline(isAway = false): boolean {
     const drawn = pending.value;
+    if (drawn?.kind === 'course') return closeCourse();
     if (drawn?.kind !== 'outline') return false;
     pending.value = null;
     const target = outlineTarget(drawn.points);
@@ -342,7 +357,16 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   }
 
   /** Draws a rectangle of a fence. */
-  function drawRectangle(place: PointerPlace, event: PointerEvent): Gesture {
+  const drawRectangle = (place: PointerPlace, event: PointerEvent): Gesture =>
+    dragRectangle(place, (target, from) => {
+      if (target) void lay(target, from, 1, event.altKey);
+    });
+
+  /** Draws a rectangle. @param done called with it; with nothing where it was no more than a click */
+  function dragRectangle(
+    place: PointerPlace,
+    done: (target: OutlineTarget | null, from: PenPoint) => void,
+  ): Gesture {
     const from = onPicture(place);
     let to = from;
     return {
@@ -356,7 +380,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
         const target = outlineTarget(
           corners.map(({ x, y }) => ({ x: Math.round(x), y: Math.round(y), pressure: 1 })),
         );
-        if (target) void lay(target, from, 1, event.altKey);
+        done(target, from);
       },
       cancel() {
         pending.value = null;
@@ -392,6 +416,10 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
       if (event.shiftKey) return frameMarks(place);
       return event.ctrlKey || event.metaKey ? null : takeHold(place);
     }
+    if (hand.tool === 'guide')
+      return courseGesture(place, { pending, onPicture, done: closeCourse, scale: view.value.scale });
+    // A rebuild takes from an area, not from a place.
+    if (hand.isSettingSource && hand.tool === 'rebuild') return dragRectangle(place, leading.takeFrom);
     if (hand.isSettingSource) {
       if (event.pointerType === 'touch') hand.isSettingSource = false;
       return setSource(place);

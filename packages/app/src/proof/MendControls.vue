@@ -1,25 +1,17 @@
 <script setup lang="ts">
-import type { Mend, MethodName, RebuildMend, Rect, Treatment, Verdict } from '@fennip/core';
-import {
-  isSpotMend,
-  isTreatment,
-  placesUsedBy,
-  proposeGuides,
-  sourceOf,
-  sourcePlace,
-  wearOf,
-} from '@fennip/core';
+import type { Mend, MethodName, Rect, Treatment, Verdict } from '@fennip/core';
+import { isSpotMend, isTreatment, placesUsedBy, sourceOf, sourcePlace, wearOf } from '@fennip/core';
 import { computed } from 'vue';
-import { byHand } from '../engine/engine.ts';
 import { ARMED_METHODS } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useMending } from '../work/useMending.ts';
 import { figuresOf, reasonLine } from '../words/mendWords.ts';
-import { say, sayCount } from '../words/say.ts';
+import { say } from '../words/say.ts';
 import GrainFigures from '../treat/GrainFigures.vue';
 import TreatFields from '../treat/TreatFields.vue';
 import MendZone from '../fence/MendZone.vue';
 import { useFences } from '../stores/fences.ts';
+import GuideButtons from './GuideButtons.vue';
 import MendField from './MendField.vue';
 import type { MendFieldKind } from './mendFields.ts';
 import { MEND_FIELDS, withSource } from './mendFields.ts';
@@ -73,21 +65,6 @@ function mirror(): void {
   change(withSource(props.mend, { mirror: source.value?.mirror !== true }), say('step.mirror'));
 }
 
-/** The border of the loss, where it has one that edges can run into. */
-const edgeCourse = computed(() =>
-  props.mend?.method === 'rebuild' && props.mend.target.shape === 'outline' ? props.mend.target.points : null,
-);
-
-/** Leads the edges that run into a loss through it, each to the one that continues it; or lets them go again. */
-async function turnGuides(mend: RebuildMend): Promise<void> {
-  const course = edgeCourse.value;
-  if (!course) return;
-  if (mend.guides.length > 0) return change({ ...mend, guides: [] }, say('step.noGuides'));
-  const guides = proposeGuides(await byHand((hand) => hand.edges(course)));
-  if (guides.length === 0) picture.notice = say('notice.noGuides');
-  else change({ ...mend, guides }, sayCount('step.guides', guides.length));
-}
-
 /** Does something with the mend that is shown. */
 const withMend = (act: (mend: Mend) => void): void => {
   if (props.mend) act(props.mend);
@@ -139,6 +116,7 @@ const withMend = (act: (mend: Mend) => void): void => {
         @change="set"
       />
       <el-button
+        v-show="mend?.method !== 'rebuild'"
         size="small"
         :disabled="isLocked || !canTurn"
         :aria-pressed="source?.mirror === true"
@@ -146,21 +124,14 @@ const withMend = (act: (mend: Mend) => void): void => {
         >{{ say('proof.mirror') }}</el-button
       >
       <el-button
+        v-show="mend?.method !== 'rebuild'"
         size="small"
         :disabled="isLocked || !canTurn"
         :title="say('proof.fit.does')"
         @click="emit('fit')"
         >{{ say('proof.fit') }}</el-button
       >
-      <el-button
-        v-if="mend?.method === 'rebuild'"
-        size="small"
-        :disabled="isLocked || edgeCourse === null"
-        :aria-pressed="mend.guides.length > 0"
-        :title="say('proof.guides.does')"
-        @click="turnGuides(mend)"
-        >{{ say('proof.guides') }}</el-button
-      >
+      <GuideButtons v-if="mend?.method === 'rebuild'" :is-usable="!isLocked" />
       <MendZone v-if="fences.zones.length > 0" :mend="mend" />
     </div>
     <dl v-if="verdict" data-testid="verdict">

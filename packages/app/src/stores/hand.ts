@@ -22,8 +22,8 @@ export type FenceTool = (typeof FENCE_TOOLS)[number];
 export const TREAT_TOOLS = [...TREATMENTS, 'stain'] as const;
 export type TreatTool = (typeof TREAT_TOOLS)[number];
 
-/** What the hand can take up: a method, a treatment, a fence, or marking faults without mending them. */
-export type Tool = ArmedMethod | TreatTool | FenceTool | 'mark';
+/** What the hand can take up: a method, a treatment, a fence, marking faults without mending them, or leading an edge through a loss. */
+export type Tool = ArmedMethod | TreatTool | FenceTool | 'mark' | 'guide';
 
 export const isTreatTool = (tool: Tool | null): tool is TreatTool =>
   tool === 'stain' || (tool !== null && isTreatmentName(tool));
@@ -71,6 +71,7 @@ const USUAL: Readonly<Record<Tool, HandSettings>> = {
   bridge: { radius: 2, edge: 0.5, share: 1 },
   rebuild: { radius: 20, edge: 1, share: 1 },
   mark: { radius: 6, edge: 0, share: 1 },
+  guide: { radius: 2, edge: 0, share: 1 },
   zone: { radius: 40, edge: 0, share: 1 },
   guard: { radius: 40, edge: 0, share: 1 },
   sift: { radius: 60, edge: 12, share: 1 },

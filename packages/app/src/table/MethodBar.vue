@@ -14,13 +14,17 @@ const hand = useHand();
 const fences = useFences();
 const hasSource = computed(() => hand.tool === 'heal' || hand.tool === 'clone');
 
+/** Whether what is in hand lays mends down. */
+const isMethod = computed(() => hand.tool !== 'mark' && hand.tool !== 'guide');
 const { size, edge, share } = useHandSettings();
 </script>
 
 <template>
   <div class="hand-bar" role="toolbar" :aria-label="say('hand')">
-    <ShapeChoice />
+    <span v-if="hand.tool === 'guide'" class="soft">{{ say('hand.guide.how') }}</span>
+    <ShapeChoice v-else />
     <BarNumber
+      v-if="hand.tool !== 'guide'"
       v-model="size"
       name="field.size"
       does="hand.size.does"
@@ -38,7 +42,7 @@ const { size, edge, share } = useHandSettings();
       unit="unit.pixels"
     />
     <BarNumber
-      v-if="hand.tool !== 'mark'"
+      v-if="isMethod"
       v-model="share"
       name="field.share"
       does="hand.share.does"
@@ -46,7 +50,21 @@ const { size, edge, share } = useHandSettings();
       :max="100"
       unit="unit.percent"
     />
-    <ZoneChoice v-if="hand.tool !== 'mark' && fences.zones.length > 0" />
+    <ZoneChoice v-if="isMethod && fences.zones.length > 0" />
+    <el-tooltip
+      v-if="hand.tool === 'rebuild'"
+      placement="top"
+      :enterable="false"
+      :content="say('hand.takeFrom.does')"
+    >
+      <el-button
+        size="small"
+        :type="hand.isSettingSource ? 'primary' : 'default'"
+        :aria-pressed="hand.isSettingSource"
+        @click="hand.isSettingSource = !hand.isSettingSource"
+        >{{ say('hand.takeFrom') }}</el-button
+      >
+    </el-tooltip>
     <template v-if="hasSource">
       <el-tooltip placement="top" :enterable="false" :content="say('hand.setSource.does')">
         <el-button
@@ -83,7 +101,7 @@ const { size, edge, share } = useHandSettings();
       </el-popover>
     </template>
     <span v-if="hand.tool === 'mark'" class="soft">{{ say('hand.mark.how') }}</span>
-    <label v-else class="bar-field">
+    <label v-else-if="isMethod" class="bar-field">
       <span>{{ say('hand.pressure') }}</span>
       <el-select
         :model-value="hand.pressure"

@@ -6,6 +6,7 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vu
 import { engine } from '../engine/engine.ts';
 import { useGestures } from '../hand/useGestures.ts';
 import { useFences } from '../stores/fences.ts';
+import { useGuides } from '../stores/guides.ts';
 import { isFenceTool, useHand } from '../stores/hand.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
@@ -36,6 +37,7 @@ const view = useView();
 const hand = useHand();
 const round = useRound();
 const fences = useFences();
+const guides = useGuides();
 
 const stage = ref<HTMLElement | null>(null);
 const pixels = ref<HTMLCanvasElement | null>(null);
@@ -185,7 +187,9 @@ const fencesShown = computed(() => {
 });
 /** What is drawn round and wide under the pointer. */
 const hasBrush = computed(() =>
-  isFenceTool(hand.tool) ? fences.shape === 'brush' : hand.tool !== null && hand.shape === 'pen',
+  isFenceTool(hand.tool)
+    ? fences.shape === 'brush'
+    : hand.tool !== null && hand.tool !== 'guide' && hand.shape === 'pen',
 );
 
 function drawOverlay(context: CanvasRenderingContext2D): void {
@@ -208,6 +212,7 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
     focus: view.isOriginalHeld ? null : view.focusEntry,
     hovered: view.hovered,
     cutEdges: cutEdges.value,
+    guides: view.isOriginalHeld ? [] : guides.offered,
     drafted: picture.drafted,
     pointer: hand.tool === null ? pointer.value : null,
     colours: colours.value,
@@ -312,6 +317,7 @@ watch(
     () => view.chosen,
     () => view.hovered,
     cutEdges,
+    () => guides.offered,
     () => picture.drafted,
     fencesShown,
     hasBrush,

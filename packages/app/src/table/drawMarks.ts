@@ -2,6 +2,7 @@ import type { CutEdge, Mend, PaintStroke, Point, Shift, Target } from '@fennip/c
 import { faultTarget, isTreatment, sourceOf } from '@fennip/core';
 import type { Pending } from '../hand/useGestures.ts';
 import { distanceToPath, isInside } from '../hand/entriesUnder.ts';
+import type { OfferedGuide } from '../stores/guides.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import type { Glass } from './drawTarget.ts';
 import { corners, strokeTwice, tracePoints, traceTarget } from './drawTarget.ts';
@@ -24,6 +25,8 @@ export interface MarkScene extends Glass {
   readonly hovered: string | null;
   /** The edges that run into the area in focus. */
   readonly cutEdges: readonly CutEdge[];
+  /** The edges that are led through the loss in focus, or could be. */
+  readonly guides: readonly OfferedGuide[];
   /** A mend while it is changed by hand: drawn instead of the one with its id. */
   readonly drafted: Mend | null;
   /** Where the pointer is on the screen; marks near it fade. */
@@ -161,19 +164,29 @@ function drawPoints(context: CanvasRenderingContext2D, scene: MarkScene, points:
 /** Half the length of the tick that shows an edge running into an area, in screen pixels. */
 const TICK = 7;
 
-/** Short ticks across the border of the area in focus: there an edge of the subject runs into it. */
-/** The guides of the rebuild in focus: edges as they are led through its loss. */
+/** The guides of the rebuild in focus: edges as they are led through its loss, and, thinner, those that could be. */
 function drawGuides(context: CanvasRenderingContext2D, scene: MarkScene): void {
-  const mend = scene.drafted ?? scene.focus?.mend;
-  if (mend?.method !== 'rebuild') return;
-  context.setLineDash([10, 3, 2, 3]);
-  for (const { points } of mend.guides) {
+  for (const { guide, letter, isTaken } of scene.guides) {
+    const { points } = guide;
+    context.setLineDash(isTaken ? [10, 3, 2, 3] : [2, 5]);
     tracePoints(context, scene, points, { dx: 0, dy: 0 });
-    strokeTwice(context, scene.colours.chosen, 1.5);
+    strokeTwice(context, scene.colours.chosen, isTaken ? 1.5 : 1);
+    context.setLineDash([]);
+    const [x, y] = toScreen(scene.view, scene.table, ...points[points.length - 1]);
+    drawTag(context, letter, x, y, isTaken ? scene.colours.chosen : scene.colours.open);
   }
+}
+
+/** What alone the rebuild in focus may take from. */
+function drawFrom(context: CanvasRenderingContext2D, scene: MarkScene, mend: Mend | null): void {
+  if (mend?.method !== 'rebuild' || !mend.from) return;
+  context.setLineDash([3, 3]);
+  traceTarget(context, scene, mend.from, { room: 0 });
+  strokeTwice(context, scene.colours.chosen, 1);
   context.setLineDash([]);
 }
 
+/** Short ticks across the border of the area in focus: there an edge of the subject runs into it. */
 function drawCutEdges(context: CanvasRenderingContext2D, scene: MarkScene): void {
   for (const { x, y, angle } of scene.cutEdges) {
     const [sx, sy] = toScreen(scene.view, scene.table, x, y);
@@ -208,6 +221,7 @@ export function drawMarks(context: CanvasRenderingContext2D, scene: MarkScene): 
   if (mend && isTreatment(mend)) return;
   drawCutEdges(context, scene);
   drawGuides(context, scene);
+  drawFrom(context, scene, mend);
   drawSource(context, scene, scene.focus);
   drawHandles(context, scene, scene.focus);
 }
@@ -237,6 +251,7 @@ export function drawPending(
       );
       return;
     }
+    case 'course':
     case 'outline': {
       tracePoints(
         context,

@@ -16,7 +16,7 @@ export function useCutEdges(): ShallowRef<readonly CutEdge[]> {
       edges.value = [];
       const id = picture.picture?.id;
       if (!outline) return;
-      const found = await byHand((hand) => hand.edges(outline));
+      const found = await byHand((hand) => hand.edges(outline, 0));
       if (picture.picture?.id === id && view.focusEntry?.outline === outline) edges.value = found;
     },
   );

@@ -12,6 +12,7 @@ export const asFault = (entry: LedgerEntry): FaultToMend => ({
   y: entry.y,
   r: entry.r,
   softness: entry.softness,
+  kind: entry.kind,
   ...(entry.polarity === null ? {} : { polarity: entry.polarity }),
   ...(entry.path ? { path: entry.path } : {}),
   ...(entry.outline ? { outline: entry.outline } : {}),

@@ -6,6 +6,7 @@ import type {
   MendWish,
   MethodChoice,
   MethodName,
+  RebuildMend,
   Shift,
   Step,
   Target,
@@ -22,7 +23,7 @@ import {
 } from '@fennip/core';
 import type { Picture } from '@fennip/contract';
 import { proxy } from 'comlink';
-import { byHand } from '../engine/engine.ts';
+import { byHand, engine } from '../engine/engine.ts';
 import type { ArmedMethod, HandChoice } from '../stores/hand.ts';
 import { useFences } from '../stores/fences.ts';
 import { useHand } from '../stores/hand.ts';
@@ -227,6 +228,17 @@ export function useMending() {
     picture.perform({ words: say(key[target.shape], { done: verbFor([mend]) }), steps: putAll([mend]) });
     tellWhatIsMissing(mend);
     view.choose([mend.id]);
+    if (mend.method === 'rebuild') void tellHowRebuilt(mend);
+  }
+
+  /** Where nothing of the picture fits a loss that is said, once it is rebuilt. */
+  async function tellHowRebuilt(mend: RebuildMend): Promise<void> {
+    const verdict = await engine().verdict(mend);
+    const isThere = picture.mends.some(({ id }) => id === mend.id);
+    if (!isThere) return;
+    if (!verdict) picture.notice = say('notice.nothingToTake');
+    else if (verdict.verdict === 'worse' || verdict.verdict === 'structure lost')
+      picture.notice = say('notice.noGoodSource');
   }
 
   /** Where a source leaves the picture, or a fence stops a mend, nothing is laid down, and that is said. */

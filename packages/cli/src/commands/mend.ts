@@ -44,6 +44,7 @@ function wantedFrom({ faults }: FaultsFile, { width, height }: Raster): FaultToM
       r: fault.r,
       softness: fault.softness ?? USUAL_SOFTNESS,
       ...(fault.polarity ? { polarity: fault.polarity } : {}),
+      ...(fault.kind ? { kind: fault.kind } : {}),
       ...(fault.path ? { path: fault.path } : {}),
       ...(fault.outline ? { outline: fault.outline } : {}),
     };

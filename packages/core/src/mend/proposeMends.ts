@@ -1,8 +1,10 @@
+import { MOST_RIM, RIM_LOOK, rimWidth } from '../examine/areas/rimWidth.ts';
 import type { Fault } from '../examine/fault.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
-import { growRect } from '../raster/rect.ts';
+import { growRect, intersectRects, isEmpty } from '../raster/rect.ts';
+import { pictureRect } from '../raster/window.ts';
 import type { Place } from '../source/occupied.ts';
 import type { Point, Target } from '../target/target.ts';
 import { targetBounds } from '../target/targetBounds.ts';
@@ -16,7 +18,7 @@ import { marginFor, proposalReads, proposeMend, sourcePlace } from './proposeMen
 
 /** A fault that is to be mended, under the id its mend will have. */
 export interface FaultToMend
-  extends Pick<Fault, 'x' | 'y' | 'r' | 'softness'>, Partial<Pick<Fault, 'polarity'>> {
+  extends Pick<Fault, 'x' | 'y' | 'r' | 'softness'>, Partial<Pick<Fault, 'polarity' | 'kind'>> {
   readonly id: string;
   readonly fault?: string;
   /** The course of a line; `r` is then half its width. */
@@ -86,12 +88,27 @@ export function faultTarget({
   return path ? { shape: 'stroke', points: path, width: 2 * r } : { shape: 'disc', x, y, r };
 }
 
-/** Makes the mend for one fault. */
-const wishFor = (fault: FaultToMend): MendWish => ({
+/** The widest a mend for a fault may reach beyond it. */
+const mostMargin = (fault: FaultToMend): number =>
+  fault.outline ? OUTLINE_MARGIN + MOST_RIM : marginFor(fault);
+
+/** How far the mend for a fault reaches beyond it: over the rim of what was torn off. */
+function marginOf(fault: FaultToMend, pixels: Pixels): number {
+  const { outline, kind } = fault;
+  if (!outline) return marginFor(fault);
+  if (kind !== 'loss') return OUTLINE_MARGIN;
+  const bounds = targetBounds({ shape: 'outline', points: outline }, RIM_LOOK);
+  const rect = intersectRects(bounds, pictureRect(pixels.shape));
+  return isEmpty(rect) ? OUTLINE_MARGIN : OUTLINE_MARGIN + rimWidth(outline, pixels.window(rect));
+}
+
+/** What is wished for a fault. */
+const wishFor = (fault: FaultToMend, margin: number): MendWish => ({
   id: fault.id,
   target: faultTarget(fault),
-  margin: fault.outline ? OUTLINE_MARGIN : marginFor(fault),
+  margin,
   ...(fault.polarity === undefined ? {} : { polarity: fault.polarity }),
+  ...(fault.kind === undefined ? {} : { kind: fault.kind }),
   ...(fault.fault === undefined ? {} : { fault: fault.fault }),
   ...(fault.zone === undefined ? {} : { zone: fault.zone }),
   ...(fault.known === undefined ? {} : { known: fault.known }),
@@ -99,7 +116,7 @@ const wishFor = (fault: FaultToMend): MendWish => ({
 
 /** The rectangle that is looked at to mend a fault. */
 export const faultReads = (fault: FaultToMend, picture: PictureShape): Rect =>
-  proposalReads(wishFor(fault), picture);
+  proposalReads(wishFor(fault, mostMargin(fault)), picture);
 
 /** A mend for one fault. */
 export const mendFault = (
@@ -107,7 +124,7 @@ export const mendFault = (
   surroundings: MendSurroundings,
   pixels: Pixels,
   choice: MethodChoice = 'auto',
-): MendProposal => proposeMend(wishFor(fault), surroundings, pixels, choice);
+): MendProposal => proposeMend(wishFor(fault, marginOf(fault, pixels)), surroundings, pixels, choice);
 
 /** The places that are taken by faults: no source may lie on one of them. */
 export const takenPlaces = (faults: readonly FaultToMend[]): Place[] => faults.flatMap(placesOf);

@@ -9,6 +9,7 @@ import type { RebuildAnswer } from '../mend/rebuild/rebuild.ts';
 import type { RebuildTask } from '../mend/rebuild/rebuildTask.ts';
 import { rebuildTask } from '../mend/rebuild/rebuildTask.ts';
 import { createMendedPicture } from './mendedPicture.ts';
+import { emptyRecipe } from './recipe.ts';
 import { renderRecipe } from './render.ts';
 
 const SIDE = 120;
@@ -45,7 +46,7 @@ const ready = (): Promise<void> => Promise.resolve();
 const nothing = (): void => undefined;
 const rendered = (mends: readonly Mend[]) => {
   const raster = cloneRaster(picture);
-  renderRecipe(raster, { version: 1, picture: { width: SIDE, height: SIDE }, mends });
+  renderRecipe(raster, { ...emptyRecipe({ width: SIDE, height: SIDE }), mends });
   return raster.planes;
 };
 

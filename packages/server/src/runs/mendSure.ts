@@ -14,7 +14,8 @@ import { editPicture } from './editPicture.ts';
 export const toMend = (fault: NumberedFault): FaultToMend => ({
   id: `m${randomUUID().slice(0, 13)}`,
   fault: fault.id,
-  ...{ x: fault.x, y: fault.y, r: fault.r, softness: fault.softness, polarity: fault.polarity },
+  ...{ x: fault.x, y: fault.y, r: fault.r, softness: fault.softness },
+  ...{ polarity: fault.polarity, kind: fault.kind },
   ...(fault.path ? { path: fault.path } : {}),
   ...(fault.outline ? { outline: fault.outline } : {}),
   ...(fault.known ? { known: fault.known } : {}),

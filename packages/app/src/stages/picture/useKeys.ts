@@ -12,6 +12,7 @@ import { useView } from '../../stores/view.ts';
 import type { WordKey } from '../../words/say.ts';
 import { useLedgerWork } from '../../work/useLedgerWork.ts';
 import { useFencing } from '../../work/useFencing.ts';
+import { useLeading } from '../../work/useLeading.ts';
 import { useMending } from '../../work/useMending.ts';
 import { useWear } from '../../work/useWear.ts';
 
@@ -39,6 +40,8 @@ export const KEY_HELP: readonly (readonly [keys: string, what: WordKey])[] = [
   ['Backspace', 'key.dismiss'],
   ['1 2 3 4 5 6', 'key.takeSource'],
   ['L', 'key.fitSource'],
+  ['J', 'key.guide'],
+  ['Shift+1 Shift+9', 'key.turnGuide'],
   ['U', 'key.otherSources'],
   ['Del', 'key.remove'],
   ['Space', 'key.pan'],
@@ -88,6 +91,7 @@ export function useKeys(actions: KeyActions) {
   const { dismiss, unmark } = useLedgerWork();
   const { reshape } = useFencing();
   const { useOtherSources } = useWear();
+  const leading = useLeading();
   const fences = useFences();
   const isHelpOpen = ref(false);
   /** The treatment that was in hand last. */
@@ -131,6 +135,7 @@ export function useKeys(actions: KeyActions) {
     t: () => armOrRemake('bridge'),
     y: () => armOrRemake('rebuild'),
     m: () => hand.arm('mark'),
+    j: () => hand.arm('guide'),
     p: () => hand.arm(lastTreatment),
     z: () => hand.arm('zone'),
     g: () => hand.arm('guard'),
@@ -140,6 +145,7 @@ export function useKeys(actions: KeyActions) {
       hand.isSettingSource =
         hand.tool !== null &&
         hand.tool !== 'mark' &&
+        hand.tool !== 'guide' &&
         !isFenceTool(hand.tool) &&
         (!isTreatTool(hand.tool) || hand.tool === 'match');
     },
@@ -209,7 +215,10 @@ export function useKeys(actions: KeyActions) {
       !(event.target as HTMLElement).dataset['entry']
     )
       return;
-    if (/^[1-6]$/.test(key)) actions.takeSource(Number(key));
+    // With shift a digit's key gives a sign of its own.
+    const digit = event.shiftKey ? /^Digit([1-9])$/.exec(event.code) : null;
+    if (digit) leading.turn(Number(digit[1]));
+    else if (/^[1-6]$/.test(key)) actions.takeSource(Number(key));
     else if (Object.hasOwn(plain, key)) plain[key]();
     else return;
     event.preventDefault();

@@ -6,10 +6,12 @@ import type { Point } from '../../target/target.ts';
 import { pictureOf } from '../../testing/pictures.ts';
 import { proposeGuides } from './proposeGuides.ts';
 
-const edge = (x: number, y: number, degrees: number, step = 0.4): CutEdge => ({
-  ...{ x, y, step },
-  angle: (degrees * Math.PI) / 180,
-});
+/** An edge that runs straight into a loss at a place. */
+function edge(x: number, y: number, degrees: number, step = 0.4): CutEdge {
+  const angle = (degrees * Math.PI) / 180;
+  const course = [6, 16].map((away): Point => [x - away * Math.cos(angle), y - away * Math.sin(angle)]);
+  return { x, y, step, angle, course };
+}
 
 describe('proposed guides', () => {
   it('join what continues, and leave alone what has no other end', () => {
@@ -34,6 +36,13 @@ describe('proposed guides', () => {
       [20, 20],
       [60, 60],
     ]);
+  });
+
+  it('meet in a corner where two edges stand square to one another', () => {
+    // Down along x = 40 and to the left along y = 90: the corner of a frame.
+    const [guide] = proposeGuides([edge(40, 50, 90), edge(80, 90, 180)]);
+    const nearest = Math.min(...guide.points.map(([x, y]) => Math.hypot(x - 40, y - 90)));
+    expect(nearest).toBeLessThan(0.5);
   });
 
   it('follow a curved edge of a picture through a hole in it', () => {

@@ -1,0 +1,82 @@
+import type { Guide, Mend, Point, RebuildMend, Target } from '@fennip/core';
+import { rectsMeet, targetBounds } from '@fennip/core';
+import { useGuides } from '../stores/guides.ts';
+import { usePicture } from '../stores/picture.ts';
+import { useView } from '../stores/view.ts';
+import { say, sayCount } from '../words/say.ts';
+import { useMending } from './useMending.ts';
+
+const isRebuild = (mend: Mend): mend is RebuildMend => mend.method === 'rebuild';
+
+/** What the restorer says about a rebuild: which edges go on through its loss, and where it may take from. */
+export function useLeading() {
+  const guides = useGuides();
+  const picture = usePicture();
+  const view = useView();
+  const { change } = useMending();
+
+  const lead = (mend: RebuildMend, led: readonly Guide[], count: number): void =>
+    change(
+      { ...mend, guides: led },
+      count > 0 ? sayCount('step.guides', count) : sayCount('step.noGuides', -count),
+    );
+
+  /** Takes or drops one of the edges that are offered, by its number from 1. */
+  function turn(number: number): void {
+    const { mend, offered } = guides;
+    const one = offered.at(number - 1);
+    if (!mend || !one) return;
+    if (one.isTaken)
+      lead(
+        mend,
+        mend.guides.filter((guide) => guide !== one.guide),
+        -1,
+      );
+    else lead(mend, [...mend.guides, one.guide], 1);
+  }
+
+  /** Takes all edges that are offered, or drops all that were taken. */
+  function turnAll(): void {
+    const { mend, offered } = guides;
+    if (!mend) return;
+    const open = offered.filter(({ isTaken }) => !isTaken).map(({ guide }) => guide);
+    if (mend.guides.length > 0) lead(mend, [], -mend.guides.length);
+    else if (open.length === 0) picture.notice = say('notice.noGuides');
+    else lead(mend, open, open.length);
+  }
+
+  /** The rebuild that something was drawn for: the one that is chosen, else the last one it meets. */
+  function rebuildAt(points: readonly Point[]): RebuildMend | null {
+    if (guides.mend) return guides.mend;
+    const drawn = targetBounds({ shape: 'stroke', points, width: 1 }, 0);
+    const met = picture.mends
+      .filter(isRebuild)
+      .filter(({ target }) => rectsMeet(targetBounds(target, 0), drawn));
+    return met.at(-1) ?? null;
+  }
+
+  /** Leads an edge along a line that was drawn. */
+  function draw(points: readonly Point[]): void {
+    const mend = rebuildAt(points);
+    if (!mend) {
+      picture.notice = say('notice.guideNowhere');
+      return;
+    }
+    view.choose([mend.fault ?? mend.id]);
+    lead(mend, [...mend.guides, { points }], 1);
+  }
+
+  /** Says where alone the chosen rebuild may take from; nothing lets it take from everywhere again. */
+  function takeFrom(area: Target | null): void {
+    const { mend } = guides;
+    if (!mend) {
+      picture.notice = say('notice.fromNowhere');
+      return;
+    }
+    const { from, ...anywhere } = mend;
+    if (area) change({ ...anywhere, from: area }, say('step.takesFrom'));
+    else if (from) change(anywhere, say('step.takesFromAll'));
+  }
+
+  return { draw, takeFrom, turn, turnAll };
+}
