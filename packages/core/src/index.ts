@@ -81,6 +81,7 @@ export * from './mend/auto/outlineSpot.ts';
 export * from './mend/auto/reason.ts';
 export * from './mend/auto/rebuildFor.ts';
 export type { Guide } from './mend/rebuild/guide.ts';
+export * from './mend/rebuild/extendGuide.ts';
 export * from './mend/rebuild/proposeGuides.ts';
 export type { RebuildAnswer } from './mend/rebuild/rebuild.ts';
 export { rebuildSteps } from './mend/rebuild/rebuild.ts';

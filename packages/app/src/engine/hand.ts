@@ -6,6 +6,7 @@ import type {
   Fault,
   FaultToMend,
   GrainModel,
+  Guide,
   LabStatistics,
   MarkTarget,
   MaskTarget,
@@ -30,12 +31,16 @@ import {
   EDGES_LOOK,
   applyMend,
   canvasOf,
+  colourFloats,
   createMendedPicture,
   edgesInto,
+  extendGuide,
+  extensionReads,
   faultReads,
   finishPatch,
   findSources,
   fitEdge,
+  fullScale,
   growRect,
   intersectRects,
   isTreatment,
@@ -150,6 +155,14 @@ const api = {
     return edgesInto(outline, pixels.window(rect), clear);
   },
 
+  /** A guide that was drawn, carried on along its edge. */
+  async extended(guide: Guide): Promise<Guide> {
+    const { ready, pixels } = opened();
+    const rect = extensionReads(guide, pixels.shape);
+    await ready([rect]);
+    return extendGuide(guide, pixels.window(rect));
+  },
+
   /** The places a mend's texture could come from, best first. */
   async sources(query: SourceQuery): Promise<SourceCandidate[]> {
     const { ready, pixels } = opened();
@@ -196,6 +209,19 @@ const api = {
     const { ready, pixels } = opened();
     await ready([intersectRects(targetBounds(target, 0), pictureRect(pixels.shape))]);
     return labStatistics(target, pixels);
+  },
+
+  /** The colour around a place, encoded, 0 to 1, one value for each channel. */
+  async colourAt([x, y]: Point): Promise<number[]> {
+    const { ready, pixels } = opened();
+    const around = { left: Math.floor(x) - 1, top: Math.floor(y) - 1, width: 3, height: 3 };
+    const rect = intersectRects(around, pictureRect(pixels.shape));
+    await ready([rect]);
+    const { raster } = pixels.window(rect);
+    const top = fullScale(raster.depth);
+    return colourFloats(raster).map(
+      (plane) => plane.reduce((sum, value) => sum + value, 0) / plane.length / top,
+    );
   },
 
   /** The large even parts the program sees by itself. */

@@ -52,7 +52,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   const { change, mendDrawn, mendEntries } = useMending();
   const fences = useFences();
   const { drawn, touched } = useFencing();
-  const { painted } = useTreating();
+  const treating = useTreating();
   const { markDrawn } = useLedgerWork();
   const leading = useLeading();
   const isTouch = (): boolean => isFenceTool(hand.tool) && fences.shape === 'touch';
@@ -75,7 +75,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     const { tool: method } = hand;
     if (method === null || !liesOnPicture(targetBounds(target, 0))) return;
     if (isFenceTool(method)) return drawArea(target, isAway);
-    if (isTreatTool(method)) return painted(target, isAway, pressed);
+    if (isTreatTool(method)) return treating.painted(target, isAway, pressed);
     // A guide is an open line, not a target.
     if (method === 'guide') return;
     if (method === 'mark') return target.shape === 'mask' ? undefined : markDrawn(target);
@@ -150,7 +150,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     const drawn = pending.value;
     pending.value = null;
     if (drawn?.kind !== 'course' || drawn.points.length < 2) return false;
-    leading.draw(drawn.points.map(asPoint));
+    void leading.draw(drawn.points.map(asPoint));
     return true;
   }
 
@@ -408,6 +408,13 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     return { move: done, end: done, cancel: done };
   }
 
+  function pickColour(place: PointerPlace): Gesture {
+    const { x, y } = onPicture(place);
+    const done = (): void => undefined;
+    void treating.pickColour([x, y]);
+    return { move: done, end: done, cancel: done };
+  }
+
   /** What a press begins; null where moving on pans. */
   function begin(place: PointerPlace, event: PointerEvent): Gesture | null {
     if (event.pointerType === 'pen') hand.hasPen = true;
@@ -420,6 +427,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
       return courseGesture(place, { pending, onPicture, done: closeCourse, scale: view.value.scale });
     // A rebuild takes from an area, not from a place.
     if (hand.isSettingSource && hand.tool === 'rebuild') return dragRectangle(place, leading.takeFrom);
+    if (hand.isSettingSource && hand.tool === 'draw') return pickColour(place);
     if (hand.isSettingSource) {
       if (event.pointerType === 'touch') hand.isSettingSource = false;
       return setSource(place);

@@ -28,7 +28,7 @@ const SIGN: Record<EntryState, string> = {
 const size = computed(() => {
   const { mend, polarity, r } = props.entry;
   return polarity === null && mend && isTreatment(mend)
-    ? say(`method.${mend.method}`)
+    ? (mend.name ?? say(`method.${mend.method}`))
     : say('figure.pixels', { n: r.toFixed(1) });
 });
 const letter = computed(() => {

@@ -39,6 +39,13 @@ const treatment = computed(() => (props.mend && isTreatment(props.mend) ? props.
 const changeTreatment = (next: Treatment): void =>
   change(next, say('step.treatment', { name: say(`method.${next.method}`) }));
 const draftTreatment = (next: Treatment): void => void picture.draft(next);
+/** Gives a treatment a name of its own, or takes it away. */
+function rename(name: string): void {
+  if (!treatment.value) return;
+  const { name: before, ...unnamed } = treatment.value;
+  const next = name.trim();
+  if (next !== (before ?? '')) change(next === '' ? unnamed : { ...unnamed, name: next }, say('step.named'));
+}
 const isLocked = computed(() => props.mend?.locked === true);
 const canTurn = computed(() => source.value !== null && props.mend?.method !== 'recover');
 
@@ -96,6 +103,17 @@ const withMend = (act: (mend: Mend) => void): void => {
       <el-button size="small" :disabled="isLocked" @click="withMend((one) => removeAll([one]))">{{
         say('act.takeAway')
       }}</el-button>
+      <el-input
+        v-if="treatment"
+        :model-value="treatment.name ?? ''"
+        size="small"
+        class="name"
+        :maxlength="80"
+        :disabled="isLocked"
+        :placeholder="say('proof.name')"
+        :aria-label="say('proof.name')"
+        @change="rename"
+      />
       <MendZone v-if="treatment && fences.zones.length > 0" :mend="mend" />
     </div>
     <TreatFields v-if="treatment" :treatment="treatment" @change="changeTreatment" @draft="draftTreatment" />
@@ -173,6 +191,9 @@ const withMend = (act: (mend: Mend) => void): void => {
   flex-wrap: wrap;
   align-items: center;
   gap: 2px 5px;
+}
+.row .name {
+  width: 130px;
 }
 .row .el-select {
   width: 84px;

@@ -80,6 +80,7 @@ const USUAL: Readonly<Record<Tool, HandSettings>> = {
   soften: { radius: 30, edge: 10, share: 1 },
   match: { radius: 40, edge: 16, share: 1 },
   shift: { radius: 60, edge: 12, share: 1 },
+  draw: { radius: 3, edge: 1, share: 0.1 },
   stain: { radius: 40, edge: 12, share: 1 },
 };
 

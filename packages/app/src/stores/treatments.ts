@@ -14,6 +14,7 @@ export interface TreatmentSettings {
   readonly soften: { readonly sigma: number; readonly along: number | null };
   readonly match: Record<string, never>;
   readonly shift: { readonly dx: number; readonly dy: number; readonly keeps: 'lighter' | 'darker' };
+  readonly draw: Pick<Extract<Treatment, { method: 'draw' }>, 'colour' | 'fade' | 'strength'>;
 }
 type TreatmentBase = Pick<
   Treatment,
@@ -29,6 +30,7 @@ type TreatmentBase = Pick<
   | 'why'
   | 'paint'
   | 'locked'
+  | 'name'
   | 'method'
 >;
 
@@ -43,6 +45,7 @@ const USUAL: TreatmentSettings = {
   soften: { sigma: 3, along: null },
   match: {},
   shift: { dx: 8, dy: 0, keeps: 'darker' },
+  draw: { colour: [0.3, 0.3, 0.3], fade: 0, strength: 1 },
 };
 
 /** The treatments: what the next one is like, and the one that is painted on. */
@@ -66,5 +69,11 @@ export const useTreatments = defineStore('treatments', () => {
     settings.value = { ...settings.value, [name]: kept };
   }
 
-  return { settings, current, remember };
+  /** Takes a colour for what is drawn next; what is drawn in another one is a drawing of its own. */
+  function drawIn(colour: readonly number[]): void {
+    settings.value = { ...settings.value, draw: { ...settings.value.draw, colour } };
+    if (current.value?.method === 'draw') view.choose([]);
+  }
+
+  return { settings, current, drawIn, remember };
 });

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { useHandSettings } from '../hand/useHandSettings.ts';
+import { useFences } from '../stores/fences.ts';
 import { useHand } from '../stores/hand.ts';
 import { useTreatments } from '../stores/treatments.ts';
 import { useTreating } from '../work/useTreating.ts';
 import { useView } from '../stores/view.ts';
+import DrawColour from './DrawColour.vue';
 import BarNumber from '../table/BarNumber.vue';
 import ShapeChoice from '../hand/ShapeChoice.vue';
 import { say } from '../words/say.ts';
@@ -11,6 +13,7 @@ import ZoneChoice from '../fence/ZoneChoice.vue';
 
 /** How the treatment in hand is laid on: on all of a zone, or painted in and out. */
 const hand = useHand();
+const fences = useFences();
 const treatments = useTreatments();
 const view = useView();
 const { treatAll } = useTreating();
@@ -20,9 +23,9 @@ const { size, edge, share: amount } = useHandSettings();
 <template>
   <div class="hand-bar" role="toolbar" :aria-label="say('treat.bar')">
     <strong>{{ say(`treat.${hand.tool as 'sift'}`) }}</strong>
-    <ZoneChoice />
+    <ZoneChoice v-if="hand.tool !== 'draw' || fences.zones.length > 0" />
     <el-button
-      v-if="hand.tool !== 'stain'"
+      v-if="hand.tool !== 'stain' && hand.tool !== 'draw'"
       size="small"
       type="primary"
       data-testid="treat-all"
@@ -62,6 +65,7 @@ const { size, edge, share: amount } = useHandSettings();
       @click="hand.isSettingSource = !hand.isSettingSource"
       >{{ say(hand.source ? 'treat.referenceSet' : 'treat.setReference') }}</el-button
     >
+    <DrawColour v-if="hand.tool === 'draw'" />
     <el-tooltip placement="top" :enterable="false" :content="say('treat.goesOn')">
       <el-button v-show="treatments.current" size="small" @click="view.choose([])">{{
         say('treat.new')

@@ -9,14 +9,16 @@ const NOISE = Array.from({ length: 16 }, (_, band) => (1 + band / 15) / 255);
 const SIFT = {
   ...{ ...BASE, method: 'sift', radius: 10, threshold: 4, polarity: 'bright', detail: 60, noise: NOISE },
 } as const satisfies Treatment;
+const GRAIN = { noise: NOISE, kernel: [1], mix: [[1]] };
 const ALL: readonly Treatment[] = [
   SIFT,
-  { ...BASE, method: 'regrain', strength: 1, grain: { noise: NOISE, kernel: [1], mix: [[1]] } },
+  { ...BASE, method: 'regrain', strength: 1, grain: GRAIN },
   {
     ...{ ...BASE, method: 'tone', exposure: 0.5, range: 'all', contrast: 0.2, contrastSize: 20 },
     ...{ hue: 4, saturation: 1.1, lightness: 2 },
   },
   { ...BASE, method: 'soften', sigma: 3, along: null },
+  { ...BASE, method: 'draw', colour: [0.2, 0.3, 0.4], fade: 6, strength: 1, grain: GRAIN },
   { ...BASE, method: 'shift', dx: 4, dy: -2, keeps: 'darker' },
   {
     ...{ ...BASE, method: 'match' },

@@ -20,6 +20,7 @@ export interface TreatNumber {
     | 'along'
     | 'dx'
     | 'dy'
+    | 'fade'
     | 'share';
   readonly unit: WordKey;
   readonly least: number;
@@ -123,6 +124,15 @@ export function treatFields(mend: Treatment): TreatField[] {
           mend.along === null ? -1 : Math.round((mend.along * 180) / Math.PI),
           (value) => ({ ...mend, along: value < 0 ? null : (value * Math.PI) / 180 }),
         ),
+        share,
+      ];
+    case 'draw':
+      return [
+        number('fade', PIXELS, [0, 200, 1], mend.fade, (fade) => ({ ...mend, fade })),
+        number('strength', PERCENT, [0, 200, 5], Math.round(mend.strength * 100), (value) => ({
+          ...mend,
+          strength: value / 100,
+        })),
         share,
       ];
     case 'match':

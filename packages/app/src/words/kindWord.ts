@@ -6,7 +6,7 @@ type Kinded = Pick<LedgerEntry, 'kind' | 'polarity'> & { readonly mend?: LedgerE
 
 /** What an entry of the ledger is called. */
 export function kindWord({ kind, polarity, mend }: Kinded): string {
-  if (polarity === null && mend && isTreatment(mend)) return say(`method.${mend.method}`);
+  if (polarity === null && mend && isTreatment(mend)) return mend.name ?? say(`method.${mend.method}`);
   if (polarity === null) return say('proof.byHand');
   return kind === 'speck' ? say(`proof.${polarity}`) : say(`kind.${kind}`);
 }

@@ -1,5 +1,6 @@
 import type { Guide, Mend, Point, RebuildMend, Target } from '@fennip/core';
 import { rectsMeet, targetBounds } from '@fennip/core';
+import { byHand } from '../engine/engine.ts';
 import { useGuides } from '../stores/guides.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
@@ -56,14 +57,16 @@ export function useLeading() {
   }
 
   /** Leads an edge along a line that was drawn. */
-  function draw(points: readonly Point[]): void {
+  async function draw(points: readonly Point[]): Promise<void> {
     const mend = rebuildAt(points);
     if (!mend) {
       picture.notice = say('notice.guideNowhere');
       return;
     }
     view.choose([mend.fault ?? mend.id]);
-    lead(mend, [...mend.guides, { points }], 1);
+    const guide = await byHand((hand) => hand.extended({ points }));
+    const now = picture.mends.find(({ id }) => id === mend.id);
+    if (now?.method === 'rebuild') lead(now, [...now.guides, guide], 1);
   }
 
   /** Says where alone the chosen rebuild may take from; nothing lets it take from everywhere again. */

@@ -1,6 +1,7 @@
 import type {
   MendBase,
   PaintStroke,
+  Point,
   RecoverMend,
   Step,
   Target,
@@ -88,6 +89,15 @@ export function useTreating() {
         return { ...base, method: 'soften', ...settings.soften };
       case 'shift':
         return { ...base, method: 'shift', ...settings.shift };
+      case 'draw':
+        return {
+          ...base,
+          method: 'draw',
+          ...settings.draw,
+          // What is kept in the page's memory is watched, and what is watched cannot be sent to a worker.
+          colour: [...settings.draw.colour],
+          grain: await byHand((worker) => worker.grain()),
+        };
       case 'match': {
         const statistics = await matchOf(patch);
         return statistics && { ...base, method: 'match', ...statistics };
@@ -173,5 +183,10 @@ export function useTreating() {
     );
   }
 
-  return { painted, treatAll };
+  /** Takes the colour to draw in from a place of the picture. */
+  async function pickColour(place: Point): Promise<void> {
+    treatments.drawIn(await byHand((worker) => worker.colourAt(place)));
+  }
+
+  return { painted, pickColour, treatAll };
 }

@@ -114,6 +114,7 @@ const base = {
   ),
   paint: Type.Optional(Type.Array(PaintStrokeSchema, { maxItems: 2000 })),
   locked: Type.Optional(Type.Boolean()),
+  name: Type.Optional(Type.String({ minLength: 1, maxLength: 80 })),
 };
 
 const noise = Type.Array(Type.Number({ minimum: 0, maximum: 1 }), {
@@ -200,6 +201,17 @@ const TreatmentSchemas = [
       dx: Type.Integer({ minimum: -500, maximum: 500 }),
       dy: Type.Integer({ minimum: -500, maximum: 500 }),
       keeps: Type.Union([Type.Literal('lighter'), Type.Literal('darker')]),
+    },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    {
+      ...base,
+      method: Type.Literal('draw'),
+      colour: Type.Array(Type.Number({ minimum: 0, maximum: 1 }), { minItems: 1, maxItems: 3 }),
+      fade: Type.Number({ minimum: 0, maximum: 1000 }),
+      strength: Type.Number({ minimum: 0, maximum: 2 }),
+      grain: GrainSchema,
     },
     { additionalProperties: false },
   ),

@@ -56,6 +56,7 @@ function measuredAnew(mend: Treatment, pixels: Pixels): Treatment {
     case 'sift':
       return { ...mend, noise: noiseTable(measureGrain(whole())) };
     case 'regrain':
+    case 'draw':
       return { ...mend, grain: measureGrainModel(whole()) };
     case 'tone':
     case 'soften':

@@ -46,6 +46,8 @@ export interface MendBase {
   readonly paint?: readonly PaintStroke[];
   /** The mend of another picture that this one was carried over from. It changes no pixel. */
   readonly carried?: { readonly picture: string; readonly mend: string };
+  /** What the restorer calls it. It changes no pixel. */
+  readonly name?: string;
   /** A locked mend is not to be changed or taken away by the hand; it renders like any other. */
   readonly locked?: boolean;
 }

@@ -147,7 +147,7 @@ export function useKeys(actions: KeyActions) {
         hand.tool !== 'mark' &&
         hand.tool !== 'guide' &&
         !isFenceTool(hand.tool) &&
-        (!isTreatTool(hand.tool) || hand.tool === 'match');
+        (!isTreatTool(hand.tool) || hand.tool === 'match' || hand.tool === 'draw');
     },
     s: () => hand.resize(-1),
     d: () => hand.resize(1),

@@ -4,6 +4,7 @@ import { edgesInto } from '../../examine/areas/edgesInto.ts';
 import { wholeWindow } from '../../raster/window.ts';
 import type { Point } from '../../target/target.ts';
 import { pictureOf } from '../../testing/pictures.ts';
+import { extendGuide } from './extendGuide.ts';
 import { proposeGuides } from './proposeGuides.ts';
 
 /** An edge that runs straight into a loss at a place. */
@@ -58,5 +59,27 @@ describe('proposed guides', () => {
     const [guide] = proposeGuides(edgesInto(hole, wholeWindow(picture)));
     for (const [x, y] of guide.points)
       if (x >= 62 && x <= 100) expect(Math.abs(y - bank(x))).toBeLessThan(2.5);
+  });
+});
+
+describe('a guide drawn by hand', () => {
+  const bank = (x: number): number => 80 + 10 * Math.sin(x / 40);
+  const shore = pictureOf(240, 160, (x, y) => (y < bank(x) ? 0.7 : 0.3));
+
+  it('is carried on along its edge at both ends', () => {
+    const drawn: Point[] = [90, 100, 110, 120, 130].map((x) => [x, bank(x)]);
+    const { points } = extendGuide({ points: drawn }, wholeWindow(shore));
+    expect(points[0][0]).toBeLessThan(40);
+    expect(points[points.length - 1][0]).toBeGreaterThan(180);
+    for (const [x, y] of points) expect(Math.abs(y - bank(x))).toBeLessThan(1.5);
+  });
+
+  it('stays as it was drawn where no edge goes on', () => {
+    const points: Point[] = [
+      [60, 30],
+      [120, 30],
+    ];
+    const even = pictureOf(240, 160, (x, y) => (y < 30 && x > 55 && x < 125 ? 0.7 : 0.3));
+    expect(extendGuide({ points }, wholeWindow(even)).points.length).toBeLessThan(8);
   });
 });

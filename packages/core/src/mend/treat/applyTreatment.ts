@@ -13,6 +13,7 @@ import type { Patch } from '../patch.ts';
 import { EMPTY_PATCH, cropPatch } from '../patch.ts';
 import { fillBarred } from './fillBarred.ts';
 import type { Ground } from './ground.ts';
+import { draw } from './draw.ts';
 import { match } from './match.ts';
 import { regrain, regrainReach } from './regrain.ts';
 import { shift, shiftReach } from './shift.ts';
@@ -35,6 +36,7 @@ function reachOf(mend: Treatment): number {
     case 'soften':
       return softenReach(mend);
     case 'match':
+    case 'draw':
       return 0;
     case 'shift':
       return shiftReach(mend);
@@ -55,6 +57,8 @@ function valuesOf(mend: Treatment, ground: Ground, rect: Rect): Float32Array[] {
       return match(mend, ground, rect);
     case 'shift':
       return shift(mend, ground, rect);
+    case 'draw':
+      return draw(mend, ground, rect);
   }
 }
 
@@ -112,6 +116,6 @@ export function applyTreatment(mend: Treatment, { pixels, fences }: Canvas, with
 function coverageOn(mend: Treatment, rect: Rect): Float32Array {
   const field = fieldOn(mend, rect);
   if (!mend.paint) return field.coverage;
-  const painted = paintCoverage(mend.paint, rect);
+  const painted = paintCoverage(mend.paint, rect, mend.method === 'draw' ? mend.fade : 0);
   return field.coverage.map((amount, i) => amount * painted[i]);
 }

@@ -85,6 +85,8 @@ export function scaleTreatment(mend: Treatment, times: number): Treatment {
       return { ...mend, ...base, contrastSize: Math.max(0.5, mend.contrastSize / times) };
     case 'soften':
       return { ...mend, ...base, sigma: Math.max(0.2, mend.sigma / times) };
+    case 'draw':
+      return { ...mend, ...base, fade: mend.fade / times, grain: calmerGrain(mend.grain, times) };
     case 'match':
       return { ...mend, ...base };
     case 'shift':

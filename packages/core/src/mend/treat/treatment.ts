@@ -73,8 +73,20 @@ export interface ShiftMend extends MendBase {
   readonly keeps: 'lighter' | 'darker';
 }
 
+/** Lost detail drawn anew: strokes of one colour, with the picture's own grain on them. */
+export interface DrawMend extends MendBase {
+  readonly method: 'draw';
+  /** Encoded, 0 to 1: one value for each colour channel, or one for all. */
+  readonly colour: readonly number[];
+  /** Over so many pixels of its course a stroke fades in and out at its ends; 0 ends it as it is. */
+  readonly fade: number;
+  /** How much grain lies on the colour, 0 to 2; 1 is as much as elsewhere in the picture. */
+  readonly strength: number;
+  readonly grain: GrainModel;
+}
+
 /** A mend of an area rather than of a fault: worked out piece by piece. */
-export type Treatment = SiftMend | RegrainMend | ToneMend | SoftenMend | MatchMend | ShiftMend;
+export type Treatment = SiftMend | RegrainMend | ToneMend | SoftenMend | MatchMend | ShiftMend | DrawMend;
 
 export type TreatmentName = Treatment['method'];
 
@@ -85,6 +97,7 @@ export const TREATMENTS = [
   'soften',
   'match',
   'shift',
+  'draw',
 ] as const satisfies readonly TreatmentName[];
 
 export const isTreatmentName = (name: string): name is TreatmentName =>

@@ -13,6 +13,7 @@ import { layPatch } from '../patch.ts';
 import { applyTreatment } from './applyTreatment.ts';
 import { labStatistics } from './match.ts';
 import type {
+  DrawMend,
   MatchMend,
   RegrainMend,
   ShiftMend,
@@ -312,5 +313,57 @@ describe('shift', () => {
       if (Math.abs(luma(out, i) - Math.min(luma(PICTURE, i), there)) > 1e-6) wrong++;
     }
     expect(wrong).toBe(0);
+  });
+});
+
+describe('drawn detail', () => {
+  const stroke = {
+    shape: 'stroke',
+    points: [
+      [20, 55],
+      [130, 55],
+    ] as [number, number][],
+    width: 6,
+  } as const;
+  const drawn = (more: Partial<DrawMend> = {}, amount = 1): Raster => {
+    const raster = cloneRaster(pictureOf(WIDTH, HEIGHT, () => 0.8));
+    const mend: DrawMend = {
+      ...{ ...BASE, method: 'draw', colour: [0.2, 0.3, 0.4], fade: 0, strength: 0, grain: GRAIN },
+      paint: [{ shape: stroke, edge: 0, amount, lays: 'in' }],
+      ...more,
+    };
+    layPatch(applyTreatment(mend, canvasOf(pixelsOf(raster)), WHOLE), wholeWindow(raster));
+    return raster;
+  };
+  const GRAIN = measureGrainModel(pictureOf(WIDTH, HEIGHT, () => 0.5, { grain: 0.03 }));
+  const at = ({ planes, stride }: Raster, x: number, y: number): number[] =>
+    planes.slice(0, 3).map((plane) => plane[y * stride + x]);
+
+  it('is its colour, as much of it as the stroke lays on, and nothing beside the stroke', () => {
+    expect(at(drawn(), 75, 55)).toEqual([0.2, 0.3, 0.4].map((own) => Math.round(255 * own)));
+    expect(at(drawn({}, 0.1), 75, 55)).toEqual(
+      [0.2, 0.3, 0.4].map((own) => Math.round(204 + 0.1 * (255 * own - 204))),
+    );
+    expect(at(drawn(), 75, 65)).toEqual([204, 204, 204]);
+  });
+
+  it('fades in and out along its course, and not across it', () => {
+    const faded = drawn({ fade: 40 });
+    const reds = [22, 30, 40, 50, 60, 75].map((x) => at(faded, x, 55)[0]);
+    expect([...reds].sort((a, b) => b - a)).toEqual(reds);
+    expect(reds[0]).toBeGreaterThan(190);
+    expect(reds[5]).toBe(51);
+    expect(at(faded, 40, 53)).toEqual(at(faded, 40, 55));
+  });
+
+  it('has the grain of the picture on it', () => {
+    const grained = drawn({ strength: 1 });
+    const values = Array.from({ length: 100 }, (_, k) => at(grained, 25 + k, 55)[1]);
+    const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
+    const spread = Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / values.length);
+    expect(Math.abs(mean - 76.5)).toBeLessThan(4);
+    // Grain of 0.03 of 255.
+    expect(spread).toBeGreaterThan(4);
+    expect(spread).toBeLessThan(12);
   });
 });
