@@ -109,3 +109,95 @@ test('an edge that runs into a loss is led through it', async ({ quietPage: page
   await lead.click();
   await expect.poll(guides).toHaveLength(0);
 });
+
+/** A print with its lower left corner torn off: a grey picture in a light border. */
+async function tornPrint(): Promise<Buffer> {
+  const [width, height] = [520, 400];
+  const uniform = mulberry(7);
+  const data = Buffer.alloc(3 * width * height);
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      const isGone = x + (height - y) < 120;
+      const isBorder = x < 40 || y < 40 || x >= width - 40 || y >= height - 40;
+      const tone = isGone ? 245 : (isBorder ? 205 : 110) + Math.round(8 * uniform());
+      data.fill(tone, 3 * i, 3 * i + 3);
+    }
+  return sharp(data, { raw: { width, height, channels: 3 } })
+    .png()
+    .toBuffer();
+}
+
+test('a lost corner comes back square: one key leads its edges, a drawn one does the same, and all of it stays live', async ({
+  quietPage: page,
+}) => {
+  await makeJob(page, 'A corner');
+  await addFiles(page, [{ name: 'print.png', buffer: await tornPrint() }]);
+  await expect(page.getByText('Not examined')).toBeVisible();
+  await page.locator('[data-picture="print.png"]').click();
+  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  const desk = await deskOf(page, { width: 520, height: 400 });
+  const box = await desk.table.boundingBox();
+  if (!box) throw new Error('there is no table');
+  const toneAt = async (px: number, py: number): Promise<number> => {
+    const [x, y] = desk.at(px, py);
+    return (await colourAt(page, x - box.x, y - box.y))[0];
+  };
+  await page.keyboard.press('y');
+  await page.keyboard.press('o');
+  for (const [x, y] of [
+    [0, 276],
+    [124, 399],
+    [0, 399],
+    [0, 276],
+  ])
+    await page.mouse.click(...desk.at(x, y));
+  const guides = async (): Promise<{ points: [number, number][] }[]> =>
+    (await saved(page)).recipe.mends.flatMap((mend) => mend['guides'] as { points: [number, number][] }[]);
+  await expect.poll(async () => (await saved(page)).recipe.mends.length).toBe(1);
+  await page.keyboard.press('Escape');
+  const edge = page.getByRole('group', { name: 'Edges, each for itself' }).getByRole('button', { name: 'a' });
+  await expect(edge).toHaveAttribute('aria-pressed', 'false');
+  await page.keyboard.press('Shift+Digit1');
+  await expect(edge).toHaveAttribute('aria-pressed', 'true');
+  const [corner] = await guides();
+  const nearest = Math.min(...corner.points.map(([x, y]) => Math.hypot(x - 40, y - 360)));
+  expect(nearest).toBeLessThan(4);
+  await expect(page.getByTestId('rebuilding')).toBeHidden();
+  // Inside of the corner the picture, outside of it the border, on both of its arms.
+  for (const [x, y, isBorder] of [
+    [56, 345, false],
+    [22, 330, true],
+    [22, 380, true],
+    [70, 380, true],
+  ] as const)
+    await expect.poll(async () => (await toneAt(x, y)) > 160, { message: `at ${x}, ${y}` }).toBe(isBorder);
+
+  // The same edge drawn by hand: point by point, ended by Enter, and carried on along what is seen of it.
+  await page.keyboard.press('Shift+Digit1');
+  await expect.poll(async () => (await guides()).length).toBe(0);
+  await page.keyboard.press('j');
+  for (const [x, y] of [
+    [40, 260],
+    [40, 360],
+    [140, 360],
+  ])
+    await page.mouse.click(...desk.at(x, y));
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await guides()).length).toBe(1);
+  const [drawn] = await guides();
+  expect(Math.min(...drawn.points.map(([, y]) => y))).toBeLessThan(220);
+  await expect.poll(async () => (await toneAt(22, 380)) > 160).toBe(true);
+  await page.keyboard.press('Escape');
+
+  // It may be told where alone to take from, and is let go again by a click.
+  await page.keyboard.press('y');
+  await page.getByRole('button', { name: 'Take from' }).click();
+  await page.mouse.move(...desk.at(300, 250));
+  await page.mouse.down();
+  await page.mouse.move(...desk.at(480, 390), { steps: 5 });
+  await page.mouse.up();
+  const from = async (): Promise<unknown> => (await saved(page)).recipe.mends.at(0)?.['from'];
+  await expect.poll(from).toMatchObject({ shape: 'outline' });
+  await page.mouse.click(...desk.at(300, 200));
+  await expect.poll(from).toBeUndefined();
+});

@@ -129,6 +129,7 @@ export * from './source/occupied.ts';
 export * from './source/sampleSource.ts';
 export * from './source/source.ts';
 export * from './source/strokeSource.ts';
+export { isConvex, pulledCorners } from './source/warpPiece.ts';
 export * from './target/discOutline.ts';
 export * from './target/maskTargets.ts';
 export * from './target/signedArea.ts';

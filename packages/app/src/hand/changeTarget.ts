@@ -1,5 +1,5 @@
 import type { Mend, Point, Shift, Target } from '@fennip/core';
-import { isSourced, isTreatment } from '@fennip/core';
+import { isConvex, isSourced, isTreatment, pulledCorners, targetBounds } from '@fennip/core';
 
 const moveAll = (points: readonly Point[], { dx, dy }: Shift): Point[] =>
   points.map(([x, y]) => [x + dx, y + dy]);
@@ -88,4 +88,21 @@ export function withSourceMoved(mend: Mend, shift: Shift): Mend {
   if (!isSourced(mend) || !mend.source) return mend;
   const source = { ...mend.source, dx: mend.source.dx + shift.dx, dy: mend.source.dy + shift.dy };
   return { ...mend, source };
+}
+
+const NOT_PULLED: Shift = { dx: 0, dy: 0 };
+
+/** A mend whose copied piece is pulled at a corner: 0 is the upper left, and so on clockwise. */
+export function withCornerPulled(mend: Mend, corner: number, shift: Shift): Mend {
+  if (!isSourced(mend) || !mend.source) return mend;
+  const { width, height } = targetBounds(mend.target, mend.margin);
+  const before = mend.source.warp ?? {
+    ...{ width, height, by: [NOT_PULLED, NOT_PULLED, NOT_PULLED, NOT_PULLED] as const },
+  };
+  const pulled = ({ dx, dy }: Shift, k: number): Shift =>
+    k === corner ? { dx: dx + shift.dx, dy: dy + shift.dy } : { dx, dy };
+  const [a, b, c, d] = before.by;
+  const warp = { ...before, by: [pulled(a, 0), pulled(b, 1), pulled(c, 2), pulled(d, 3)] as const };
+  // A piece that is turned inside out shows nothing.
+  return isConvex(pulledCorners(warp)) ? { ...mend, source: { ...mend.source, warp } } : mend;
 }

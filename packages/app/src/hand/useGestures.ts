@@ -16,7 +16,14 @@ import { useTreating } from '../work/useTreating.ts';
 import { useLeading } from '../work/useLeading.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
-import { movedMend, movedTarget, resizedTarget, withPoint, withSourceMoved } from './changeTarget.ts';
+import {
+  movedMend,
+  movedTarget,
+  resizedTarget,
+  withCornerPulled,
+  withPoint,
+  withSourceMoved,
+} from './changeTarget.ts';
 import { courseGesture } from './courseGesture.ts';
 import { entriesUnder } from './entriesUnder.ts';
 import type { PenPoint } from './penStroke.ts';
@@ -213,6 +220,8 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     };
   }
 
+  const exactShift = (start: PenPoint, to: PenPoint): Shift => ({ dx: to.x - start.x, dy: to.y - start.y });
+
   const shiftFrom = (start: PenPoint, to: PenPoint): Shift => ({
     dx: Math.round(to.x - start.x),
     dy: Math.round(to.y - start.y),
@@ -297,7 +306,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     });
 
   /** What of the chosen mend a press takes hold of: its source, a corner, a point of its line, or all of it. */
-  function takeHold(place: PointerPlace): Gesture | null {
+  function takeHold(place: PointerPlace, isPulling: boolean): Gesture | null {
     const mend = looking.focusEntry?.mend;
     if (!mend || mend.locked || looking.chosen.size !== 1) return null;
     if (isTreatment(mend) || mend.paint) return takeHoldOfPaint(mend, place);
@@ -319,6 +328,12 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     const isCorner =
       Math.abs(Math.abs(sx - midX) - (box.right - box.left) / 2) <= HANDLE_SLOP &&
       Math.abs(Math.abs(sy - midY) - (box.bottom - box.top) / 2) <= HANDLE_SLOP;
+    if (isCorner && isPulling && source && mend.method !== 'recover') {
+      const corner = sy < midY ? (sx < midX ? 0 : 1) : sx < midX ? 3 : 2;
+      return dragMend(mend, say('step.pulled'), (to) =>
+        withCornerPulled(mend, corner, exactShift(start, to)),
+      );
+    }
     if (isCorner && mend.method !== 'recover') {
       const away = (x: number, y: number): number => Math.max(1, Math.hypot(x - midX, y - midY));
       return dragMend(mend, say('step.resized'), (to) => {
@@ -421,7 +436,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     if (event.pointerType === 'touch' && hand.hasPen) return null;
     if (hand.tool === null) {
       if (event.shiftKey) return frameMarks(place);
-      return event.ctrlKey || event.metaKey ? null : takeHold(place);
+      return event.ctrlKey || event.metaKey ? null : takeHold(place, event.altKey);
     }
     if (hand.tool === 'guide')
       return courseGesture(place, { pending, onPicture, done: closeCourse, scale: view.value.scale });

@@ -1,7 +1,15 @@
 <script setup lang="ts">
 import type { Mend, MethodName, Rect, Treatment, Verdict } from '@fennip/core';
-import { isSpotMend, isTreatment, placesUsedBy, sourceOf, sourcePlace, wearOf } from '@fennip/core';
-import { computed } from 'vue';
+import {
+  isSourced,
+  isSpotMend,
+  isTreatment,
+  placesUsedBy,
+  sourceOf,
+  sourcePlace,
+  wearOf,
+} from '@fennip/core';
+import { computed, ref, watch } from 'vue';
 import { ARMED_METHODS } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useMending } from '../work/useMending.ts';
@@ -39,6 +47,14 @@ const treatment = computed(() => (props.mend && isTreatment(props.mend) ? props.
 const changeTreatment = (next: Treatment): void =>
   change(next, say('step.treatment', { name: say(`method.${next.method}`) }));
 const draftTreatment = (next: Treatment): void => void picture.draft(next);
+const typedName = ref('');
+watch(
+  () => treatment.value?.name,
+  (name) => {
+    typedName.value = name ?? '';
+  },
+  { immediate: true },
+);
 /** Gives a treatment a name of its own, or takes it away. */
 function rename(name: string): void {
   if (!treatment.value) return;
@@ -70,6 +86,13 @@ function set(field: MendFieldKind, value: number | undefined): void {
 function mirror(): void {
   if (!props.mend) return;
   change(withSource(props.mend, { mirror: source.value?.mirror !== true }), say('step.mirror'));
+}
+
+/** Lets the corners of the copied piece go back to where they were. */
+function unpull(): void {
+  if (!props.mend || !isSourced(props.mend) || !props.mend.source) return;
+  const { warp, ...unpulled } = props.mend.source;
+  if (warp) change({ ...props.mend, source: unpulled }, say('step.unpulled'));
 }
 
 /** Does something with the mend that is shown. */
@@ -105,7 +128,7 @@ const withMend = (act: (mend: Mend) => void): void => {
       }}</el-button>
       <el-input
         v-if="treatment"
-        :model-value="treatment.name ?? ''"
+        v-model="typedName"
         size="small"
         class="name"
         :maxlength="80"
@@ -149,6 +172,9 @@ const withMend = (act: (mend: Mend) => void): void => {
         @click="emit('fit')"
         >{{ say('proof.fit') }}</el-button
       >
+      <el-button v-if="source?.warp" size="small" :disabled="isLocked" @click="unpull">{{
+        say('proof.unpull')
+      }}</el-button>
       <GuideButtons v-if="mend?.method === 'rebuild'" :is-usable="!isLocked" />
       <MendZone v-if="fences.zones.length > 0" :mend="mend" />
     </div>

@@ -1,5 +1,5 @@
-import type { CutEdge, Mend, PaintStroke, Point, Shift, Target } from '@fennip/core';
-import { faultTarget, isTreatment, sourceOf } from '@fennip/core';
+import type { CutEdge, Mend, PaintStroke, Point, Shift, Target, Warp } from '@fennip/core';
+import { faultTarget, isTreatment, pulledCorners, sourceOf, targetMiddle } from '@fennip/core';
 import type { Pending } from '../hand/useGestures.ts';
 import { distanceToPath, isInside } from '../hand/entriesUnder.ts';
 import type { OfferedGuide } from '../stores/guides.ts';
@@ -140,6 +140,7 @@ function drawSource(context: CanvasRenderingContext2D, scene: MarkScene, entry: 
     context.lineTo(sx, sy);
     strokeTwice(context, scene.colours.chosen, 0.75);
   }
+  if (source.warp) drawPulled(context, scene, target, source.warp);
   context.setLineDash([]);
   drawTag(context, `${entry.number}`, ...tagPlace(scene, target, entry, source), scene.colours.chosen);
 }
@@ -159,6 +160,14 @@ function drawPoints(context: CanvasRenderingContext2D, scene: MarkScene, points:
     context.fillStyle = scene.colours.chosen;
     context.fillRect(sx - 2, sy - 2, 4, 4);
   }
+}
+
+/** The copied piece as it is pulled at its corners. */
+function drawPulled(context: CanvasRenderingContext2D, scene: MarkScene, target: Target, warp: Warp): void {
+  const [x, y] = targetMiddle(target);
+  const corners = pulledCorners(warp).map(([px, py]): Point => [x + px, y + py]);
+  tracePoints(context, scene, [...corners, corners[0]], { dx: 0, dy: 0 });
+  strokeTwice(context, scene.colours.chosen, 1);
 }
 
 /** Half the length of the tick that shows an edge running into an area, in screen pixels. */

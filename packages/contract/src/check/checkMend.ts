@@ -2,8 +2,10 @@ import type { Mend, PictureShape, Treatment } from '@fennip/core';
 import {
   RecipeError,
   footprintRect,
+  isConvex,
   isEmpty,
   isTreatment,
+  pulledCorners,
   sourceOf,
   sourceReads,
   targetMiddle,
@@ -45,6 +47,8 @@ export function checkMend(mend: Mend, picture: { width: number; height: number }
   if (isEmpty(footprint)) throw new RecipeError(`${place}/target`, 'lies outside the picture');
   const source = sourceOf(mend);
   if (!source) return;
+  if (source.warp && !isConvex(pulledCorners(source.warp)))
+    throw new RecipeError(`${place}/source/warp`, 'must pull the corners so that none points inwards');
   if (isEmpty(sourceReads(source, targetMiddle(mend.target), footprint, shape)))
     throw new RecipeError(`${place}/source`, 'lies outside the picture');
 }

@@ -6,6 +6,8 @@ import { MaskSchema, PointSchema, TargetSchema } from './target.ts';
 
 const shift = Type.Number({ minimum: -1e5, maximum: 1e5 });
 
+const PullSchema = Type.Object({ dx: shift, dy: shift }, { additionalProperties: false });
+
 const SourceSchema = Type.Object(
   {
     dx: shift,
@@ -13,6 +15,16 @@ const SourceSchema = Type.Object(
     mirror: Type.Optional(Type.Boolean()),
     turn: Type.Optional(Type.Number({ minimum: -7, maximum: 7 })),
     scale: Type.Optional(Type.Number({ minimum: 0.05, maximum: 20 })),
+    warp: Type.Optional(
+      Type.Object(
+        {
+          width: Type.Number({ minimum: 1, maximum: 1e5 }),
+          height: Type.Number({ minimum: 1, maximum: 1e5 }),
+          by: Type.Tuple([PullSchema, PullSchema, PullSchema, PullSchema]),
+        },
+        { additionalProperties: false },
+      ),
+    ),
   },
   { additionalProperties: false },
 );

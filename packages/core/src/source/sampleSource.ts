@@ -8,6 +8,7 @@ import { lanczos } from '../resample/lanczos.ts';
 import type { Point } from '../target/target.ts';
 import type { Source } from './source.ts';
 import { isPlainShift } from './source.ts';
+import { wayBack } from './warpPiece.ts';
 
 /** A source read onto the pixels of its target. */
 export interface SampledSource {
@@ -25,18 +26,29 @@ function matrixOf({ mirror, turn = 0, scale = 1 }: Source): readonly [number, nu
   return [flip * cos, flip * sin, -sin, cos];
 }
 
+/** The way from a place on the target to the one it is taken from; null where there is none. */
+function wayTo(source: Source, [middleX, middleY]: Point): (x: number, y: number) => Point | null {
+  const [xx, xy, yx, yy] = matrixOf(source);
+  const unpull = source.warp ? wayBack(source.warp) : null;
+  return (x, y) => {
+    const own = unpull ? unpull(x - middleX, y - middleY) : ([x - middleX, y - middleY] as const);
+    if (!own) return null;
+    const [px, py] = own;
+    return [middleX + source.dx + xx * px + xy * py, middleY + source.dy + yx * px + yy * py];
+  };
+}
+
 /** Reach of the resampling kernel in source pixels. */
 const LOBES = 3;
 
 /** The rectangle of the picture that is read to sample a source onto `rect`. */
 export function sourceReads(source: Source, centre: Point, rect: Rect, picture: PictureShape): Rect {
-  const [xx, xy, yx, yy] = matrixOf(source);
+  const way = wayTo(source, centre);
   const corners = [0, 1].flatMap((right) =>
-    [0, 1].map((down): Point => {
-      const [x, y] = [rect.left + right * rect.width - centre[0], rect.top + down * rect.height - centre[1]];
-      return [centre[0] + source.dx + xx * x + xy * y, centre[1] + source.dy + yx * x + yy * y];
-    }),
+    [0, 1].map((down) => way(rect.left + right * rect.width, rect.top + down * rect.height)),
   );
+  // What is pulled beyond the horizon may come from anywhere.
+  if (!corners.every((corner) => corner !== null)) return pictureRect(picture);
   const reach = isPlainShift(source) ? 0 : LOBES * Math.max(1, 1 / (source.scale ?? 1)) + 1;
   const left = Math.floor(Math.min(...corners.map(([x]) => x)) - reach);
   const top = Math.floor(Math.min(...corners.map(([, y]) => y)) - reach);
@@ -63,7 +75,7 @@ export function sampleSource(pixels: Pixels, source: Source, centre: Point, rect
   const inPicture = (x: number, y: number): boolean =>
     x >= 0 && y >= 0 && x < pixels.shape.width && y < pixels.shape.height;
   const isPlain = isPlainShift(source);
-  const [xx, xy, yx, yy] = matrixOf(source);
+  const way = wayTo(source, centre);
   const widen = Math.max(1, 1 / (source.scale ?? 1));
   for (let row = 0, i = 0; row < rect.height; row++) {
     for (let column = 0; column < rect.width; column++, i++) {
@@ -74,9 +86,9 @@ export function sampleSource(pixels: Pixels, source: Source, centre: Point, rect
         const at = (y - top) * raster.stride + x - left;
         for (let c = 0; c < channels; c++) planes[c][i] = from[c][at];
       } else {
-        const [px, py] = [rect.left + column + 0.5 - centre[0], rect.top + row + 0.5 - centre[1]];
-        const x = centre[0] + source.dx + xx * px + xy * py;
-        const y = centre[1] + source.dy + yx * px + yy * py;
+        const place = way(rect.left + column + 0.5, rect.top + row + 0.5);
+        if (!place) continue;
+        const [x, y] = place;
         if (!inPicture(x, y)) continue;
         there[i] = 1;
         lanczos(raster, from, x - left, y - top, widen, planes, i);
@@ -95,12 +107,11 @@ export function sourcePlaces(
 ): { area: Rect; places: Int32Array } {
   const area = sourceReads(source, centre, rect, picture);
   const places = new Int32Array(rect.width * rect.height);
-  const [xx, xy, yx, yy] = matrixOf(source);
+  const way = wayTo(source, centre);
   for (let row = 0, i = 0; row < rect.height; row++) {
     for (let column = 0; column < rect.width; column++, i++) {
-      const [px, py] = [rect.left + column + 0.5 - centre[0], rect.top + row + 0.5 - centre[1]];
-      const x = Math.floor(centre[0] + source.dx + xx * px + xy * py) - area.left;
-      const y = Math.floor(centre[1] + source.dy + yx * px + yy * py) - area.top;
+      const [fromX, fromY] = way(rect.left + column + 0.5, rect.top + row + 0.5) ?? [area.left, area.top];
+      const [x, y] = [Math.floor(fromX) - area.left, Math.floor(fromY) - area.top];
       places[i] =
         Math.min(area.height - 1, Math.max(0, y)) * area.width + Math.min(area.width - 1, Math.max(0, x));
     }

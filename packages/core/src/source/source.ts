@@ -4,9 +4,18 @@ export interface Shift {
   readonly dy: number;
 }
 
+/** How a copied piece is pulled at its four corners. */
+export interface Warp {
+  /** Sides of the piece around the target's middle, in pixels. */
+  readonly width: number;
+  readonly height: number;
+  /** By how much each corner is pulled on the target: upper left, upper right, lower right, lower left. */
+  readonly by: readonly [Shift, Shift, Shift, Shift];
+}
+
 /**
  * Where a mend takes its pixels from. Around the middle of the target the source may be mirrored left to right,
- * then turned, then enlarged; the shift says where the middle itself is taken from.
+ * then turned, then enlarged, and at last pulled at its corners; the shift says where the middle itself is taken from.
  */
 export interface Source extends Shift {
   readonly mirror?: boolean;
@@ -14,8 +23,9 @@ export interface Source extends Shift {
   readonly turn?: number;
   /** How much larger the copied piece is than its original, above 0. */
   readonly scale?: number;
+  readonly warp?: Warp;
 }
 
 /** Whether every pixel is copied as it is, from whole pixels away. */
-export const isPlainShift = ({ dx, dy, mirror, turn, scale }: Source): boolean =>
-  Number.isInteger(dx) && Number.isInteger(dy) && !mirror && (turn ?? 0) === 0 && (scale ?? 1) === 1;
+export const isPlainShift = ({ dx, dy, mirror, turn, scale, warp }: Source): boolean =>
+  Number.isInteger(dx) && Number.isInteger(dy) && !mirror && (turn ?? 0) === 0 && (scale ?? 1) === 1 && !warp;
