@@ -29,6 +29,7 @@ interface SavedMend {
     readonly turn?: number;
     readonly scale?: number;
     readonly mirror?: boolean;
+    readonly warp?: { readonly by: readonly { readonly dx: number }[] };
   };
 }
 
@@ -83,6 +84,20 @@ test('a mend stays live: its place, size, source and numbers are changed on the 
   await drag(page, [source(0), source(15), source(30)]);
   await expect.poll(() => lastWords(page)).toBe('Moved a source');
   expect((await lastMend(page))?.source.dx).toBeCloseTo(dx + 30, -1);
+
+  // With Alt a corner of the copied piece is pulled, not the mend made larger; and let go again.
+  const now = (await lastMend(page)) ?? at;
+  const grown = now.target.r + now.margin;
+  const lower = (by: number): Place => desk.at(now.target.x + by, now.target.y + by);
+  await page.keyboard.down('Alt');
+  await drag(page, [lower(grown), lower(grown + 4), lower(grown + 8)]);
+  await page.keyboard.up('Alt');
+  await expect.poll(() => lastWords(page)).toBe('Pulled a corner of the copied piece');
+  const pulled = await lastMend(page);
+  expect(pulled?.target.r).toBe(now.target.r);
+  expect(pulled?.source.warp?.by[2].dx).toBeCloseTo(8, -1);
+  await page.getByRole('button', { name: 'Unpull' }).click();
+  await expect.poll(async () => (await lastMend(page))?.source.warp).toBeUndefined();
 
   const set = async (label: string, value: string): Promise<void> => {
     await page.getByLabel(label).fill(value);
