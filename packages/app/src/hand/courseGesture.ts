@@ -2,7 +2,7 @@ import type { Ref } from 'vue';
 import type { Gesture, PointerPlace } from '../table/usePointer.ts';
 import type { PenPoint } from './penStroke.ts';
 import { fewestPoints, startStroke } from './penStroke.ts';
-import type { Pending } from './useGestures.ts';
+import type { Pending } from './pending.ts';
 
 export interface CourseTable {
   readonly pending: Ref<Pending | null>;

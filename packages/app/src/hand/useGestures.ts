@@ -26,14 +26,9 @@ import {
 } from './changeTarget.ts';
 import { courseGesture } from './courseGesture.ts';
 import { entriesUnder } from './entriesUnder.ts';
+import type { Pending } from './pending.ts';
 import type { PenPoint } from './penStroke.ts';
 import { asPoint, fewestPoints, outlineTarget, penTarget, startStroke } from './penStroke.ts';
-
-/** What is being drawn, for the marks' layer. */
-export type Pending =
-  | { readonly kind: 'pen'; readonly points: readonly PenPoint[]; readonly radius: number }
-  | { readonly kind: 'outline' | 'course'; readonly points: readonly PenPoint[] }
-  | { readonly kind: 'frame'; readonly from: PenPoint; readonly to: PenPoint };
 
 export interface GestureTable {
   readonly view: Ref<Viewport>;

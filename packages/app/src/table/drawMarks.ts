@@ -1,6 +1,6 @@
 import type { CutEdge, Mend, PaintStroke, Point, Shift, Target, Warp } from '@fennip/core';
 import { faultTarget, isTreatment, pulledCorners, sourceOf, targetMiddle } from '@fennip/core';
-import type { Pending } from '../hand/useGestures.ts';
+import type { Pending } from '../hand/pending.ts';
 import { distanceToPath, isInside } from '../hand/entriesUnder.ts';
 import type { OfferedGuide } from '../stores/guides.ts';
 import type { LedgerEntry } from '../stores/ledgerEntry.ts';
