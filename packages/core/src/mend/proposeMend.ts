@@ -1,3 +1,4 @@
+import { EDGES_LOOK, edgesInto } from '../examine/areas/edgesInto.ts';
 import type { Fault, FaultKind, Polarity } from '../examine/fault.ts';
 import type { Fence } from '../fence/fence.ts';
 import type { Pixels } from '../raster/pixels.ts';
@@ -5,6 +6,7 @@ import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
 import { intersectRects, isEmpty, uniteRects } from '../raster/rect.ts';
 import { lumaPlane } from '../raster/float.ts';
+import { cloneRaster } from '../raster/raster.ts';
 import type { Window } from '../raster/window.ts';
 import { pictureRect } from '../raster/window.ts';
 import type { SourceCandidate } from '../source/findSources.ts';
@@ -13,11 +15,13 @@ import { findSources, searchRect } from '../source/findSources.ts';
 import { fitEdge } from '../source/fitEdge.ts';
 import type { Place } from '../source/occupied.ts';
 import { occupiedPixels } from '../source/occupied.ts';
-import type { DiscTarget, Target } from '../target/target.ts';
+import type { DiscTarget, StrokeTarget, Target } from '../target/target.ts';
 import { targetBounds } from '../target/targetBounds.ts';
 import { targetField } from '../target/targetField.ts';
 import { RING } from './heal/heal.ts';
 import { findLine } from './auto/findLine.ts';
+import { bandLeft } from './auto/bandLeft.ts';
+import { EXTENT_LOOK, lineExtent } from './auto/lineExtent.ts';
 import { rebuildFor } from './auto/rebuildFor.ts';
 import { outlineSpot } from './auto/outlineSpot.ts';
 import type { Reason } from './auto/reason.ts';
@@ -34,7 +38,10 @@ import type {
 import { applyMend } from './applyMend.ts';
 import { canvasOf } from './canvas.ts';
 import { sourceOf } from './mend.ts';
+import { layPatch } from './patch.ts';
 import type { FittedVeil } from './recover/fitVeil.ts';
+import type { Guide } from './rebuild/guide.ts';
+import { proposeGuides } from './rebuild/proposeGuides.ts';
 import { rebuildReads } from './rebuild/rebuild.ts';
 import { fitTint } from './recover/fitTint.ts';
 import { fitReach, fitVeil, refineVeil } from './recover/fitVeil.ts';
@@ -134,7 +141,8 @@ export function proposalReads(wish: MendWish, picture: PictureShape): Rect {
   const search = searchRect(reachOf(wish), picture);
   if (isArea(wish.target)) {
     const wide = rebuildReads(rebuildFor(baseOf(wish), [], picture), picture);
-    return wide.reduce(uniteRects, search);
+    const edges = targetBounds(wish.target, wish.margin + EDGE + EDGES_LOOK);
+    return [...wide, intersectRects(edges, pictureRect(picture))].reduce(uniteRects, search);
   }
   if (wish.target.shape !== 'disc') return search;
   return intersectRects(uniteRects(search, squareAround(wish.target)), pictureRect(picture));
@@ -211,6 +219,33 @@ function recoverStain(
   };
 }
 
+/** A band that departs from its surroundings by less than this, in spreads of theirs, is not seen. */
+const UNSEEN_BAND = 0.5;
+/** Closed as a whole a line must leave less than this share of it. */
+const CLOSED_SHARE = 0.4;
+/** How far beyond its own reach a mended line is looked at, in pixels. */
+const BAND_LOOK = 6;
+
+/** How much of a line still shows as a band once it is mended. */
+function bandAfter(mend: SpotMend, target: StrokeTarget, reach: number, pixels: Pixels): number {
+  const rect = intersectRects(targetBounds(target, reach + BAND_LOOK), pictureRect(pixels.shape));
+  if (isEmpty(rect)) return 0;
+  const window = pixels.window(rect);
+  const raster = cloneRaster(window.raster);
+  layPatch(applyMend(mend, canvasOf(pixels)), { ...window, raster });
+  return bandLeft(target, reach, { ...window, raster });
+}
+
+/** Whether a line that was undone by a hair too little or too much still shows, and would not if it were closed whole. */
+function leavesBand(mend: RecoverMend, pixels: Pixels): boolean {
+  const { target } = mend;
+  if (target.shape !== 'stroke') return false;
+  const closed: BridgeMend = { ...mend, ...bridgeReach(mend, pixels), method: 'bridge' };
+  const reach = target.width / 2 + Math.max(mend.margin + mend.edge, closed.margin + closed.edge);
+  const left = bandAfter(mend, target, reach, pixels);
+  return left > UNSEEN_BAND && bandAfter(closed, target, reach, pixels) < CLOSED_SHARE * left;
+}
+
 /** Recovers a line under a stroke, where there is one; a wide one only when that is asked for. */
 function recoverStroke(
   { target }: MendWish,
@@ -224,8 +259,10 @@ function recoverStroke(
   const line = isMeant ? findLine(target, avoid, pixels) : null;
   if (!line) return null;
   const { veil, reach, recoverability: share, evidence } = line;
+  const mend: RecoverMend = { ...base, ...reach, method: 'recover', veil, source: null };
+  if (choice === 'auto' && leavesBand(mend, pixels)) return null;
   return {
-    mend: { ...base, ...reach, method: 'recover', veil, source: null },
+    mend,
     sources: [],
     reason: {
       method: 'recover',
@@ -317,7 +354,7 @@ function chooseMend(
   const sources = isLost ? findSources({ ...reachOf(wish), ...surroundings }, pixels) : [];
   const [best] = sources;
   if (choice === 'auto' && reason.method === 'heal') {
-    const filled = bestFill(base, sources, surroundings, pixels);
+    const filled = bestFill(base, wish.kind, sources, surroundings, pixels);
     return { ...filled, sources, reason: reasonAfter(reason, filled) };
   }
   const source = best ? fittedSource(base, best, pixels) : null;
@@ -355,7 +392,7 @@ function proposeForSpot(
       verdict: null,
     };
   const sources = findSources({ ...reachOf(exact), ...surroundings }, pixels);
-  const best = bestFill(baseOf(exact), sources, surroundings, pixels);
+  const best = bestFill(baseOf(exact), exact.kind, sources, surroundings, pixels);
   return { ...best, sources, reason: reasonAfter(reason, best) };
 }
 
@@ -372,12 +409,22 @@ interface Judged {
   readonly verdict: Verdict | null;
 }
 
+/** The edges that run into an area, each led to the one that continues it. */
+function guidesThrough({ target, margin, edge }: MendBase, pixels: Pixels): Guide[] {
+  if (target.shape !== 'outline') return [];
+  const clear = margin + edge;
+  const rect = intersectRects(targetBounds(target, clear + EDGES_LOOK), pictureRect(pixels.shape));
+  return isEmpty(rect) ? [] : proposeGuides(edgesInto(target.points, pixels.window(rect), clear));
+}
+
 /**
- * Tries the best sources, each fitted edge to edge, for an area a rebuild, then a bridge; takes the first that passes its own judgement, and
- * the first of all where none does.
+ * Tries, for a loss that edges run into, a rebuild with these led through it; then the best sources, each fitted edge
+ * to edge, for an area a rebuild, then a bridge. Takes the first that passes its own judgement, and the first source
+ * where none does.
  */
 function bestFill(
   base: MendBase,
+  kind: FaultKind | undefined,
   sources: readonly SourceCandidate[],
   { avoid, fences = [] }: MendSurroundings,
   pixels: Pixels,
@@ -387,6 +434,12 @@ function bestFill(
     verdict: judgeMend(applyMend(mend, canvasOf(pixels, fences)), pixels),
   });
   let first: Judged | null = null;
+  const guides = guidesThrough(base, pixels);
+  // Where edges of the subject run into a loss they must run through it, which no single source is likely to do.
+  if (guides.length > 0 && (kind === 'loss' || kind === 'tear')) {
+    const led = judged({ ...rebuildFor(base, avoid, pixels.shape), guides });
+    if (led.verdict?.verdict === 'good') return led;
+  }
   for (const { dx, dy } of sources.slice(0, MOST_TRIED)) {
     const source = fittedSource(base, { dx, dy }, pixels);
     const tried = judged({ ...base, method: 'heal', source });
@@ -406,7 +459,22 @@ function bestFill(
 
 /** The reason, with the method that was taken in the end. */
 const reasonAfter = (reason: Reason, { mend }: Judged): Reason =>
-  mend.method === reason.method ? reason : { ...reason, method: mend.method, because: 'no source fits' };
+  mend.method === reason.method
+    ? reason
+    : {
+        ...reason,
+        method: mend.method,
+        because: mend.method === 'rebuild' && mend.guides.length > 0 ? 'edges go on' : 'no source fits',
+      };
+
+/** How far a bridge reaches: over all that is seen of a line. */
+function bridgeReach({ target }: MendBase, pixels: Pixels): Pick<MendBase, 'margin' | 'edge'> {
+  if (target.shape !== 'stroke') return BRIDGE_REACH;
+  const rect = intersectRects(targetBounds(target, EXTENT_LOOK), pictureRect(pixels.shape));
+  const extent = isEmpty(rect) ? null : lineExtent(target, pixels.window(rect));
+  if (extent === null) return BRIDGE_REACH;
+  return { ...BRIDGE_REACH, margin: Math.max(BRIDGE_REACH.margin, extent - target.width / 2) };
+}
 
 function mendOf(
   base: MendBase,
@@ -434,7 +502,7 @@ function mendOf(
         buildUp: false,
       } satisfies CloneMend;
     case 'bridge':
-      return { ...base, ...BRIDGE_REACH, method } satisfies BridgeMend;
+      return { ...base, ...bridgeReach(base, pixels), method } satisfies BridgeMend;
     case 'rebuild':
       return rebuildFor(base, avoid, pixels.shape);
   }

@@ -18,6 +18,8 @@ export const BECAUSE = [
   'small spot',
   /** Not a round spot: nothing to undo. */
   'no disc',
+  /** Edges of the subject run into a loss: it is rebuilt with them led through it. */
+  'edges go on',
   /** Sources were tried and none gave a good mend. */
   'no source fits',
   /** The restorer asked for this method. */

@@ -1,0 +1,59 @@
+import { lumaPlane } from '../../raster/float.ts';
+import type { Window } from '../../raster/window.ts';
+import type { StrokeTarget } from '../../target/target.ts';
+import { lineCoordinates } from '../recover/line/lineCoordinates.ts';
+
+/** What lies beside a line is told from the end of what is mended on, over so many pixels. */
+const BESIDE = 5;
+/** A line is told piece by piece, each about so many pixels of its course. */
+const PIECE = 24;
+const LEAST_COUNT = 10;
+/** Spread of luma that a perfectly even ground is taken to have: about one code of 255. */
+const LEAST_SPREAD = 1 / 255;
+
+interface Moments {
+  sum: number;
+  squares: number;
+  count: number;
+}
+
+const meanOf = ({ sum, count }: Moments): number => sum / count;
+const spreadOf = ({ sum, squares, count }: Moments): number =>
+  Math.sqrt(Math.max(0, squares / count - (sum / count) ** 2));
+
+/**
+ * How much a mended line still shows as a band: by how many spreads of its surroundings its middle lies above or below
+ * them, in the median over pieces of its course. A band of a few codes is seen on a calm ground and lost on a rough one.
+ *
+ * @param reach from its course to where the picture is untouched, in pixels
+ * @param window the picture with the mend on it, `reach` and 6 pixels around the stroke
+ */
+export function bandLeft(target: StrokeTarget, reach: number, { left, top, raster }: Window): number {
+  const { width, height, data } = lumaPlane(raster);
+  const { points } = target;
+  const { across, place } = lineCoordinates(points, { left, top, width, height }, reach + BESIDE);
+  const lengths = [0];
+  for (let k = 1; k < points.length; k++)
+    lengths.push(
+      lengths[k - 1] + Math.hypot(points[k][0] - points[k - 1][0], points[k][1] - points[k - 1][1]),
+    );
+  const count = Math.max(1, Math.round(lengths[lengths.length - 1] / PIECE));
+  const fresh = (): Moments => ({ sum: 0, squares: 0, count: 0 });
+  const pieces = Array.from({ length: count }, () => ({ over: fresh(), beside: fresh() }));
+  for (let i = 0; i < data.length; i++) {
+    const away = Math.abs(across[i]);
+    if (away === Infinity || (away > target.width / 2 && away < reach)) continue;
+    const k = Math.min(points.length - 2, Math.floor(place[i]));
+    const along = k < 0 ? 0 : lengths[k] + (place[i] - k) * (lengths[k + 1] - lengths[k]);
+    const piece = pieces[Math.min(count - 1, Math.floor((along / lengths[lengths.length - 1]) * count) || 0)];
+    const part = away < reach ? piece.over : piece.beside;
+    part.sum += data[i];
+    part.squares += data[i] * data[i];
+    part.count++;
+  }
+  const departures = pieces
+    .filter(({ over, beside }) => over.count >= LEAST_COUNT && beside.count >= LEAST_COUNT)
+    .map(({ over, beside }) => (meanOf(over) - meanOf(beside)) / Math.max(LEAST_SPREAD, spreadOf(beside)))
+    .sort((a, b) => a - b);
+  return departures.length === 0 ? 0 : Math.abs(departures[departures.length >> 1]);
+}

@@ -1,0 +1,96 @@
+import { describe, expect, it } from 'vitest';
+import { pixelsOf } from '../../raster/pixels.ts';
+import type { Raster } from '../../raster/raster.ts';
+import { cloneRaster } from '../../raster/raster.ts';
+import { wholeWindow } from '../../raster/window.ts';
+import { emptyRecipe } from '../../recipe/recipe.ts';
+import { renderRecipe } from '../../recipe/render.ts';
+import type { Point, StrokeTarget } from '../../target/target.ts';
+import { pictureOf } from '../../testing/pictures.ts';
+import type { FaultToMend } from '../proposeMends.ts';
+import { proposeMends } from '../proposeMends.ts';
+import { bandLeft } from './bandLeft.ts';
+import { lineExtent } from './lineExtent.ts';
+
+const [WIDTH, HEIGHT] = [200, 120];
+const PATH: readonly Point[] = [
+  [30, 30],
+  [100, 58],
+  [170, 86],
+];
+const target = (width: number): StrokeTarget => ({ shape: 'stroke', points: PATH, width });
+/** Distance from the course, which is straight. */
+function away(x: number, y: number): number {
+  const [dx, dy] = [140 / Math.hypot(140, 56), 56 / Math.hypot(140, 56)];
+  const along = (x - 30) * dx + (y - 30) * dy;
+  const over = along < 0 ? along : Math.max(0, along - Math.hypot(140, 56));
+  return Math.hypot(over, (x - 30) * -dy + (y - 30) * dx);
+}
+
+/** An even ground with a line on it that covers all in its middle and fades out like a Gaussian. */
+const scratched = (depth: number, blur: number): Raster =>
+  pictureOf(
+    WIDTH,
+    HEIGHT,
+    (x, y) => {
+      const share = depth * Math.exp(-((away(x + 0.5, y + 0.5) / blur) ** 2) / 2);
+      return 0.41 + share * (0.82 - 0.41);
+    },
+    { grain: 0.012 },
+  );
+
+describe('a line as it is seen', () => {
+  it('reaches as far as its shoulders show, and is none where there is none', () => {
+    for (const blur of [0.8, 1.3, 2]) {
+      const extent = lineExtent(target(2), wholeWindow(scratched(0.95, blur)));
+      expect(extent).toBeGreaterThan(2 * blur);
+      expect(extent).toBeLessThan(4 * blur);
+    }
+    expect(lineExtent(target(2), wholeWindow(scratched(0, 1)))).toBeNull();
+  });
+
+  it('leaves a band by which its middle departs from its sides', () => {
+    expect(bandLeft(target(2), 4, wholeWindow(scratched(0, 1)))).toBeLessThan(0.4);
+    expect(bandLeft(target(2), 4, wholeWindow(scratched(0.1, 1.3)))).toBeGreaterThan(1.5);
+  });
+
+  it('is gone where it is mended without being asked how, however blurred it is', () => {
+    for (const blur of [1, 1.4]) {
+      const raster = cloneRaster(scratched(0.95, blur));
+      expect(bandLeft(target(2), 4, wholeWindow(raster))).toBeGreaterThan(10);
+      const fault: FaultToMend = {
+        ...{ id: 'm', x: 100, y: 58, r: 1.5, softness: 0.4, polarity: 'bright', kind: 'scratch', path: PATH },
+      };
+      const mends = proposeMends([fault], pixelsOf(raster));
+      renderRecipe(raster, { ...emptyRecipe({ width: WIDTH, height: HEIGHT }), mends });
+      // Less than the ground's own grain: one spread, of the many that there were.
+      expect(bandLeft(target(2), 4, wholeWindow(raster))).toBeLessThan(1);
+    }
+  });
+});
+
+describe('a loss that edges run into', () => {
+  it('is rebuilt with them led through it: the corner of a frame stays square', () => {
+    const clean = pictureOf(260, 240, (x, y) => (x < 40 || y > 200 ? 0.8 : 0.42), { grain: 0.012 });
+    const raster = cloneRaster(clean);
+    for (let y = 0; y < 240; y++)
+      for (let x = 0; x < 260; x++)
+        if (x + (240 - y) < 110) for (const plane of raster.planes) plane[y * raster.stride + x] = 246;
+    const outline: Point[] = [
+      [0, 130],
+      [110, 240],
+      [0, 240],
+    ];
+    const [mend] = proposeMends(
+      [{ id: 'm', x: 37, y: 203, r: 44, softness: 0.1, kind: 'loss', polarity: 'bright', outline }],
+      pixelsOf(raster),
+    );
+    expect(mend).toMatchObject({ method: 'rebuild', why: { because: 'edges go on' } });
+    renderRecipe(raster, { ...emptyRecipe({ width: 260, height: 240 }), mends: [mend] });
+    const at = (x: number, y: number): number => raster.planes[0][y * raster.stride + x];
+    expect(at(20, 180)).toBeGreaterThan(180);
+    expect(at(20, 220)).toBeGreaterThan(180);
+    expect(at(60, 220)).toBeGreaterThan(180);
+    expect(at(55, 188)).toBeLessThan(140);
+  });
+});
