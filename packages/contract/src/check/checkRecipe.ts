@@ -2,6 +2,7 @@ import type { Recipe } from '@fennip/core';
 import { RecipeError } from '@fennip/core';
 import { RecipeSchema } from '../recipe/recipe.ts';
 import { checkFence } from './checkFence.ts';
+import { checkFinish } from './checkFinish.ts';
 import { checkMend } from './checkMend.ts';
 import { checkerOf } from './checker.ts';
 
@@ -26,6 +27,17 @@ export function checkRecipe(value: unknown): Recipe {
     )
       throw new RecipeError(`mends/${index}/zone`, `no zone has the id ${mend.zone}`);
     checkMend(mend, recipe.picture, `mends/${index}`);
+  });
+  const steps = new Set<string>();
+  (recipe.finish ?? []).forEach((step, index) => {
+    if (steps.has(step.id)) throw new RecipeError(`finish/${index}/id`, `${step.id} is there twice`);
+    steps.add(step.id);
+    if (
+      step.zone !== undefined &&
+      !recipe.fences?.some(({ id, kind }) => id === step.zone && kind === 'zone')
+    )
+      throw new RecipeError(`finish/${index}/zone`, `no zone has the id ${step.zone}`);
+    checkFinish(step, `finish/${index}`);
   });
   return recipe;
 }

@@ -1,4 +1,5 @@
 export * from './checkFence.ts';
+export * from './checkFinish.ts';
 export * from './checkMend.ts';
 export * from './checkRecipe.ts';
 export * from './checker.ts';

@@ -4,6 +4,7 @@ import type { Edit } from '@fennip/core';
 import type { Same } from '../same.ts';
 import { FaultKindSchema, NumberedFaultSchema } from './faults.ts';
 import { FenceSchema } from './fence.ts';
+import { FinishSchema } from './finish.ts';
 import { IdSchema } from './id.ts';
 import { MendSchema } from './mend.ts';
 
@@ -34,6 +35,11 @@ const StepSchema = Type.Union([
     { additionalProperties: false },
   ),
   Type.Object({ op: Type.Literal('unfence'), id: IdSchema }, { additionalProperties: false }),
+  Type.Object(
+    { op: Type.Literal('finish'), step: FinishSchema, at: Type.Integer({ minimum: 0 }) },
+    { additionalProperties: false },
+  ),
+  Type.Object({ op: Type.Literal('unfinish'), id: IdSchema }, { additionalProperties: false }),
 ]);
 
 export const EditSchema = Type.Object(

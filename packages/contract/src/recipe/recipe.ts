@@ -3,6 +3,7 @@ import { Type } from '@sinclair/typebox';
 import type { Recipe } from '@fennip/core';
 import type { Same } from '../same.ts';
 import { FenceSchema } from './fence.ts';
+import { FinishSchema } from './finish.ts';
 import { MendSchema } from './mend.ts';
 
 const side = Type.Integer({ minimum: 1, maximum: 1e6 });
@@ -14,6 +15,7 @@ export const RecipeSchema = Type.Object(
     picture: Type.Object({ width: side, height: side }, { additionalProperties: false }),
     fences: Type.Optional(Type.Array(FenceSchema, { maxItems: 1000 })),
     mends: Type.Array(MendSchema),
+    finish: Type.Optional(Type.Array(FinishSchema, { maxItems: 200 })),
   },
   { additionalProperties: false },
 );

@@ -1,5 +1,6 @@
 import { RecipeError } from '../errors.ts';
 import type { Fence } from '../fence/fence.ts';
+import type { FinishStep } from '../finish/finishStep.ts';
 import type { FaultKind, NumberedFault } from '../examine/fault.ts';
 import type { Mend } from '../mend/mend.ts';
 import type { Recipe } from './recipe.ts';
@@ -22,7 +23,10 @@ export type Step =
   /** Adds a fence before position `at`, or puts it in the place of the one with its id. */
   | { readonly op: 'fence'; readonly fence: Fence; readonly at: number }
   /** Takes a fence away; a zone only when no mend names it any more. */
-  | { readonly op: 'unfence'; readonly id: string };
+  | { readonly op: 'unfence'; readonly id: string }
+  /** Adds a step of the finish before position `at`, or puts it in the place of the one with its id. */
+  | { readonly op: 'finish'; readonly step: FinishStep; readonly at: number }
+  | { readonly op: 'unfinish'; readonly id: string };
 
 /** One step of history: what is done together is undone together. */
 export interface Edit {
@@ -59,6 +63,7 @@ export interface EditOutcome {
 interface Draft {
   readonly mends: Mend[];
   readonly fences: Fence[];
+  readonly finish: FinishStep[];
   readonly judgements: Map<string, Judgement>;
   readonly kinds: Map<string, FaultKind>;
   readonly marked: Map<string, NumberedFault>;
@@ -98,12 +103,11 @@ function takeOut<T extends { readonly id: string }>(
   return { thing: list.splice(at, 1)[0], at };
 }
 
-/** A mend whose zone is gone would mend where it must not. */
-function refuseLostZones({ mends, fences }: Draft): void {
+/** What names a zone that is gone would act where it must not. */
+function refuseLostZones({ mends, fences, finish }: Draft): void {
   const zones = new Set(fences.filter(({ kind }) => kind === 'zone').map(({ id }) => id));
-  const lost = mends.find(({ zone }) => zone !== undefined && !zones.has(zone));
-  if (lost)
-    throw new RecipeError('steps', `leave mend ${lost.id} in the zone ${lost.zone}, which is not there`);
+  const lost = [...mends, ...finish].find(({ zone }) => zone !== undefined && !zones.has(zone));
+  if (lost) throw new RecipeError('steps', `leave ${lost.id} in the zone ${lost.zone}, which is not there`);
 }
 
 /** Carries out one step and says what would undo it. */
@@ -150,15 +154,31 @@ function carryOut(step: Step, draft: Draft, place: string): Step {
       const { thing, at } = takeOut(draft.fences, step.id, place, 'fence');
       return { op: 'fence', fence: thing, at };
     }
+    case 'finish': {
+      const before = putAt(draft.finish, step.step, step.at, place);
+      return before
+        ? { op: 'finish', step: before.thing, at: before.at }
+        : { op: 'unfinish', id: step.step.id };
+    }
+    case 'unfinish': {
+      const { thing, at } = takeOut(draft.finish, step.id, place, 'step of the finish');
+      return { op: 'finish', step: thing, at };
+    }
   }
 }
 
-/** A recipe without fences has no list of them. */
-function withFences(recipe: Recipe, fences: readonly Fence[]): Recipe {
-  const { fences: before, ...rest } = recipe;
-  if (fences.length === 0) return rest;
-  const isSame = before?.length === fences.length && fences.every((fence, i) => fence === before[i]);
-  return { ...rest, fences: isSame ? before : fences };
+/** The list as it was where it holds the same, so that nothing seems changed; none where it is empty. */
+function listed<T>(before: readonly T[] | undefined, now: readonly T[]): readonly T[] | undefined {
+  if (now.length === 0) return undefined;
+  return before?.length === now.length && now.every((thing, i) => thing === before[i]) ? before : now;
+}
+
+/** A recipe with what the draft holds. One without fences or without a finish has no list of them. */
+function recipeOf(recipe: Recipe, draft: Draft): Recipe {
+  const { fences: fencesBefore, finish: finishBefore, ...rest } = recipe;
+  const fences = listed(fencesBefore, draft.fences);
+  const finish = listed(finishBefore, draft.finish);
+  return { ...rest, mends: draft.mends, ...(fences ? { fences } : {}), ...(finish ? { finish } : {}) };
 }
 
 /** Applies steps in order and gives the steps that take them back. Pure. @throws RecipeError naming the step */
@@ -166,6 +186,7 @@ export function applySteps(worksheet: Worksheet, steps: readonly Step[]): EditOu
   const draft: Draft = {
     mends: [...worksheet.recipe.mends],
     fences: [...(worksheet.recipe.fences ?? [])],
+    finish: [...(worksheet.recipe.finish ?? [])],
     judgements: new Map(Object.entries(worksheet.judgements)),
     kinds: new Map(Object.entries(worksheet.kinds)),
     marked: new Map(worksheet.marked.map((fault) => [fault.id, fault])),
@@ -174,7 +195,7 @@ export function applySteps(worksheet: Worksheet, steps: readonly Step[]): EditOu
   refuseLostZones(draft);
   return {
     worksheet: {
-      recipe: withFences({ ...worksheet.recipe, mends: draft.mends }, draft.fences),
+      recipe: recipeOf(worksheet.recipe, draft),
       judgements: Object.fromEntries(draft.judgements),
       kinds: Object.fromEntries(draft.kinds),
       marked: [...draft.marked.values()].sort((a, b) => a.number - b.number),

@@ -1,4 +1,5 @@
 import type { Fence } from '../fence/fence.ts';
+import type { FinishStep } from '../finish/finishStep.ts';
 import type { Mend } from '../mend/mend.ts';
 
 /** A picture's ordered mends, as data: rendered again it gives the same pixels. */
@@ -11,6 +12,8 @@ export interface Recipe {
   readonly fences?: readonly Fence[];
   /** Later mends see what earlier ones laid down. */
   readonly mends: readonly Mend[];
+  /** What is done to the picture after all mends, one step after the other; nothing where it is missing. */
+  readonly finish?: readonly FinishStep[];
 }
 
 export const emptyRecipe = (picture: { width: number; height: number }): Recipe => ({

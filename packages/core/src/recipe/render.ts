@@ -3,9 +3,12 @@ import { layPatch } from '../mend/patch.ts';
 import { pixelsOf } from '../raster/pixels.ts';
 import type { Transfer } from '../colour/transfer.ts';
 import type { Raster } from '../raster/raster.ts';
-import { cloneRaster } from '../raster/raster.ts';
-import { wholeWindow } from '../raster/window.ts';
+import { cloneRaster, copyRaster } from '../raster/raster.ts';
+import { narrowWindow, wholeWindow } from '../raster/window.ts';
 import { RecipeError } from '../errors.ts';
+import type { Fence } from '../fence/fence.ts';
+import { applyFinish } from '../finish/applyFinish.ts';
+import type { FinishStep } from '../finish/finishStep.ts';
 import type { Canvas } from '../mend/canvas.ts';
 import { isTreatment } from '../mend/mend.ts';
 import { applyTreatment, treatmentFootprint } from '../mend/treat/applyTreatment.ts';
@@ -22,7 +25,8 @@ export interface RenderOptions {
 }
 
 /**
- * Carries out a recipe on a whole picture, in place: one mend after the other, each on what the ones before it left.
+ * Carries out a recipe on a whole picture, in place: one mend after the other, each on what the ones before it left,
+ * then its finish.
  *
  * @throws RecipeError when the recipe is for a picture of other sides
  */
@@ -43,6 +47,24 @@ export function renderRecipe(raster: Raster, recipe: Recipe, { transfer, done }:
     else if (mend.on) layPatch(applyMend(mend, canvas), whole);
     done?.(index + 1);
   });
+  const { finish = [], fences = [] } = recipe;
+  if (finish.length > 0) finishInBands(raster, finish, fences, transfer);
+}
+
+/** A whole picture in floating point would take four times its memory: it is finished a band at a time. */
+const BAND = 128;
+
+function finishInBands(
+  raster: Raster,
+  finish: readonly FinishStep[],
+  fences: readonly Fence[],
+  transfer: RenderOptions['transfer'],
+): void {
+  const whole = wholeWindow(raster, transfer);
+  for (let top = 0; top < raster.height; top += BAND) {
+    const band = { left: 0, top, width: raster.width, height: Math.min(BAND, raster.height - top) };
+    copyRaster(applyFinish(narrowWindow(whole, band), finish, fences), raster, 0, top);
+  }
 }
 
 /** Carries out a treatment piece by piece, each reading what was there before any of them. */

@@ -190,6 +190,18 @@ const STEPS: readonly Step[] = [
       });
     },
   },
+  {
+    name: '0007-finish',
+    up: async (knex) => {
+      await knex.schema.createTable('finish_steps', (table) => {
+        table.uuid('picture_id').notNullable().references('pictures.id').onDelete('CASCADE');
+        table.text('id').notNullable();
+        table.integer('position').notNullable();
+        table.jsonb('body').notNullable();
+        table.primary(['picture_id', 'id']);
+      });
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

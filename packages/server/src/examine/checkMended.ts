@@ -23,7 +23,9 @@ export async function orderCheck(context: Context, id: string): Promise<void> {
 /** What the mended picture still shows, or shows anew. */
 async function leftoversOf(context: Context, row: PictureRow): Promise<Leftover[]> {
   const { database } = context;
-  const { recipe } = await readWorksheet(database, row);
+  // The finder looks at the mends, not at how they are finished.
+  const { finish, ...recipe } = (await readWorksheet(database, row)).recipe;
+  void finish;
   const { marked, faults } = await faultsOf(database, row.id);
   const measured = (await findingsOf(database, row)) ?? [];
   const found = await measurePicture(context, row, { work: 'check', recipe });

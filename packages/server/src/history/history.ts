@@ -1,7 +1,7 @@
 import type { Edit, Step, Worksheet } from '@fennip/core';
 import { applySteps } from '@fennip/core';
 import type { EditAnswer, HistoryStep } from '@fennip/contract';
-import { checkFence, checkMend } from '@fennip/contract/check';
+import { checkFence, checkFinish, checkMend } from '@fennip/contract/check';
 import type { Knex } from 'knex';
 import type { Context } from '../context.ts';
 import { Refusal } from '../http/refusal.ts';
@@ -60,6 +60,7 @@ function refuseBadSteps(steps: readonly Step[], { width, height }: PictureRow): 
   const picture = { width, height };
   steps.forEach((step, index) => {
     if (step.op === 'put') checkMend(step.mend, picture, `steps/${index}/mend`);
+    if (step.op === 'finish') checkFinish(step.step, `steps/${index}/step`);
     if (step.op === 'fence') checkFence(step.fence, picture, `steps/${index}/fence`);
   });
 }

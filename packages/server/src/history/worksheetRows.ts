@@ -1,4 +1,4 @@
-import type { Fence, Mend, Worksheet } from '@fennip/core';
+import type { Fence, FinishStep, Mend, Worksheet } from '@fennip/core';
 import { emptyRecipe } from '@fennip/core';
 import type { Knex } from 'knex';
 import { asFaultRow, faultsOf } from '../examine/faultRows.ts';
@@ -18,12 +18,16 @@ export async function readWorksheet(
   const fences: { body: Fence }[] = await database('fences')
     .where('picture_id', picture.id)
     .orderBy('position');
+  const finish: { body: FinishStep }[] = await database('finish_steps')
+    .where('picture_id', picture.id)
+    .orderBy('position');
   const { judgements, kinds, marked } = await faultsOf(database, picture.id);
   return {
     recipe: {
       ...emptyRecipe(picture),
       mends: rows.map((row) => row.body),
       ...(fences.length > 0 ? { fences: fences.map(({ body }) => body) } : {}),
+      ...(finish.length > 0 ? { finish: finish.map(({ body }) => body) } : {}),
     },
     ...{ judgements, kinds, marked },
   };
@@ -38,6 +42,7 @@ export async function writeDifference(
 ): Promise<void> {
   await writeList(change, pictureId, 'mends', before.recipe.mends, after.recipe.mends);
   await writeList(change, pictureId, 'fences', before.recipe.fences ?? [], after.recipe.fences ?? []);
+  await writeList(change, pictureId, 'finish_steps', before.recipe.finish ?? [], after.recipe.finish ?? []);
   await writeMarked(change, pictureId, before, after);
   await writeColumn(change, pictureId, 'judgement', before.judgements, after.judgements, 'open');
   await writeColumn(change, pictureId, 'own_kind', before.kinds, after.kinds, null);
@@ -47,7 +52,7 @@ export async function writeDifference(
 async function writeList<T extends { readonly id: string; readonly fault?: string }>(
   change: Knex.Transaction,
   pictureId: string,
-  table: 'mends' | 'fences',
+  table: 'mends' | 'fences' | 'finish_steps',
   before: readonly T[],
   after: readonly T[],
 ): Promise<void> {
