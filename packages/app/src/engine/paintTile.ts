@@ -88,7 +88,8 @@ export function reachOnLevel(rect: Rect, level: number, mended: MendedPicture): 
 /** Fences as they lie on a smaller level, worked out once for each. */
 const scaledFences = new WeakMap<Fence, Map<number, Fence>>();
 
-function fenceOn(fence: Fence, times: number): Fence {
+/** A fence as it lies on a level that is so many times smaller. */
+export function fenceOn(fence: Fence, times: number): Fence {
   const levels = scaledFences.get(fence) ?? new Map<number, Fence>();
   scaledFences.set(fence, levels);
   const known = levels.get(times);

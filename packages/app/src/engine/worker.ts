@@ -1,6 +1,9 @@
 import type {
   DepartureHistogram,
+  Fence,
+  FinishStep,
   GrainModel,
+  Histogram,
   Lamp,
   Mend,
   MendedPicture,
@@ -16,6 +19,7 @@ import type {
 } from '@fennip/core';
 import {
   TILE_SIZE,
+  applyFinish,
   applyLamp,
   applySteps,
   cloneRaster,
@@ -31,6 +35,7 @@ import {
   fullScale,
   grainShare,
   growRect,
+  histogramOf,
   intersectRects,
   isLaidTreatment,
   judgeMend,
@@ -50,7 +55,7 @@ import { JUDGED_AROUND } from './judgedAround.ts';
 import { DIFFERENCE_GAIN } from './differenceGain.ts';
 import { fetchTile } from './fetchTile.ts';
 import type { LevelPlace } from './paintTile.ts';
-import { mendPart, reachOnLevel } from './paintTile.ts';
+import { fenceOn, mendPart, reachOnLevel } from './paintTile.ts';
 import type { Rebuilding } from './rebuilders.ts';
 import { createRebuilders } from './rebuilders.ts';
 import type { Repainter, Side, TileKey } from './tileKey.ts';
@@ -71,12 +76,21 @@ interface OpenPicture {
   /** The mends that are compared, and the picture without them. */
   without: ReadonlySet<string> | null;
   other: MendedPicture | null;
+  /** Steps of the finish as they are being changed; they are no part of the recipe. */
+  finishDraft: readonly FinishStep[] | null;
+  /** Whether before and after are told apart by the finish; else both are seen under it. */
+  comparesFinish: boolean;
+  /** The finish that the tiles were painted under, as text. */
+  seenFinish: string;
   /** Updates run one after the other; each sees what the one before it left. */
   turn: Promise<void>;
 }
 
 /** Tiles are kept up to this many bytes: a 24-megapixel picture of 16 bit with room to spare. */
 const MOST_BYTES = 384e6;
+
+/** No steps and no zones, as text. */
+const NO_FINISH = JSON.stringify([[], []]);
 
 let open: OpenPicture | null = null;
 
@@ -186,6 +200,10 @@ function mendsShown({ recipe, draft }: OpenPicture): readonly Mend[] {
     : [...recipe.mends, draft];
 }
 
+/** The zones that steps of the finish name. */
+const fencesOfFinish = (picture: OpenPicture): readonly Fence[] =>
+  (picture.recipe.fences ?? []).filter(({ id }) => finishOf(picture).some(({ zone }) => zone === id));
+
 /** Brings what is shown up to date. What changed again before its turn came is worked out once. */
 function show(picture: OpenPicture): Promise<void> {
   const run = async (): Promise<void> => {
@@ -194,6 +212,9 @@ function show(picture: OpenPicture): Promise<void> {
     const recipe = { mends, ...(fences ? { fences } : {}) };
     const { tell, finish } = teller();
     const { without } = picture;
+    const seenFinish = JSON.stringify([finishOf(picture), fencesOfFinish(picture)]);
+    if (seenFinish !== picture.seenFinish) soilAll(picture, tell);
+    picture.seenFinish = seenFinish;
     const compared = { ...recipe, mends: mends.filter(({ id }) => !without?.has(id)) };
     try {
       const elsewhere = rebuildFor(picture);
@@ -221,21 +242,43 @@ async function partOf({ tiles }: OpenPicture, level: number, rect: Rect): Promis
   return part;
 }
 
+const finishOf = ({ finishDraft, recipe }: OpenPicture): readonly FinishStep[] =>
+  finishDraft ?? recipe.finish ?? [];
+
+/** A part of a level under the finish. */
+function finishPart(picture: OpenPicture, part: Raster, { level, left, top }: LevelPlace): Raster {
+  const steps = finishOf(picture);
+  if (steps.length === 0) return part;
+  const { transfer, ...shape } = picture.tiles.picture;
+  const sides = pyramidLevels(shape.width, shape.height)[level];
+  const seen = { ...shape, ...sides, ...(transfer ? { transfer } : {}) };
+  const fences = (picture.recipe.fences ?? []).map((fence) => fenceOn(fence, 2 ** level));
+  return applyFinish({ left, top, raster: part, picture: seen }, steps, fences);
+}
+
 /** A part of a level as one side shows it. */
 async function sideOf(picture: OpenPicture, part: Raster, place: LevelPlace, side: Side): Promise<Raster> {
-  const { mended, other, tiles } = picture;
+  const { mended, other, tiles, comparesFinish } = picture;
   const workshop = { ready: tiles.ready, treat };
-  const after = (): Promise<Raster> => mendPart(part, place, mended, workshop);
-  const before = async (): Promise<Raster> => (other ? mendPart(part, place, other, workshop) : part);
+  const withMends = (): Promise<Raster> => mendPart(part, place, mended, workshop);
+  const without = async (): Promise<Raster> => (other ? mendPart(part, place, other, workshop) : part);
   switch (side) {
     case 'before':
-      return before();
+      return comparesFinish ? withMends() : finishPart(picture, await without(), place);
     case 'after':
-      return after();
-    case 'difference':
-      return difference(await before(), await after());
+      return finishPart(picture, await withMends(), place);
+    case 'difference': {
+      const after = await withMends();
+      return comparesFinish
+        ? difference(after, finishPart(picture, after, place))
+        : difference(await without(), after);
+    }
   }
 }
+
+/** All that is seen looks different. */
+const soilAll = ({ tiles }: OpenPicture, tell: (rect: Rect) => void): void =>
+  tell({ left: 0, top: 0, width: tiles.picture.width, height: tiles.picture.height });
 
 /** The pictures that a part of the table may show. */
 const mendedOf = ({ mended, other }: OpenPicture): MendedPicture[] => (other ? [mended, other] : [mended]);
@@ -291,6 +334,16 @@ async function settled(): Promise<void> {
   }
 }
 
+/** What else an edit does is decided about faults. */
+const CHANGES_PIXELS: ReadonlySet<Step['op']> = new Set([
+  'put',
+  'drop',
+  'fence',
+  'unfence',
+  'finish',
+  'unfinish',
+]);
+
 const api = {
   /** Opens a picture; what was open before is let go. */
   open(picture: TiledPicture): void {
@@ -305,6 +358,9 @@ const api = {
       draft: null,
       without: null,
       other: null,
+      finishDraft: null,
+      comparesFinish: false,
+      seenFinish: NO_FINISH,
       turn: Promise.resolve(),
     };
   },
@@ -346,11 +402,12 @@ const api = {
     tellRebuilding = rebuilding;
   },
 
-  /** Takes over the mends and fences of a recipe. */
-  update(recipe: Pick<Recipe, 'mends' | 'fences'>): Promise<void> {
+  /** Takes over the mends, fences and finish of a recipe. */
+  update(recipe: Pick<Recipe, 'mends' | 'fences' | 'finish'>): Promise<void> {
     const picture = opened();
-    const { fences, ...rest } = picture.recipe;
-    void fences;
+    const { fences, finish, ...rest } = picture.recipe;
+    void [fences, finish];
+    picture.finishDraft = null;
     picture.recipe = { ...rest, ...recipe };
     picture.draft = null;
     return show(picture);
@@ -360,9 +417,8 @@ const api = {
   edit(steps: readonly Step[]): Promise<void> {
     const picture = opened();
     // What is decided about faults changes no pixel.
-    const onMends = steps.filter(
-      ({ op }) => op === 'put' || op === 'drop' || op === 'fence' || op === 'unfence',
-    );
+    const onMends = steps.filter(({ op }) => CHANGES_PIXELS.has(op));
+    picture.finishDraft = null;
     const sheet = { ...emptyWorksheet(picture.tiles.picture), recipe: picture.recipe };
     picture.recipe = applySteps(sheet, onMends).worksheet.recipe;
     picture.draft = null;
@@ -374,6 +430,33 @@ const api = {
     const picture = opened();
     picture.draft = mend;
     return show(picture);
+  },
+
+  /** Shows steps of the finish as they are being changed; none ends it. */
+  draftFinish(steps: readonly FinishStep[] | null): Promise<void> {
+    const picture = opened();
+    picture.finishDraft = steps;
+    return show(picture);
+  },
+
+  /** Whether before and after are told apart by the finish, or by the mends, both under it. */
+  compareFinish(isWanted: boolean): void {
+    const picture = opened();
+    if (picture.comparesFinish === isWanted) return;
+    picture.comparesFinish = isWanted;
+    soilAll(picture, (rect) => repainter.changed(rect, null));
+  },
+
+  /** How many pixels of the whole picture have which value, before the finish and under it. */
+  async histograms(): Promise<Record<'before' | 'after', Histogram>> {
+    const picture = opened();
+    await picture.turn;
+    const level = Math.max(0, histogramLevel(picture.tiles.picture));
+    const { width, height } = pyramidLevels(picture.tiles.picture.width, picture.tiles.picture.height)[level];
+    const whole = await partOf(picture, level, { left: 0, top: 0, width, height });
+    const place = { level, left: 0, top: 0 };
+    const mended = await mendPart(whole, place, picture.mended, { ready: picture.tiles.ready, treat });
+    return { before: histogramOf(mended), after: histogramOf(finishPart(picture, mended, place)) };
   },
 
   /** Compares with the picture without these mends; with the picture as it came in where none are named. */
@@ -458,7 +541,8 @@ const api = {
   /** The full-size samples of a part of the picture as mended, plane after plane: what a delivery must hold. */
   async samples(rect: Rect): Promise<number[][]> {
     await settled();
-    const { planes, stride, width, height } = await pixelsOf(rect, 'after');
+    const mended = await pixelsOf(rect, 'after');
+    const { planes, stride, width, height } = finishPart(opened(), mended, { level: 0, ...rect });
     return planes.map((plane) =>
       Array.from({ length: height }, (_, y) => [...plane.subarray(y * stride, y * stride + width)]).flat(),
     );
