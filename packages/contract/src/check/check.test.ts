@@ -27,6 +27,60 @@ function placeOf(value: unknown): string {
   }
 }
 
+const CURVE = {
+  ...{ id: 'c', on: true, share: 1, method: 'curve' },
+  points: [
+    [0, 0.1],
+    [1, 0.9],
+  ],
+};
+const LEVELS = {
+  ...{ id: 'l', on: true, share: 0.5, method: 'levels' },
+  tones: [{ black: 0.1, white: 0.8, gamma: 1.2 }],
+};
+const finished = (...finish: unknown[]): unknown => ({ ...(recipe() as Recipe), finish });
+
+describe('a finish', () => {
+  it('that is right is taken as it is', () => {
+    const value = finished(LEVELS, CURVE, {
+      ...{ id: 'w', on: false, share: 1, method: 'colour', temperature: 0.2, tint: -0.1, saturation: 0 },
+    });
+    expect(checkRecipe(value)).toEqual(value);
+  });
+
+  it.each([
+    [
+      'white that lies below black',
+      { ...LEVELS, tones: [{ black: 0.5, white: 0.4, gamma: 1 }] },
+      /^finish\/0\/tones\/0\/white/,
+    ],
+    [
+      'levels for two channels',
+      { ...LEVELS, tones: [LEVELS.tones[0], LEVELS.tones[0]] },
+      /^finish\/0\/tones/,
+    ],
+    [
+      'a curve that goes back',
+      {
+        ...CURVE,
+        points: [
+          [0.5, 0],
+          [0.4, 1],
+        ],
+      },
+      /^finish\/0\/points\/1/,
+    ],
+    ['a zone that is not there', { ...CURVE, zone: 'sky' }, /^finish\/0\/zone: no zone/],
+    ['an unknown method', { ...CURVE, method: 'magic' }, /^finish\/0\/method/],
+  ])('is refused with %s', (_, step, place) => {
+    expect(placeOf(finished(step))).toMatch(place);
+  });
+
+  it('is refused where a step is there twice', () => {
+    expect(placeOf(finished(CURVE, CURVE))).toMatch(/^finish\/1\/id: c is there twice/);
+  });
+});
+
 describe('a recipe', () => {
   it('that is right is taken as it is', () => {
     const value = recipe(MEND, { ...MEND, id: 'm2', source: null, fault: 'f1' });

@@ -342,9 +342,19 @@ describe('edits', () => {
       fc.constantFrom(...fences).map((fence): Step => ({ op: 'fence', fence, at: 0 })),
     ),
     fc.constantFrom('roof', 'sky').map((id): Step => ({ op: 'unfence', id })),
+    fc
+      .record({ id: fc.constantFrom('a', 'b'), share: fc.constantFrom(0.5, 1), at: fc.nat(3) })
+      .map(({ id, share, at }): Step => {
+        const tones = [{ black: 0.1, white: 0.9, gamma: 1 }];
+        return { op: 'finish', step: { id, on: true, share, method: 'levels', tones }, at };
+      }),
+    fc.constantFrom('a', 'b').map((id): Step => ({ op: 'unfinish', id })),
   );
   /** Whether a step takes away what is not there, or a zone that a mend needs. */
-  const isRefused = (one: Step, { recipe: { mends, fences = [] }, marked }: Worksheet): boolean => {
+  const isRefused = (
+    one: Step,
+    { recipe: { mends, fences = [], finish = [] }, marked }: Worksheet,
+  ): boolean => {
     const isZoneThere = fences.some(({ id }) => id === 'sky');
     switch (one.op) {
       case 'put':
@@ -355,6 +365,8 @@ describe('edits', () => {
         return !marked.some(({ id }) => id === one.id);
       case 'unfence':
         return !fences.some(({ id }) => id === one.id) || mends.some(({ zone }) => zone === one.id);
+      case 'unfinish':
+        return !finish.some(({ id }) => id === one.id);
       default:
         return false;
     }

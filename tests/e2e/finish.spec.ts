@@ -1,0 +1,75 @@
+import { applyFinish, createRaster, wholeWindow } from '@fennip/core';
+import type { FinishStep } from '@fennip/core';
+import sharp from 'sharp';
+import { deskOf, saved } from './desk.ts';
+import { addFiles, colourAt, expect, makeJob, test } from './fixtures.ts';
+import { workerSamples } from './workerSamples.ts';
+
+const SIZE = { width: 300, height: 200 };
+
+/** A ramp from left to right, warmer than grey. */
+function faded(): { raster: ReturnType<typeof createRaster>; png: Promise<Buffer> } {
+  const raster = createRaster(SIZE.width, SIZE.height, 3, 8);
+  const data = Buffer.alloc(3 * SIZE.width * SIZE.height);
+  for (let i = 0; i < SIZE.width * SIZE.height; i++)
+    for (let c = 0; c < 3; c++) {
+      const value = Math.round(90 + 80 * ((i % SIZE.width) / SIZE.width)) - 8 * c;
+      raster.planes[c][i] = value;
+      data[3 * i + c] = value;
+    }
+  return {
+    raster,
+    png: sharp(data, { raw: { ...SIZE, channels: 3 } })
+      .png()
+      .toBuffer(),
+  };
+}
+
+test('a finish comes after the mends: shown as it is delivered, kept, and taken back', async ({
+  quietPage: page,
+}) => {
+  const { raster, png } = faded();
+  await makeJob(page, 'A finish');
+  await addFiles(page, [{ name: 'faded.png', buffer: await png }]);
+  await expect(page.getByText('Not examined')).toBeVisible();
+  await page.locator('[data-picture="faded.png"]').click();
+  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  const desk = await deskOf(page, SIZE);
+  const box = await desk.table.boundingBox();
+  if (!box) throw new Error('there is no table');
+  const [x, y] = desk.at(30, 100);
+  const seen = async (): Promise<number> => (await colourAt(page, x - box.x, y - box.y))[0];
+  await expect.poll(seen).toBeGreaterThan(90);
+
+  const steps: FinishStep[] = [
+    { id: 'l', on: true, share: 1, method: 'levels', tones: [{ black: 0.3, white: 0.7, gamma: 1 }] },
+    { id: 'w', on: true, share: 0.5, method: 'colour', temperature: -0.2, tint: 0.05, saturation: 0.8 },
+  ];
+  const id = /pictures\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  const status = await page.evaluate(
+    async ([picture, finish]) => {
+      const { revision } = await (await fetch(`/api/pictures/${picture}`)).json();
+      const edit = {
+        words: 'Finished',
+        steps: finish.map((step, at) => ({ op: 'finish', step, at })),
+      };
+      const answer = await fetch(`/api/pictures/${picture}/edits`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ revision, edit }),
+      });
+      return answer.status;
+    },
+    [id, steps] as const,
+  );
+  expect(status).toBe(200);
+  await page.reload();
+  await expect.poll(seen).toBeLessThan(75);
+  expect((await saved(page)).done.at(-1)?.words).toBe('Finished');
+  const samples = await workerSamples(page, id);
+  const wanted = applyFinish(wholeWindow(raster), steps, []);
+  wanted.planes.forEach((plane, c) => expect(samples[c].equals(Buffer.from(plane as Uint8Array))).toBe(true));
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeEnabled();
+  await page.keyboard.press('Control+z');
+  await expect.poll(seen).toBeGreaterThan(90);
+});
