@@ -1,7 +1,7 @@
 import { createRouter, createWebHistory } from 'vue-router';
 
 /** The stages a picture goes through; each is an address. */
-export const STAGES = ['examine', 'mend', 'hand-over'] as const;
+export const STAGES = ['examine', 'mend', 'finish', 'hand-over'] as const;
 export type Stage = (typeof STAGES)[number];
 
 export const router = createRouter({
@@ -18,7 +18,7 @@ export const router = createRouter({
     },
     { path: '/jobs/:job/doubts', name: 'doubts', component: () => import('./stages/doubts/Doubts.vue') },
     {
-      path: '/jobs/:job/pictures/:picture/:stage(examine|mend|hand-over)',
+      path: '/jobs/:job/pictures/:picture/:stage(examine|mend|finish|hand-over)',
       name: 'picture',
       component: () => import('./stages/picture/PictureStage.vue'),
     },

@@ -42,6 +42,12 @@ const parts = computed(() => {
       here: route.params['stage'] === 'mend',
     },
     {
+      label: say('stage.finish'),
+      to: stage('finish'),
+      fill: picture.finish.some(({ on }) => on) ? 1 : 0,
+      here: route.params['stage'] === 'finish',
+    },
+    {
       label: say('stage.handOver'),
       to: stage('hand-over'),
       fill: 0,

@@ -45,6 +45,7 @@ export const usePicture = defineStore('picture', () => {
 
   const mends = computed(() => worksheet.value.recipe.mends);
   const fences = computed(() => worksheet.value.recipe.fences ?? []);
+  const finish = computed(() => worksheet.value.recipe.finish ?? []);
   const entries = computed(() => ledgerEntries(faults.value, worksheet.value));
   const entryById = computed(() => new Map(entries.value.map((entry) => [entry.id, entry])));
 
@@ -284,6 +285,7 @@ export const usePicture = defineStore('picture', () => {
     faults,
     mends,
     fences,
+    finish,
     entries,
     entryById,
     done,

@@ -16,6 +16,7 @@ import { useLedger } from '../../stores/ledger.ts';
 import { useRound } from '../../stores/round.ts';
 import ExamineBar from './ExamineBar.vue';
 import HandOver from './HandOver.vue';
+import FinishPanel from '../finish/FinishPanel.vue';
 import KeyHelp from './KeyHelp.vue';
 import { say } from '../../words/say.ts';
 import { useKeys } from './useKeys.ts';
@@ -105,7 +106,8 @@ const { isHelpOpen } = useKeys({
   </div>
   <HandOver v-else-if="stage === 'hand-over'" />
   <div v-else class="work" :class="{ folded: !isLedgerOpen }">
-    <Ledger v-show="isLedgerOpen" />
+    <FinishPanel v-if="stage === 'finish'" v-show="isLedgerOpen" />
+    <Ledger v-else v-show="isLedgerOpen" />
     <div class="desk">
       <TableBar />
       <ExamineBar v-if="stage === 'examine'" />
@@ -115,7 +117,7 @@ const { isHelpOpen } = useKeys({
       </p>
       <RoundBar v-if="round.isOn" />
       <PictureTable ref="table" class="table" />
-      <Proof v-if="isProofOpen" ref="proof" />
+      <Proof v-if="isProofOpen && stage !== 'finish'" ref="proof" />
       <div class="folds">
         <button type="button" :aria-pressed="isLedgerOpen" @click="isLedgerOpen = !isLedgerOpen">
           {{ say('ledger') }}

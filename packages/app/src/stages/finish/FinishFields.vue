@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import type { FinishStep } from '@fennip/core';
+import { computed } from 'vue';
+import ZoneSelect from '../../fence/ZoneSelect.vue';
+import { useFences } from '../../stores/fences.ts';
+import { useFinish } from '../../stores/finish.ts';
+import { say } from '../../words/say.ts';
+import CurveEditor from './CurveEditor.vue';
+import { finishFields } from './finishFields.ts';
+
+/** What of one step can be set; the picture follows while a slider is moved. */
+const props = defineProps<{ step: FinishStep }>();
+const finish = useFinish();
+const fences = useFences();
+const fields = computed(() => finishFields(props.step));
+const zone = computed({
+  get: () => props.step.zone ?? null,
+  set: (id: string | null) => {
+    const { zone: before, ...rest } = props.step;
+    void before;
+    finish.change(id === null ? rest : { ...rest, zone: id });
+  },
+});
+</script>
+
+<template>
+  <div class="fields">
+    <CurveEditor
+      v-if="step.method === 'curve'"
+      :points="step.points"
+      @draft="(points) => finish.draft({ ...step, points })"
+      @change="(points) => finish.change({ ...step, points })"
+    />
+    <label v-for="field in fields" :key="field.name">
+      <span>{{ say(`finish.field.${field.name}`) }}</span>
+      <el-slider
+        :model-value="field.value"
+        size="small"
+        :min="field.least"
+        :max="field.most"
+        :step="field.step"
+        :aria-label="say(`finish.field.${field.name}`)"
+        @input="(value: number | number[]) => finish.draft(field.set(Number(value)))"
+        @change="(value: number | number[]) => finish.change(field.set(Number(value)))"
+      />
+      <span class="figures">{{ field.value }}</span>
+    </label>
+    <label v-if="fences.zones.length > 0">
+      <span>{{ say('hand.in') }}</span>
+      <ZoneSelect v-model="zone" :does="say('finish.zone.does')" />
+    </label>
+  </div>
+</template>
+
+<style scoped>
+.fields {
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+}
+label {
+  display: grid;
+  grid-template-columns: 82px minmax(0, 1fr) 46px;
+  align-items: center;
+  gap: 10px;
+  height: 28px;
+}
+.figures {
+  text-align: right;
+}
+</style>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import { FINISHES } from '@fennip/core';
+import { watchDebounced } from '@vueuse/core';
+import { onBeforeUnmount, onMounted } from 'vue';
+import { engine } from '../../engine/engine.ts';
+import { useFinish } from '../../stores/finish.ts';
+import { usePicture } from '../../stores/picture.ts';
+import { say } from '../../words/say.ts';
+import FinishFields from './FinishFields.vue';
+import FinishSteps from './FinishSteps.vue';
+import ToneHistogram from './ToneHistogram.vue';
+
+/** What is done to the picture after all mends. It moves none of them. */
+const picture = usePicture();
+const finish = useFinish();
+
+/** Values are counted once the picture rests. */
+const REST_MS = 150;
+watchDebounced(
+  [() => finish.steps, () => picture.mends, () => picture.opening],
+  () => {
+    if (picture.opening > 0) void finish.count();
+  },
+  { debounce: REST_MS, immediate: true },
+);
+const compare = (isOn: boolean): void => void engine().compareFinish(isOn);
+onMounted(() => {
+  if (picture.opening > 0) compare(true);
+});
+onBeforeUnmount(() => {
+  if (picture.picture) compare(false);
+});
+</script>
+
+<template>
+  <section class="finish" :aria-label="say('stage.finish')">
+    <header>
+      <h2>{{ say('stage.finish') }}</h2>
+      <el-button size="small" :disabled="finish.steps.length === 0" @click="finish.reset">{{
+        say('finish.reset')
+      }}</el-button>
+    </header>
+    <ToneHistogram v-if="finish.histograms" :histograms="finish.histograms" />
+    <div class="adds">
+      <el-button v-for="method in FINISHES" :key="method" size="small" @click="finish.add(method)">{{
+        say(`finish.${method}`)
+      }}</el-button>
+      <el-button size="small" :title="say('finish.stretch.does')" @click="finish.stretch">{{
+        say('finish.stretch')
+      }}</el-button>
+      <el-button size="small" :title="say('finish.balance.does')" @click="finish.balance">{{
+        say('finish.balance')
+      }}</el-button>
+    </div>
+    <FinishSteps />
+    <FinishFields v-if="finish.chosen" :step="finish.chosen" />
+    <p v-else class="soft">{{ say(finish.steps.length === 0 ? 'finish.none' : 'finish.choose') }}</p>
+  </section>
+</template>
+
+<style scoped>
+.finish {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  min-height: 0;
+  padding: 8px 12px;
+  overflow-y: auto;
+  border-right: 1px solid var(--line);
+  background: var(--panel);
+}
+header {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+}
+.adds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+}
+.adds .el-button {
+  margin: 0;
+  padding: 0 8px;
+}
+p {
+  margin: 0;
+}
+</style>

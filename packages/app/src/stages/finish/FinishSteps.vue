@@ -1,0 +1,96 @@
+<script setup lang="ts">
+import type { FinishStep } from '@fennip/core';
+import { useFinish } from '../../stores/finish.ts';
+import { percent } from '../../words/figures.ts';
+import { say } from '../../words/say.ts';
+
+/** The steps of the finish in their order; one is looked at. */
+const finish = useFinish();
+const nameOf = ({ method }: FinishStep): string => say(`finish.${method}`);
+</script>
+
+<template>
+  <ol v-if="finish.steps.length > 0">
+    <li v-for="(step, i) in finish.steps" :key="step.id" :class="{ chosen: step.id === finish.chosenId }">
+      <el-checkbox
+        :model-value="step.on"
+        :aria-label="say('finish.on', { name: nameOf(step) })"
+        @change="finish.change({ ...step, on: !step.on })"
+      />
+      <button
+        type="button"
+        class="name"
+        :aria-pressed="step.id === finish.chosenId"
+        @click="finish.chosenId = step.id"
+      >
+        <span>{{ nameOf(step) }}</span>
+        <span class="figures soft">{{ percent(step.share) }}</span>
+      </button>
+      <button
+        type="button"
+        :disabled="i === 0"
+        :aria-label="say('finish.earlier', { name: nameOf(step) })"
+        @click="finish.move(step, -1)"
+      >
+        ↑
+      </button>
+      <button
+        type="button"
+        :disabled="i === finish.steps.length - 1"
+        :aria-label="say('finish.later', { name: nameOf(step) })"
+        @click="finish.move(step, 1)"
+      >
+        ↓
+      </button>
+      <button
+        type="button"
+        :aria-label="say('finish.remove', { name: nameOf(step) })"
+        @click="finish.remove(step)"
+      >
+        ×
+      </button>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+ol {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  height: 30px;
+  padding: 0 4px;
+  border-bottom: 1px solid var(--line);
+}
+li.chosen {
+  background: var(--raised);
+  box-shadow: inset 3px 0 0 var(--text);
+}
+button {
+  min-width: 24px;
+  height: 24px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--text);
+  font: inherit;
+  cursor: pointer;
+}
+button:disabled {
+  color: var(--text-soft);
+  cursor: default;
+}
+.name {
+  display: flex;
+  flex: 1;
+  align-items: center;
+  justify-content: space-between;
+  padding: 0 6px;
+  text-align: left;
+}
+</style>
