@@ -73,3 +73,58 @@ test('a finish comes after the mends: shown as it is delivered, kept, and taken 
   await page.keyboard.press('Control+z');
   await expect.poll(seen).toBeGreaterThan(90);
 });
+
+test('levels, a curve and colour are set on the page of the finish, in an order of their own, and reset', async ({
+  quietPage: page,
+}) => {
+  const { png } = faded();
+  await makeJob(page, 'Steps');
+  await addFiles(page, [{ name: 'faded.png', buffer: await png }]);
+  await expect(page.getByText('Not examined')).toBeVisible();
+  await page.locator('[data-picture="faded.png"]').click();
+  await page.getByRole('link', { name: 'Finish', exact: true }).click();
+  const box = await page.getByTestId('table').boundingBox();
+  if (!box) throw new Error('there is no table');
+  const middle = async (): Promise<number> =>
+    (await colourAt(page, Math.round(box.width / 2), Math.round(box.height / 2)))[0];
+  await expect.poll(middle).toBeGreaterThan(100);
+  const before = await middle();
+  const steps = async (): Promise<Record<string, unknown>[]> =>
+    ((await saved(page)).recipe as unknown as { finish?: Record<string, unknown>[] }).finish ?? [];
+
+  await page.getByRole('button', { name: 'Auto contrast' }).click();
+  await expect.poll(async () => (await steps()).length).toBe(1);
+  const [{ tones }] = (await steps()) as { tones: { black: number; white: number }[] }[];
+  expect(tones[0].black).toBeGreaterThan(0.25);
+  expect(tones[0].white).toBeLessThan(0.72);
+  const black = page.getByRole('slider', { name: 'Black' });
+  await black.focus();
+  for (let k = 0; k < 20; k++) await page.keyboard.press('ArrowRight');
+  await expect.poll(async () => (await steps())[0]['tones']).not.toEqual(tones);
+  await expect.poll(middle).toBeLessThan(before);
+
+  // A point of the curve lifts the middle; its points are reached by keys as well.
+  await page.getByRole('button', { name: 'Curve', exact: true }).click();
+  const curve = page.getByRole('group', { name: /^Curve/ });
+  const area = await curve.boundingBox();
+  if (!area) throw new Error('there is no curve');
+  await page.mouse.move(area.x + area.width / 2, area.y + area.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(area.x + area.width / 2, area.y + area.height / 5, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => ((await steps())[1]['points'] as unknown[]).length).toBe(3);
+  await expect.poll(middle).toBeGreaterThan(before);
+  await page.getByRole('slider', { name: 'Point 2 of the curve' }).focus();
+  await page.keyboard.press('Delete');
+  await expect.poll(async () => ((await steps())[1]['points'] as unknown[]).length).toBe(2);
+
+  await page.getByRole('button', { name: 'Auto balance' }).click();
+  await expect.poll(async () => (await steps()).at(2)?.['method']).toBe('colour');
+  await page.getByRole('button', { name: 'Colour earlier' }).click();
+  await expect
+    .poll(async () => (await steps()).map(({ method }) => method))
+    .toEqual(['levels', 'colour', 'curve']);
+  await page.getByRole('button', { name: 'Reset all' }).click();
+  await expect.poll(async () => (await steps()).length).toBe(0);
+  await expect.poll(middle).toBe(before);
+});

@@ -63,6 +63,10 @@ test('every view reads well for everyone and fits the window', async ({ quietPag
   await expect(page.getByRole('dialog')).toBeVisible();
   expect(await violations(page)).toEqual([]);
   await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Finish', exact: true }).click();
+  await page.getByRole('button', { name: 'Curve', exact: true }).click();
+  await expect(page.getByRole('group', { name: /^Curve/ })).toBeVisible();
+  expect(await violations(page)).toEqual([]);
   await page.getByRole('link', { name: 'Hand over' }).click();
   await expect(page.getByText('None yet.')).toBeVisible();
   expect(await violations(page)).toEqual([]);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { FinishStep } from '@fennip/core';
+import type { FinishStep, Point } from '@fennip/core';
 import { computed } from 'vue';
 import ZoneSelect from '../../fence/ZoneSelect.vue';
 import { useFences } from '../../stores/fences.ts';
@@ -13,6 +13,10 @@ const props = defineProps<{ step: FinishStep }>();
 const finish = useFinish();
 const fences = useFences();
 const fields = computed(() => finishFields(props.step));
+const curve = computed(() => (props.step.method === 'curve' ? props.step : null));
+function bend(points: readonly Point[], show: (step: FinishStep) => unknown): void {
+  if (curve.value) show({ ...curve.value, points });
+}
 const zone = computed({
   get: () => props.step.zone ?? null,
   set: (id: string | null) => {
@@ -26,10 +30,10 @@ const zone = computed({
 <template>
   <div class="fields">
     <CurveEditor
-      v-if="step.method === 'curve'"
-      :points="step.points"
-      @draft="(points) => finish.draft({ ...step, points })"
-      @change="(points) => finish.change({ ...step, points })"
+      v-if="curve"
+      :points="curve.points"
+      @draft="(points) => bend(points, finish.draft)"
+      @change="(points) => bend(points, finish.change)"
     />
     <label v-for="field in fields" :key="field.name">
       <span>{{ say(`finish.field.${field.name}`) }}</span>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { FINISHES } from '@fennip/core';
 import { watchDebounced } from '@vueuse/core';
-import { onBeforeUnmount, onMounted } from 'vue';
+import { onBeforeUnmount, watch } from 'vue';
 import { engine } from '../../engine/engine.ts';
 import { useFinish } from '../../stores/finish.ts';
 import { usePicture } from '../../stores/picture.ts';
@@ -24,9 +24,14 @@ watchDebounced(
   { debounce: REST_MS, immediate: true },
 );
 const compare = (isOn: boolean): void => void engine().compareFinish(isOn);
-onMounted(() => {
-  if (picture.opening > 0) compare(true);
-});
+/** A picture that is opened is compared by its mends until it is told otherwise. */
+watch(
+  () => picture.opening,
+  (opening) => {
+    if (opening > 0) compare(true);
+  },
+  { immediate: true },
+);
 onBeforeUnmount(() => {
   if (picture.picture) compare(false);
 });

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { FinishStep } from '@fennip/core';
+import { ArrowDown, ArrowUp, Close } from '@element-plus/icons-vue';
 import { useFinish } from '../../stores/finish.ts';
 import { percent } from '../../words/figures.ts';
 import { say } from '../../words/say.ts';
@@ -32,7 +33,7 @@ const nameOf = ({ method }: FinishStep): string => say(`finish.${method}`);
         :aria-label="say('finish.earlier', { name: nameOf(step) })"
         @click="finish.move(step, -1)"
       >
-        ↑
+        <ArrowUp />
       </button>
       <button
         type="button"
@@ -40,14 +41,14 @@ const nameOf = ({ method }: FinishStep): string => say(`finish.${method}`);
         :aria-label="say('finish.later', { name: nameOf(step) })"
         @click="finish.move(step, 1)"
       >
-        ↓
+        <ArrowDown />
       </button>
       <button
         type="button"
         :aria-label="say('finish.remove', { name: nameOf(step) })"
         @click="finish.remove(step)"
       >
-        ×
+        <Close />
       </button>
     </li>
   </ol>
@@ -80,6 +81,11 @@ button {
   color: var(--text);
   font: inherit;
   cursor: pointer;
+}
+button svg {
+  width: 13px;
+  height: 13px;
+  vertical-align: -1px;
 }
 button:disabled {
   color: var(--text-soft);
