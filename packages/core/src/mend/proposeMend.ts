@@ -17,7 +17,7 @@ import type { Place } from '../source/occupied.ts';
 import { occupiedPixels } from '../source/occupied.ts';
 import type { DiscTarget, StrokeTarget, Target } from '../target/target.ts';
 import { targetBounds } from '../target/targetBounds.ts';
-import { targetField } from '../target/targetField.ts';
+import { fieldRect } from '../target/targetField.ts';
 import { RING } from './heal/heal.ts';
 import { findLine } from './auto/findLine.ts';
 import { bandLeft } from './auto/bandLeft.ts';
@@ -289,7 +289,7 @@ function findVeil(wish: MendWish, { avoid }: MendSurroundings, pixels: Pixels): 
     ? [refineVeil(window, known.veil, known.depthError, unknown)]
     : polarities.map((which) => fitVeil(window, { ...target, polarity: which }, unknown));
   const best = fits.reduce((a, b) => (b.evidence > a.evidence ? b : a));
-  const own = targetField(veilReach(best.veil), pixels.shape, RING).rect;
+  const own = fieldRect(veilReach(best.veil), pixels.shape, RING);
   if (isEmpty(own)) return null;
   const amount = veilField(best.veil, own);
   const here = pixels.window(own).raster;

@@ -3,27 +3,24 @@ import { distanceToSet } from './distanceTransform.ts';
 import { spansOfMask } from './spanRows.ts';
 import type { MaskTarget, OutlineTarget, Point, StrokeTarget, Target } from './target.ts';
 
-/** Distance of a point from the segment a to b, and how far along the nearest point lies, 0 to 1. */
-function nearestOnSegment(
-  x: number,
-  y: number,
-  [ax, ay]: Point,
-  [bx, by]: Point,
-): { away: number; along: number } {
-  const dx = bx - ax;
-  const dy = by - ay;
+/** Distance of a point from the segment a to b. */
+function distanceToSegment(x: number, y: number, a: Point, b: Point): number {
+  const dx = b[0] - a[0];
+  const dy = b[1] - a[1];
   const length2 = dx * dx + dy * dy;
-  const along = length2 === 0 ? 0 : Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length2));
-  return { away: Math.hypot(x - ax - along * dx, y - ay - along * dy), along };
+  const to = (x - a[0]) * dx + (y - a[1]) * dy;
+  const along = length2 === 0 || to <= 0 ? 0 : to >= length2 ? 1 : to / length2;
+  const awayX = x - a[0] - along * dx;
+  const awayY = y - a[1] - along * dy;
+  return Math.sqrt(awayX * awayX + awayY * awayY);
 }
-
-const distanceToSegment = (x: number, y: number, a: Point, b: Point): number =>
-  nearestOnSegment(x, y, a, b).away;
 
 function distanceToRun(x: number, y: number, points: readonly Point[], closed: boolean): number {
   let nearest = distanceToSegment(x, y, points[0], points[0]);
-  for (let i = 1; i < points.length; i++)
-    nearest = Math.min(nearest, distanceToSegment(x, y, points[i - 1], points[i]));
+  for (let i = 1; i < points.length; i++) {
+    const away = distanceToSegment(x, y, points[i - 1], points[i]);
+    if (away < nearest) nearest = away;
+  }
   return closed ? Math.min(nearest, distanceToSegment(x, y, points[points.length - 1], points[0])) : nearest;
 }
 
@@ -36,10 +33,20 @@ function distanceToPressed(
 ): number {
   const [px, py] = points[0];
   let nearest = Math.hypot(x - px, y - py) - (width * pressure[0]) / 2;
+  // Told millions of times for a long line: nothing is made anew in here.
   for (let i = 1; i < points.length; i++) {
-    const { away, along } = nearestOnSegment(x, y, points[i - 1], points[i]);
+    const a = points[i - 1];
+    const b = points[i];
+    const dx = b[0] - a[0];
+    const dy = b[1] - a[1];
+    const length2 = dx * dx + dy * dy;
+    const to = (x - a[0]) * dx + (y - a[1]) * dy;
+    const along = length2 === 0 || to <= 0 ? 0 : to >= length2 ? 1 : to / length2;
+    const awayX = x - a[0] - along * dx;
+    const awayY = y - a[1] - along * dy;
     const half = (width * (pressure[i - 1] + along * (pressure[i] - pressure[i - 1]))) / 2;
-    nearest = Math.min(nearest, away - half);
+    const away = Math.sqrt(awayX * awayX + awayY * awayY) - half;
+    if (away < nearest) nearest = away;
   }
   return nearest;
 }

@@ -36,14 +36,16 @@ function holdsAll(target: MendBase['target'], rect: Rect): boolean {
   return ay === by && bx === cx && cy === dy && dx === ax && rectHolds(targetBounds(target, 0), rect);
 }
 
-/** Lays a target on the picture with a band of `band` pixels of surroundings. The rectangle may come out empty. */
-export function targetField(reach: Reach, picture: PictureShape, band: number): TargetField {
+/** The rectangle of {@link targetField}, which costs nothing to tell. */
+export function fieldRect(reach: Reach, picture: PictureShape, band: number): Rect {
   const footprint = footprintRect(reach, picture);
-  const rect = isEmpty(footprint)
-    ? { ...footprint, width: 0, height: 0 }
-    : intersectRects(growRect(footprint, band), pictureRect(picture));
-  return fieldOn(reach, rect);
+  if (isEmpty(footprint)) return { ...footprint, width: 0, height: 0 };
+  return intersectRects(growRect(footprint, band), pictureRect(picture));
 }
+
+/** Lays a target on the picture with a band of `band` pixels of surroundings. The rectangle may come out empty. */
+export const targetField = (reach: Reach, picture: PictureShape, band: number): TargetField =>
+  fieldOn(reach, fieldRect(reach, picture, band));
 
 /** Lays a target on a part of the picture. */
 export function fieldOn(reach: Reach, rect: Rect): TargetField {

@@ -1,11 +1,10 @@
 import type { Pixels } from '../../raster/pixels.ts';
-import { intersectRects, isEmpty } from '../../raster/rect.ts';
-import { pictureRect } from '../../raster/window.ts';
+import { isEmpty } from '../../raster/rect.ts';
 import type { Place } from '../../source/occupied.ts';
 import { occupiedPixels } from '../../source/occupied.ts';
 import type { StrokeTarget } from '../../target/target.ts';
 import { distanceToStroke } from '../../target/targetDistance.ts';
-import { targetField } from '../../target/targetField.ts';
+import { fieldRect } from '../../target/targetField.ts';
 import type { MendBase } from '../mend.ts';
 import { fitLine, lineFitRect } from '../recover/line/fitLine.ts';
 import type { LineVeil } from '../recover/line/lineVeil.ts';
@@ -48,7 +47,7 @@ export function findLine(target: StrokeTarget, avoid: readonly Place[], pixels: 
   const fitted = fitLine(target, pixels, unknown);
   if (!fitted || fitted.evidence < LEAST_EVIDENCE) return null;
   const reach = reachOf(fitted.veil);
-  const own = intersectRects(targetField(reach, pixels.shape, 4).rect, pictureRect(pixels.shape));
+  const own = fieldRect(reach, pixels.shape, 4);
   if (isEmpty(own)) return null;
   const amount = lineField(fitted.veil, own);
   const here = pixels.window(own);

@@ -5,7 +5,7 @@ import type { Rect } from '../../raster/rect.ts';
 import { isEmpty } from '../../raster/rect.ts';
 import { readSource } from '../../source/readSource.ts';
 import type { TargetField } from '../../target/targetField.ts';
-import { targetField } from '../../target/targetField.ts';
+import { fieldRect, targetField } from '../../target/targetField.ts';
 import { targetMiddle } from '../../target/targetMiddle.ts';
 import { GAP_BAND } from '../bridge/closeGap.ts';
 import type { Canvas } from '../canvas.ts';
@@ -21,7 +21,7 @@ import { veilField } from './veil.ts';
 /** The rectangles a recover looks at: those of the heal or the bridge that may fill its middle. */
 export function recoverReads(mend: RecoverMend, picture: PictureShape): Rect[] {
   if (mend.veil.kind !== 'line') return healReads(mend, picture);
-  const { rect } = targetField(mend, picture, GAP_BAND);
+  const rect = fieldRect(mend, picture, GAP_BAND);
   return isEmpty(rect) ? [] : [rect];
 }
 
