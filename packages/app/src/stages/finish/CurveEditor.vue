@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Point } from '@fennip/core';
 import { monotoneCurve } from '@fennip/core';
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { say } from '../../words/say.ts';
 
 /**
@@ -20,8 +20,10 @@ const KEY_STEP = 0.01;
 
 const svg = ref<SVGSVGElement | null>(null);
 const held = ref<number | null>(null);
-const moving = ref<readonly Point[] | null>(null);
+const moving = shallowRef<readonly Point[] | null>(null);
 const shown = computed(() => moving.value ?? props.points);
+/** The points that are shown are those that are dragged, so they cannot tell whether anything has changed. */
+let isChanged = false;
 const course = computed(() => {
   const bend = monotoneCurve(shown.value);
   return Array.from({ length: 93 }, (_, i) => {
@@ -49,6 +51,7 @@ function press(event: PointerEvent): void {
   const place = placeOf(event);
   const near = props.points.findIndex(([x, y]) => Math.hypot(x - place[0], y - place[1]) < CATCH);
   svg.value?.setPointerCapture(event.pointerId);
+  isChanged = false;
   if (near >= 0) {
     held.value = near;
     moving.value = props.points;
@@ -58,17 +61,19 @@ function press(event: PointerEvent): void {
   const points = [...props.points, place].sort((a, b) => a[0] - b[0]);
   held.value = points.indexOf(place);
   moving.value = points;
+  isChanged = true;
   emit('draft', points);
 }
 
 function drag(event: PointerEvent): void {
   if (held.value === null || !moving.value) return;
   moving.value = moved(moving.value, held.value, placeOf(event));
+  isChanged = true;
   emit('draft', moving.value);
 }
 
 function letGo(): void {
-  if (moving.value && moving.value !== props.points) emit('change', moving.value);
+  if (moving.value && isChanged) emit('change', moving.value);
   held.value = null;
   moving.value = null;
 }
