@@ -1,5 +1,8 @@
 import type { Point } from '../target/target.ts';
 
+/** Slopes below this are none. */
+const LEVEL = 1e-9;
+
 /**
  * A smooth curve through points that rises and falls nowhere but where they do. Beyond the first and the last point it
  * goes on level. (Fritsch and Carlson 1980, Monotone piecewise cubic interpolation.)
@@ -15,7 +18,8 @@ export function monotoneCurve(points: readonly Point[]): (x: number) => number {
     return slopes[k - 1] * slopes[k] <= 0 ? 0 : (slopes[k - 1] + slopes[k]) / 2;
   });
   slopes.forEach((slope, k) => {
-    if (slope === 0) {
+    // What is all but level is level: shares of next to nothing are no numbers.
+    if (Math.abs(slope) < LEVEL) {
       tangents[k] = 0;
       tangents[k + 1] = 0;
       return;
