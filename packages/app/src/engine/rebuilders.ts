@@ -16,6 +16,8 @@ export interface Rebuilding {
 export interface Rebuilders {
   /** Begins a rebuild, or has it wait for its turn. */
   readonly begin: RebuildElsewhere;
+  /** Ends all that is under way or waits. */
+  endAll(): void;
   isBusy(): boolean;
   /** Ends when nothing is being worked out. */
   idle(): Promise<void>;
@@ -96,6 +98,10 @@ export function createRebuilders(told: (rebuilding: Rebuilding) => void): Rebuil
       else start(job);
       tell();
       return () => end(job);
+    },
+    endAll: () => {
+      waiting = [];
+      if (running) end(running);
     },
     isBusy: () => running !== null,
     idle: () =>

@@ -151,11 +151,14 @@ const rebuilders = createRebuilders((rebuilding) => tellRebuilding(rebuilding));
 /** Rebuilds are worked out beside the table; each answer is laid down when it comes. */
 const rebuildFor =
   (picture: OpenPicture): RebuildElsewhere =>
-  (task, bring) =>
-    rebuilders.begin(task, (answer) => {
+  (task, bring) => {
+    // An update of a picture that was let go may still be running.
+    if (picture !== open) return () => undefined;
+    return rebuilders.begin(task, (answer) => {
       bring(answer);
       if (picture === open) void show(picture);
     });
+  };
 
 /** The tiles in sight, most wanted first, and the number of the list. */
 let wanted: { readonly keys: readonly TileKey[]; readonly list: number } = { keys: [], list: 0 };
@@ -348,7 +351,7 @@ const api = {
   /** Opens a picture; what was open before is let go. */
   open(picture: TiledPicture): void {
     // What was being worked out for the last one ends.
-    void open?.mended.update({ mends: [] }, open.tiles.ready, () => undefined);
+    rebuilders.endAll();
     const tiles = createTileStore(picture, fetchTile, MOST_BYTES);
     wanted = { keys: [], list: 0 };
     open = {

@@ -434,9 +434,9 @@ function bestFill(
     verdict: judgeMend(applyMend(mend, canvasOf(pixels, fences)), pixels),
   });
   let first: Judged | null = null;
-  const guides = guidesThrough(base, pixels);
   // Where edges of the subject run into a loss they must run through it, which no single source is likely to do.
-  if (guides.length > 0 && (kind === 'loss' || kind === 'tear')) {
+  const guides = kind === 'loss' || kind === 'tear' ? guidesThrough(base, pixels) : [];
+  if (guides.length > 0) {
     const led = judged({ ...rebuildFor(base, avoid, pixels.shape), guides });
     if (led.verdict?.verdict === 'good') return led;
   }
