@@ -36,6 +36,7 @@ import type {
   SpotMend,
 } from './mend.ts';
 import { applyMend } from './applyMend.ts';
+import { GAP_BAND } from './bridge/closeGap.ts';
 import { canvasOf } from './canvas.ts';
 import { sourceOf } from './mend.ts';
 import { layPatch } from './patch.ts';
@@ -143,6 +144,11 @@ export function proposalReads(wish: MendWish, picture: PictureShape): Rect {
     const wide = rebuildReads(rebuildFor(baseOf(wish), [], picture), picture);
     const edges = targetBounds(wish.target, wish.margin + EDGE + EDGES_LOOK);
     return [...wide, intersectRects(edges, pictureRect(picture))].reduce(uniteRects, search);
+  }
+  if (wish.target.shape === 'stroke') {
+    // A line is mended for trial, over all that is seen of it, to be judged.
+    const tried = targetBounds(wish.target, EXTENT_LOOK + GAP_BAND + BAND_LOOK);
+    return intersectRects(uniteRects(search, tried), pictureRect(picture));
   }
   if (wish.target.shape !== 'disc') return search;
   return intersectRects(uniteRects(search, squareAround(wish.target)), pictureRect(picture));
