@@ -2,11 +2,13 @@ import type {
   DepartureHistogram,
   Fence,
   FinishStep,
+  Framing,
   GrainModel,
   Histogram,
   Lamp,
   Mend,
   MendedPicture,
+  Point,
   Raster,
   RebuildElsewhere,
   Recipe,
@@ -19,7 +21,6 @@ import type {
 } from '@fennip/core';
 import {
   TILE_SIZE,
-  applyFinish,
   applyLamp,
   applySteps,
   cloneRaster,
@@ -32,21 +33,29 @@ import {
   emptyWorksheet,
   fieldOn,
   findWear,
+  framingOf,
   fullScale,
   grainShare,
   growRect,
   histogramOf,
   intersectRects,
+  isEmpty,
+  isFramingStep,
   isLaidTreatment,
   judgeMend,
   lampReach,
   lumaPlane,
+  measureBlur,
+  measureGrain,
   mendFootprint,
+  noiseAt,
+  noiseTable,
   pyramidLevels,
   rectsMeet,
   treatWindow,
   viewRaster,
   wearReads,
+  zoneOfStep,
 } from '@fennip/core';
 import type { Remote } from 'comlink';
 import { expose, transfer, wrap } from 'comlink';
@@ -54,12 +63,14 @@ import type { TreatHelper } from './treatHelper.ts';
 import { JUDGED_AROUND } from './judgedAround.ts';
 import { DIFFERENCE_GAIN } from './differenceGain.ts';
 import { fetchTile } from './fetchTile.ts';
+import type { FinishGround } from './finishPart.ts';
+import { finishPart, finishReachOn } from './finishPart.ts';
+import { framePart, framedRect } from './framePart.ts';
 import type { LevelPlace } from './paintTile.ts';
-import { fenceOn, mendPart, reachOnLevel } from './paintTile.ts';
+import { mendPart, reachOnLevel } from './paintTile.ts';
 import type { Rebuilding } from './rebuilders.ts';
 import { createRebuilders } from './rebuilders.ts';
 import type { Repainter, Side, TileKey } from './tileKey.ts';
-import { coveredRect } from './tileKey.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
 import { toBitmap } from './toBitmap.ts';
@@ -80,6 +91,8 @@ interface OpenPicture {
   finishDraft: readonly FinishStep[] | null;
   /** Whether before and after are told apart by the finish; else both are seen under it. */
   comparesFinish: boolean;
+  /** How the page sees the picture; it tells so itself, because its tiles lie by it. */
+  framing: Framing | null;
   /** The finish that the tiles were painted under, as text. */
   seenFinish: string;
   /** Updates run one after the other; each sees what the one before it left. */
@@ -140,6 +153,11 @@ const treat: TreatBy = async (task) => {
   return helper(transfer({ ...task, window }, [window.raster.planes[0].buffer]));
 };
 
+/** Blur and grain are measured so far around the middle of the picture, in pixels. */
+const MEASURED_AROUND = 700;
+/** A tone is picked from so many pixels on every side, so that grain does not decide. */
+const PICKED_AROUND = 2;
+
 /** The longest side of the level on which a histogram is taken. */
 const HISTOGRAM_SIDE = 1600;
 
@@ -178,14 +196,17 @@ function teller(): { tell: (rect: Rect) => void; finish: (picture: OpenPicture) 
       repainter.changed(rect, isAtOnce ? list : null);
     },
     finish: async (picture) => {
-      const soiled = keys.filter((key) => atOnce.some((rect) => rectsMeet(rect, coveredRect(key))));
+      const soiled = keys.filter((key) => {
+        const shown = framedRect(key, picture.framing);
+        return atOnce.some((rect) => rectsMeet(rect, shown));
+      });
       const paintNext = async (): Promise<void> => {
         for (let key = soiled.shift(); key; key = soiled.shift()) {
           try {
             repainter.painted(key, await painted(picture, key), list);
           } catch {
             // Told as any other change, it is asked for again.
-            repainter.changed(coveredRect(key), null);
+            repainter.changed(framedRect(key, picture.framing), null);
           }
         }
       };
@@ -205,7 +226,7 @@ function mendsShown({ recipe, draft }: OpenPicture): readonly Mend[] {
 
 /** The zones that steps of the finish name. */
 const fencesOfFinish = (picture: OpenPicture): readonly Fence[] =>
-  (picture.recipe.fences ?? []).filter(({ id }) => finishOf(picture).some(({ zone }) => zone === id));
+  (picture.recipe.fences ?? []).filter(({ id }) => finishOf(picture).some((step) => zoneOfStep(step) === id));
 
 /** Brings what is shown up to date. What changed again before its turn came is worked out once. */
 function show(picture: OpenPicture): Promise<void> {
@@ -215,7 +236,9 @@ function show(picture: OpenPicture): Promise<void> {
     const recipe = { mends, ...(fences ? { fences } : {}) };
     const { tell, finish } = teller();
     const { without } = picture;
-    const seenFinish = JSON.stringify([finishOf(picture), fencesOfFinish(picture)]);
+    // How the picture is framed is told by the page, which has its tiles painted anew.
+    const values = finishOf(picture).filter((step) => !isFramingStep(step));
+    const seenFinish = JSON.stringify([values, fencesOfFinish(picture)]);
     if (seenFinish !== picture.seenFinish) soilAll(picture, tell);
     picture.seenFinish = seenFinish;
     const compared = { ...recipe, mends: mends.filter(({ id }) => !without?.has(id)) };
@@ -249,15 +272,14 @@ const finishOf = ({ finishDraft, recipe }: OpenPicture): readonly FinishStep[] =
   finishDraft ?? recipe.finish ?? [];
 
 /** A part of a level under the finish. */
-function finishPart(picture: OpenPicture, part: Raster, { level, left, top }: LevelPlace): Raster {
-  const steps = finishOf(picture);
-  if (steps.length === 0) return part;
-  const { transfer, ...shape } = picture.tiles.picture;
-  const sides = pyramidLevels(shape.width, shape.height)[level];
-  const seen = { ...shape, ...sides, ...(transfer ? { transfer } : {}) };
-  const fences = (picture.recipe.fences ?? []).map((fence) => fenceOn(fence, 2 ** level));
-  return applyFinish({ left, top, raster: part, picture: seen }, steps, fences);
-}
+const finished = (picture: OpenPicture, part: Raster, place: LevelPlace): Raster =>
+  finishPart(part, place, groundOf(picture));
+
+const groundOf = (picture: OpenPicture): FinishGround => ({
+  steps: finishOf(picture),
+  fences: picture.recipe.fences ?? [],
+  shape: picture.tiles.picture,
+});
 
 /** A part of a level as one side shows it. */
 async function sideOf(picture: OpenPicture, part: Raster, place: LevelPlace, side: Side): Promise<Raster> {
@@ -267,13 +289,13 @@ async function sideOf(picture: OpenPicture, part: Raster, place: LevelPlace, sid
   const without = async (): Promise<Raster> => (other ? mendPart(part, place, other, workshop) : part);
   switch (side) {
     case 'before':
-      return comparesFinish ? withMends() : finishPart(picture, await without(), place);
+      return comparesFinish ? withMends() : finished(picture, await without(), place);
     case 'after':
-      return finishPart(picture, await withMends(), place);
+      return finished(picture, await withMends(), place);
     case 'difference': {
       const after = await withMends();
       return comparesFinish
-        ? difference(after, finishPart(picture, after, place))
+        ? difference(after, finished(picture, after, place))
         : difference(await without(), after);
     }
   }
@@ -286,9 +308,12 @@ const soilAll = ({ tiles }: OpenPicture, tell: (rect: Rect) => void): void =>
 /** The pictures that a part of the table may show. */
 const mendedOf = ({ mended, other }: OpenPicture): MendedPicture[] => (other ? [mended, other] : [mended]);
 
-/** How far around a part of a level must be known for the treatments on it. */
-const sidesReach = (picture: OpenPicture, rect: Rect, level: number): number =>
-  Math.max(...mendedOf(picture).map((mended) => reachOnLevel(rect, level, mended)));
+/** How far around a part of a level must be known for the treatments and the finish on it. */
+function sidesReach(picture: OpenPicture, rect: Rect, level: number): number {
+  const around = finishReachOn(finishOf(picture), level);
+  const wide = growRect(rect, around);
+  return around + Math.max(...mendedOf(picture).map((mended) => reachOnLevel(wide, level, mended)));
+}
 
 /** A rectangle of a level on one side, under the lamp. A difference is shown as it is. */
 async function litPart(picture: OpenPicture, level: number, rect: Rect, side: Side): Promise<Raster> {
@@ -304,9 +329,18 @@ async function litPart(picture: OpenPicture, level: number, rect: Rect, side: Si
 }
 
 /** One tile of one side, as the screen takes it. */
-async function painted(picture: OpenPicture, { side, level, column, row }: TileKey): Promise<ImageBitmap> {
+async function painted(picture: OpenPicture, key: TileKey): Promise<ImageBitmap> {
+  const { side, level, column, row } = key;
+  const { framing, tiles } = picture;
+  if (framing) {
+    const { width, height } = pyramidLevels(framing.width, framing.height)[level];
+    const place = { left: column * TILE_SIZE, top: row * TILE_SIZE, width: TILE_SIZE, height: TILE_SIZE };
+    const rect = intersectRects(place, { left: 0, top: 0, width, height });
+    const read = (part: Rect): Promise<Raster> => litPart(picture, level, part, side);
+    return sendBitmap(await framePart(framing, tiles.picture, rect, level, read));
+  }
   const [left, top] = [column * TILE_SIZE, row * TILE_SIZE];
-  const tile = await picture.tiles.tile(level, column, row);
+  const tile = await tiles.tile(level, column, row);
   const { width, height } = tile;
   const rect = { left, top, width, height };
   if (lamp.kind === 'plain' && sidesReach(picture, rect, level) === 0) {
@@ -363,6 +397,7 @@ const api = {
       other: null,
       finishDraft: null,
       comparesFinish: false,
+      framing: null,
       seenFinish: NO_FINISH,
       turn: Promise.resolve(),
     };
@@ -450,6 +485,44 @@ const api = {
     soilAll(picture, (rect) => repainter.changed(rect, null));
   },
 
+  /** Shows the picture as these steps frame it: tiles that are asked for from now on lie so. */
+  frame(steps: readonly FinishStep[]): void {
+    const picture = opened();
+    picture.framing = framingOf(picture.tiles.picture, steps);
+  },
+
+  /**
+   * The mean of each colour channel around a place of the upright original under some steps of the finish, 0 to 1: what
+   * the restorer points at.
+   */
+  async toneAt([x, y]: Point, steps: readonly FinishStep[]): Promise<number[]> {
+    const picture = opened();
+    await picture.turn;
+    const { tiles } = picture;
+    const point = { left: Math.floor(x), top: Math.floor(y), width: 1, height: 1 };
+    const whole = { left: 0, top: 0, width: tiles.picture.width, height: tiles.picture.height };
+    const seen = intersectRects(growRect(point, PICKED_AROUND), whole);
+    if (isEmpty(seen)) return [];
+    const wide = intersectRects(growRect(seen, finishReachOn(steps, 0)), whole);
+    const mended = await pixelsOf(wide, 'after');
+    const raster = finishPart(mended, { level: 0, ...wide }, { ...groundOf(picture), steps });
+    const part = viewRaster(raster, { ...seen, left: seen.left - wide.left, top: seen.top - wide.top });
+    const top = fullScale(raster.depth);
+    return colourFloats(part).map((plane) => plane.reduce((a, b) => a + b, 0) / plane.length / top);
+  },
+
+  /** How soft the picture's sharpest edges are, in pixels, and how strong its grain is, of 0 to 1: told by its middle. */
+  async sharpness(): Promise<{ blur: number | null; noise: number }> {
+    const { turn, tiles } = opened();
+    await turn;
+    const { width, height } = tiles.picture;
+    const middle = { left: Math.floor(width / 2), top: Math.floor(height / 2), width: 0, height: 0 };
+    const rect = intersectRects(growRect(middle, MEASURED_AROUND), { left: 0, top: 0, width, height });
+    const raster = await pixelsOf(rect, 'after');
+    const noise = noiseAt(noiseTable(measureGrain(raster)), 0.5);
+    return { blur: measureBlur(lumaPlane(raster), noise), noise };
+  },
+
   /** How many pixels of the whole picture have which value, before the finish and under it. */
   async histograms(): Promise<Record<'before' | 'after', Histogram>> {
     const picture = opened();
@@ -459,7 +532,19 @@ const api = {
     const whole = await partOf(picture, level, { left: 0, top: 0, width, height });
     const place = { level, left: 0, top: 0 };
     const mended = await mendPart(whole, place, picture.mended, { ready: picture.tiles.ready, treat });
-    return { before: histogramOf(mended), after: histogramOf(finishPart(picture, mended, place)) };
+    const framing = framingOf(picture.tiles.picture, finishOf(picture));
+    const framed = async (raster: Raster): Promise<Raster> => {
+      if (!framing) return raster;
+      const sides = pyramidLevels(framing.width, framing.height)[level] ?? { width: 1, height: 1 };
+      const all = { left: 0, top: 0, ...sides };
+      return framePart(framing, picture.tiles.picture, all, level, (rect) =>
+        Promise.resolve(viewRaster(raster, rect)),
+      );
+    };
+    return {
+      before: histogramOf(await framed(mended)),
+      after: histogramOf(await framed(finished(picture, mended, place))),
+    };
   },
 
   /** Compares with the picture without these mends; with the picture as it came in where none are named. */
@@ -541,11 +626,21 @@ const api = {
     return judgeMend({ rect, values: colourFloats(after), coverage }, tiles.pixels);
   },
 
-  /** The full-size samples of a part of the picture as mended, plane after plane: what a delivery must hold. */
+  /** The full-size samples of a part of the finished picture, plane after plane: what a delivery must hold. */
   async samples(rect: Rect): Promise<number[][]> {
     await settled();
-    const mended = await pixelsOf(rect, 'after');
-    const { planes, stride, width, height } = finishPart(opened(), mended, { level: 0, ...rect });
+    const picture = opened();
+    const { width: most, height: highest } = picture.tiles.picture;
+    const framing = framingOf(picture.tiles.picture, finishOf(picture));
+    const upright = async (part: Rect): Promise<Raster> => {
+      const around = growRect(part, finishReachOn(finishOf(picture), 0));
+      const wide = intersectRects(around, { left: 0, top: 0, width: most, height: highest });
+      const raster = finished(picture, await pixelsOf(wide, 'after'), { level: 0, ...wide });
+      return viewRaster(raster, { ...part, left: part.left - wide.left, top: part.top - wide.top });
+    };
+    const { planes, stride, width, height } = framing
+      ? await framePart(framing, picture.tiles.picture, rect, 0, upright)
+      : await upright(rect);
     return planes.map((plane) =>
       Array.from({ length: height }, (_, y) => [...plane.subarray(y * stride, y * stride + width)]).flat(),
     );

@@ -8,13 +8,14 @@ import type { LedgerEntry } from '../stores/ledgerEntry.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import type { Gesture, PointerPlace } from '../table/usePointer.ts';
-import type { Size, Viewport } from '../table/viewport.ts';
+import type { Sight, Size } from '../table/viewport.ts';
 import { toPicture, toScreen } from '../table/viewport.ts';
 import { useFencing } from '../work/useFencing.ts';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { useTreating } from '../work/useTreating.ts';
 import { useLeading } from '../work/useLeading.ts';
 import { useMending } from '../work/useMending.ts';
+import { usePointing } from '../stages/finish/usePointing.ts';
 import { say } from '../words/say.ts';
 import {
   movedMend,
@@ -31,7 +32,7 @@ import type { PenPoint } from './penStroke.ts';
 import { asPoint, fewestPoints, outlineTarget, penTarget, startStroke } from './penStroke.ts';
 
 export interface GestureTable {
-  readonly view: Ref<Viewport>;
+  readonly view: Ref<Sight>;
   readonly table: Ref<Size>;
   /** The entry whose mark lies under a point of the screen. */
   readonly entryAt: (sx: number, sy: number) => LedgerEntry | null;
@@ -57,6 +58,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   const treating = useTreating();
   const { markDrawn } = useLedgerWork();
   const leading = useLeading();
+  const pointing = usePointing({ view, table });
   const isTouch = (): boolean => isFenceTool(hand.tool) && fences.shape === 'touch';
   const pending = shallowRef<Pending | null>(null);
   /** Where the last stroke ended: a click with shift goes on from there. */
@@ -257,13 +259,17 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     bounds: Rect,
     shift: Shift,
   ): { left: number; top: number; right: number; bottom: number } => {
-    const [left, top] = toScreen(view.value, table.value, bounds.left + shift.dx, bounds.top + shift.dy);
-    const [right, bottom] = toScreen(
-      view.value,
-      table.value,
-      bounds.left + bounds.width + shift.dx,
-      bounds.top + bounds.height + shift.dy,
-    );
+    // A picture that is seen turned shows a box as the least upright one that holds it.
+    const [near, far] = [bounds.left + shift.dx, bounds.top + shift.dy];
+    const places = [
+      [near, far],
+      [near + bounds.width, far],
+      [near, far + bounds.height],
+      [near + bounds.width, far + bounds.height],
+    ].map(([x, y]) => toScreen(view.value, table.value, x, y));
+    const [xs, ys] = [places.map(([x]) => x), places.map(([, y]) => y)];
+    const [left, right] = [Math.min(...xs), Math.max(...xs)];
+    const [top, bottom] = [Math.min(...ys), Math.max(...ys)];
     return { left, top, right, bottom };
   };
 
@@ -429,6 +435,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   function begin(place: PointerPlace, event: PointerEvent): Gesture | null {
     if (event.pointerType === 'pen') hand.hasPen = true;
     if (event.pointerType === 'touch' && hand.hasPen) return null;
+    if (pointing.isOn.value) return pointing.begin(place, pending);
     if (hand.tool === null) {
       if (event.shiftKey) return frameMarks(place);
       return event.ctrlKey || event.metaKey ? null : takeHold(place, event.altKey);

@@ -106,6 +106,7 @@ const presets = Object.keys(LAMP_PRESETS) as LampPreset[];
           say('lamp.markSmudges')
         }}</el-button>
       </template>
+      <p v-if="lamp.settings.kind === 'clipping'" class="soft">{{ say('lamp.clipping.does') }}</p>
       <template v-if="lamp.settings.kind === 'finish'">
         <LampSlider
           v-for="{ part, min, max, step } in TONE_SLIDERS"

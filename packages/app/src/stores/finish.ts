@@ -1,30 +1,24 @@
-import type { FinishName, FinishStep, Histogram } from '@fennip/core';
-import { autoBalance, autoLevels } from '@fennip/core';
+import type { CropStep, FinishName, FinishStep, Histogram } from '@fennip/core';
+import { autoBalance, autoLevels, isFramingStep } from '@fennip/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { engine } from '../engine/engine.ts';
+import { neutralStep } from '../stages/finish/neutralStep.ts';
 import { say } from '../words/say.ts';
 import { usePicture } from './picture.ts';
 
-const newId = (): string => `s${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`;
+/** What a press on the picture is for while a step is set by pointing. */
+export const POINTED_AT = ['black', 'grey', 'white', 'tone', 'horizon', 'straight'] as const;
+export type PointedAt = (typeof POINTED_AT)[number];
 
-/** A step that changes nothing yet. */
-function neutral(method: FinishName): FinishStep {
-  const base = { id: newId(), on: true, share: 1 };
-  switch (method) {
-    case 'levels':
-      return { ...base, method, tones: [{ black: 0, white: 1, gamma: 1 }] };
-    case 'curve':
-      return {
-        ...{ ...base, method },
-        points: [
-          [0, 0],
-          [1, 1],
-        ],
-      };
-    case 'colour':
-      return { ...base, method, temperature: 0, tint: 0, saturation: 1 };
-  }
+/** The plane that a picture lies in once lens and straightening have been at it: all of it is shown. */
+function wholePlane({ width, height }: { width: number; height: number }, steps: readonly FinishStep[]) {
+  const angle = steps.findLast((step) => step.on && step.method === 'straighten');
+  const isAcross =
+    angle?.method === 'straighten' && Math.abs(Math.sin(angle.angle)) > Math.abs(Math.cos(angle.angle));
+  if (!isAcross) return { left: 0, top: 0, width, height };
+  const left = Math.round((width - height) / 2);
+  return { left, top: -left, width: height, height: width };
 }
 
 /** What is done to the picture after all mends: its steps in their order, and the one that is looked at. */
@@ -33,11 +27,28 @@ export const useFinish = defineStore('finish', () => {
   const drafted = shallowRef<FinishStep | null>(null);
   const chosenId = ref<string | null>(null);
   const histograms = shallowRef<Record<'before' | 'after', Histogram> | null>(null);
+  const pointedAt = ref<PointedAt | null>(null);
+  /** Whether the page of the finish is what is looked at. */
+  const isOpen = ref(false);
 
   const steps = computed((): readonly FinishStep[] =>
     picture.finish.map((step) => (drafted.value?.id === step.id ? drafted.value : step)),
   );
   const chosen = computed(() => steps.value.find(({ id }) => id === chosenId.value) ?? null);
+  const sides = computed(() => ({
+    width: picture.picture?.width ?? 1,
+    height: picture.picture?.height ?? 1,
+  }));
+  /** While a step of the framing is set, all that it could show is shown, and the frame lies over it. */
+  const isFramingOpen = computed(() => isOpen.value && chosen.value !== null && isFramingStep(chosen.value));
+  const plane = computed(() => wholePlane(sides.value, steps.value));
+  /** How the picture is framed as it is seen now. */
+  const framing = computed((): readonly FinishStep[] => {
+    const framings = steps.value.filter(isFramingStep);
+    if (!isFramingOpen.value) return framings;
+    const all: CropStep = { id: 'all', on: true, share: 1, method: 'crop', ...plane.value };
+    return [...framings.filter(({ method }) => method !== 'crop'), all];
+  });
 
   let isShowing = false;
   /** Shows a step as it is being changed; while one is worked out only the last of those that follow is kept. */
@@ -70,8 +81,27 @@ export const useFinish = defineStore('finish', () => {
   const change = (step: FinishStep): void =>
     put(step, say('step.finishChanged', { name: say(`finish.${step.method}`) }));
 
-  const add = (method: FinishName): void =>
-    put(neutral(method), say('step.finishAdded', { name: say(`finish.${method}`) }));
+  /** Adds a step; of what frames there is one of each kind, which is chosen instead. */
+  function add(method: FinishName): void {
+    const step = neutralStep(method, sides.value, steps.value);
+    const stands = isFramingStep(step) && steps.value.find((one) => one.method === method);
+    if (stands) chosenId.value = stands.id;
+    else put(step, say('step.finishAdded', { name: say(`finish.${method}`) }));
+    if (method === 'sharpen' && step.method === 'sharpen') void measure(step);
+  }
+
+  /** Sets a sharpening by what is measured: the picture's own blur, and a threshold above its grain. */
+  async function measure(step: Extract<FinishStep, { method: 'sharpen' }>): Promise<void> {
+    const { blur, noise } = await engine().sharpness();
+    const toThousandths = (value: number): number => Math.round(1000 * value) / 1000;
+    change({
+      ...step,
+      // Two deviations of the grain: a sharpening that is less than that is hardly anything else.
+      threshold: toThousandths(Math.min(0.1, 2 * noise)),
+      ...(blur === null ? {} : { radius: toThousandths(Math.max(0.3, blur)) }),
+    });
+    if (blur === null) picture.notice = say('notice.noEdges');
+  }
 
   function remove(step: FinishStep): void {
     drafted.value = null;
@@ -81,15 +111,16 @@ export const useFinish = defineStore('finish', () => {
     });
   }
 
-  /** Moves a step before or after its neighbour. */
+  /** Moves a step before or after its neighbour; what frames is not among them. */
   function move(step: FinishStep, by: 1 | -1): void {
-    const at = picture.finish.findIndex(({ id }) => id === step.id) + by;
-    if (at < 0 || at >= picture.finish.length) return;
+    const values = picture.finish.filter((one) => !isFramingStep(one));
+    const neighbour = values[values.findIndex(({ id }) => id === step.id) + by];
+    if (!neighbour) return;
     picture.perform({
       words: say('step.finishMoved', { name: say(`finish.${step.method}`) }),
       steps: [
         { op: 'unfinish', id: step.id },
-        { op: 'finish', step, at },
+        { op: 'finish', step, at: picture.finish.findIndex(({ id }) => id === neighbour.id) },
       ],
     });
   }
@@ -111,7 +142,7 @@ export const useFinish = defineStore('finish', () => {
   /** Levels over the whole range of what is seen, as numbers that can be changed. */
   async function stretch(): Promise<void> {
     const { after } = await engine().histograms();
-    const step = neutral('levels');
+    const step = neutralStep('levels', sides.value, []);
     if (step.method === 'levels') put({ ...step, ...autoLevels(after) }, say('step.finishStretched'));
   }
 
@@ -124,14 +155,14 @@ export const useFinish = defineStore('finish', () => {
       return;
     }
     const { rule, ...numbers } = found;
-    const step = neutral('colour');
+    const step = neutralStep('colour', sides.value, []);
     if (step.method !== 'colour') return;
     put({ ...step, ...numbers }, say('step.finishBalanced'));
     picture.notice = say(`notice.balanced.${rule === 'white patch' ? 'white' : 'grey'}`);
   }
 
   return {
-    ...{ steps, chosen, chosenId, histograms },
-    ...{ add, balance, change, count, draft, move, remove, reset, stretch },
+    ...{ steps, chosen, chosenId, framing, histograms, isFramingOpen, isOpen, plane, pointedAt, sides },
+    ...{ add, balance, change, count, draft, measure, move, remove, reset, stretch },
   };
 });

@@ -47,6 +47,7 @@ function lampOf(settings: LampSettings, grain: GrainModel | null): Lamp {
   switch (settings.kind) {
     case 'plain':
     case 'negative':
+    case 'clipping':
       return { kind: settings.kind };
     case 'contrast':
       return { kind: 'contrast', strength: settings.contrast };

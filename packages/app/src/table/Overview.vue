@@ -2,7 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue';
 import type { TileCache } from './tileCache.ts';
 import type { Size, Viewport } from './viewport.ts';
-import { toPicture } from './viewport.ts';
+import { screenToSeen } from './viewport.ts';
 import { say } from '../words/say.ts';
 
 /** The whole picture, small, with the part that is in sight; there while some of it is out of sight. */
@@ -24,8 +24,8 @@ const size = computed(() => ({
   height: Math.max(8, Math.round(props.picture.height * scale.value)),
 }));
 const sight = computed(() => {
-  const [left, top] = toPicture(props.view, props.table, 0, 0);
-  const [right, bottom] = toPicture(props.view, props.table, props.table.width, props.table.height);
+  const [left, top] = screenToSeen(props.view, props.table, 0, 0);
+  const [right, bottom] = screenToSeen(props.view, props.table, props.table.width, props.table.height);
   const clip = (value: number, most: number): number => Math.min(most, Math.max(0, value));
   const [l, r] = [clip(left, props.picture.width), clip(right, props.picture.width)];
   const [t, b] = [clip(top, props.picture.height), clip(bottom, props.picture.height)];

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Mend, Rect } from '@fennip/core';
-import { isTreatment } from '@fennip/core';
+import { isTreatment, pyramidLevels } from '@fennip/core';
 import { useDevicePixelRatio, useElementSize, useIntervalFn, useThrottleFn } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { engine } from '../engine/engine.ts';
@@ -29,7 +29,12 @@ import { useCutEdges } from './useCutEdges.ts';
 import { useHoverPreview } from './useHoverPreview.ts';
 import { usePointer } from './usePointer.ts';
 import { useViewport } from './useViewport.ts';
+import { useFraming } from './useFraming.ts';
+import type { Sight, Size } from './viewport.ts';
 import { toPicture } from './viewport.ts';
+import CropFrame from '../stages/finish/CropFrame.vue';
+import { framedRect } from '../engine/framePart.ts';
+import { useFinish } from '../stores/finish.ts';
 import { say, sayCount } from '../words/say.ts';
 
 const picture = usePicture();
@@ -38,6 +43,7 @@ const hand = useHand();
 const round = useRound();
 const fences = useFences();
 const guides = useGuides();
+const finish = useFinish();
 
 const stage = ref<HTMLElement | null>(null);
 const pixels = ref<HTMLCanvasElement | null>(null);
@@ -45,9 +51,14 @@ const marks = ref<HTMLCanvasElement | null>(null);
 const size = useElementSize(stage);
 const { pixelRatio } = useDevicePixelRatio();
 const table = computed(() => ({ width: size.width.value, height: size.height.value }));
-const sides = computed(() => ({ width: picture.picture?.width ?? 1, height: picture.picture?.height ?? 1 }));
+const original = computed(() => ({
+  width: picture.picture?.width ?? 1,
+  height: picture.picture?.height ?? 1,
+}));
+const { framing, sides } = useFraming(original);
 const pictureId = computed(() => picture.picture?.id ?? '');
 const viewport = useViewport(pictureId, sides, table);
+const sight = computed((): Sight => ({ ...viewport.view.value, framing: framing.value }));
 const cache = shallowRef<TileCache | null>(null);
 const painted = ref(0);
 const colours = shallowRef<MarkColours>({ open: '', mended: '', chosen: '' });
@@ -56,7 +67,13 @@ const menu = shallowRef<{ readonly entry: LedgerEntry; readonly x: number; reado
 /** A treatment has no one place to be marked: what was painted of it shows while it is chosen. */
 const isMarked = ({ mend, polarity }: LedgerEntry): boolean =>
   polarity !== null || mend === null || !isTreatment(mend);
-const shown = computed(() => allShown().filter(isMarked));
+/** What a crop cuts away is not marked. */
+function isInFrame({ x, y }: LedgerEntry): boolean {
+  if (!framing.value) return true;
+  const [seenX, seenY] = framing.value.toFramed(x, y);
+  return seenX >= 0 && seenY >= 0 && seenX <= sides.value.width && seenY <= sides.value.height;
+}
+const shown = computed(() => allShown().filter((entry) => isMarked(entry) && isInFrame(entry)));
 function allShown(): readonly LedgerEntry[] {
   // While a fence is drawn, marks of faults only hide where its border runs.
   if (view.marks === 'none' || view.isOriginalHeld || isFenceTool(hand.tool)) return [];
@@ -89,22 +106,28 @@ const foldAt = (sx: number): number => {
 
 /** The entries whose marks meet a rectangle of the screen. */
 function marksNear(left: number, top: number, right: number, bottom: number): LedgerEntry[] {
-  const [x, y] = toPicture(viewport.view.value, table.value, left, top);
-  const [endX, endY] = toPicture(viewport.view.value, table.value, right, bottom);
-  const { scale } = viewport.view.value;
-  return index.value.within({ left: x, top: y, width: endX - x, height: endY - y }, MARK_ROOM / scale);
+  const places = [
+    [left, top],
+    [right, top],
+    [left, bottom],
+    [right, bottom],
+  ].map(([sx, sy]) => toPicture(sight.value, table.value, sx, sy));
+  const [xs, ys] = [places.map(([x]) => x), places.map(([, y]) => y)];
+  const [x, y] = [Math.min(...xs), Math.min(...ys)];
+  const rect = { left: x, top: y, width: Math.max(...xs) - x, height: Math.max(...ys) - y };
+  return index.value.within(rect, MARK_ROOM / viewport.view.value.scale);
 }
 const markAt = (sx: number, sy: number): LedgerEntry | null => {
   // A mark is wider than its fault by a third.
   const reach = MARK_ROOM + 0.3 * viewport.view.value.scale * 40;
   const near = marksNear(sx - reach, sy - reach, sx + reach, sy + reach);
-  return entryAt({ view: viewport.view.value, table: table.value }, near, sx, sy);
+  return entryAt({ view: sight.value, table: table.value }, near, sx, sy);
 };
 const allMarks = computed(() => indexMarks(picture.entries.filter(isMarked)));
 const entriesWithin = (rect: Rect): LedgerEntry[] => allMarks.value.within(rect, 0);
 
 const gestures = useGestures({
-  view: viewport.view,
+  view: sight,
   table,
   entryAt: markAt,
   entriesWithin,
@@ -136,7 +159,7 @@ const { pointer, isPanning, isSpaceHeld } = usePointer(stage, {
 
 useHoverPreview({
   pointer: computed(() => (isPanning.value || gestures.pending.value ? null : pointer.value)),
-  toPicture: (sx, sy) => toPicture(viewport.view.value, table.value, sx, sy),
+  toPicture: (sx, sy) => toPicture(sight.value, table.value, sx, sy),
 });
 
 const cutEdges = useCutEdges();
@@ -193,13 +216,13 @@ const hasBrush = computed(() =>
 );
 
 function drawOverlay(context: CanvasRenderingContext2D): void {
-  const glass = { view: viewport.view.value, table: table.value };
+  const glass = { view: sight.value, table: table.value };
   fenceLayer.draw(context, {
     ...glass,
     fences: fencesShown.value,
     current: fences.currentId,
     isHatched: isFenceTool(hand.tool),
-    picture: sides.value,
+    picture: original.value,
     letterOf: fences.letterOf,
   });
   const { width, height } = table.value;
@@ -287,16 +310,31 @@ function readColours(): void {
 }
 
 onMounted(readColours);
+const showTiles = (): TileCache =>
+  createTileCache(
+    {
+      ...sides.value,
+      mostLevels: pyramidLevels(original.value.width, original.value.height).length,
+      covered: (key) => framedRect(key, framing.value),
+    },
+    () => {
+      redraw();
+      void tellOverview();
+    },
+  );
+/** Sides that the tiles were made for. */
+let tiled: Size = { width: 0, height: 0 };
 watch(
-  () => picture.opening,
-  () => {
-    cache.value?.clear();
-    cache.value = picture.picture
-      ? createTileCache(sides.value, () => {
-          redraw();
-          void tellOverview();
-        })
-      : null;
+  [() => picture.opening, framing],
+  ([opening], [before]) => {
+    if (picture.picture && opening > 0) void engine().frame(finish.framing);
+    const isSame = sides.value.width === tiled.width && sides.value.height === tiled.height;
+    if (opening === before && cache.value && isSame) cache.value.soilAll();
+    else {
+      cache.value?.clear();
+      cache.value = picture.picture ? showTiles() : null;
+      tiled = sides.value;
+    }
     redraw();
   },
   { immediate: true },
@@ -350,14 +388,15 @@ const leftOut = computed((): readonly string[] | null => {
 watch(leftOut, async (ids, before) => {
   if (ids?.join() === before?.join()) return;
   await engine().compareWithout(ids);
-  cache.value?.soil({ left: 0, top: 0, ...sides.value }, null);
+  cache.value?.soilAll();
   redraw();
 });
 watch(
   () => view.destination,
   (place) => {
     if (!place) return;
-    viewport.goTo(place);
+    const [x, y] = framing.value ? framing.value.toFramed(place.x, place.y) : [place.x, place.y];
+    viewport.goTo({ x, y, r: place.r });
     view.destination = null;
   },
 );
@@ -403,6 +442,7 @@ defineExpose({
       <span class="for-readers-only">
         {{ sayCount('table.marks', shown.length, { picture: picture.picture?.name ?? '' }) }}
       </span>
+      <CropFrame v-if="finish.isFramingOpen && picture.picture" :view="viewport.view.value" :table="table" />
     </div>
     <ComparePanes v-bind="sideNames" :is-blinked-before="isBlinkedBefore" />
     <Overview

@@ -29,12 +29,31 @@ function isOnHatch(kind: Fence['kind'], x: number, y: number): boolean {
   return kind === 'guard' ? rising || (x - y + 100_000 * HATCH) % HATCH === 0 : rising && (x >> 2) % 3 !== 2;
 }
 
+/** Whether a place of the picture lies in a fence. */
+function isInside(spans: SpanRows, x: number, y: number): boolean {
+  const row = spans.rows[Math.floor(y) - spans.top];
+  if (row === undefined || y < 0) return false;
+  let crossed = 0;
+  while (crossed < row.length && row[crossed] <= x) crossed++;
+  return crossed % 2 === 1;
+}
+
 /** The spans of one row of the screen, in screen pixels; empty outside of the picture. */
 function screenRow(spans: SpanRows, sy: number, scene: FenceScene): number[] {
-  const [, y] = toPicture(scene.view, scene.table, 0, sy + 0.5);
+  const { view, table } = scene;
+  if (view.framing) {
+    // A row of the screen runs across rows of the picture: each of its places is asked for itself.
+    const ends: number[] = [];
+    for (let sx = 0; sx <= table.width; sx++) {
+      const [x, y] = toPicture(view, table, sx + 0.5, sy + 0.5);
+      if (isInside(spans, x, y) !== (ends.length % 2 === 1)) ends.push(sx);
+    }
+    return ends.length % 2 === 1 ? [...ends, Math.ceil(table.width)] : ends;
+  }
+  const [, y] = toPicture(view, table, 0, sy + 0.5);
   const row = spans.rows[Math.floor(y) - spans.top];
   if (row === undefined || y < 0) return [];
-  return row.map((x) => Math.round(toScreen(scene.view, scene.table, x, 0)[0]));
+  return row.map((x) => Math.round(toScreen(view, table, x, 0)[0]));
 }
 
 interface Painter {

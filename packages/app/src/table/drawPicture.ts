@@ -2,7 +2,7 @@ import { TILE_SIZE } from '@fennip/core';
 import type { Side, TileKey } from '../engine/tileKey.ts';
 import type { TileCache } from './tileCache.ts';
 import type { Size, Viewport } from './viewport.ts';
-import { levelFor, toPicture, toScreen } from './viewport.ts';
+import { levelFor, screenToSeen, seenToScreen } from './viewport.ts';
 
 /** From this scale on every pixel of the picture is drawn as a sharp square. */
 const SHARP_FROM = 1;
@@ -20,8 +20,8 @@ export interface Scene {
 export function tilesInSight(scene: Scene, cache: TileCache, level: number, side: Side): TileKey[] {
   const { view, table, picture } = scene;
   const span = TILE_SIZE * 2 ** level;
-  const [left, top] = toPicture(view, table, 0, 0);
-  const [right, bottom] = toPicture(view, table, table.width, table.height);
+  const [left, top] = screenToSeen(view, table, 0, 0);
+  const [right, bottom] = screenToSeen(view, table, table.width, table.height);
   const size = cache.levels[level];
   const lastColumn = Math.ceil(size.width / TILE_SIZE) - 1;
   const lastRow = Math.ceil(size.height / TILE_SIZE) - 1;
@@ -52,7 +52,7 @@ export const sceneLevel = (scene: Scene, cache: TileCache): number =>
 function drawTile(context: CanvasRenderingContext2D, scene: Scene, key: TileKey, bitmap: ImageBitmap): void {
   const span = TILE_SIZE * 2 ** key.level;
   const unit = 2 ** key.level;
-  const [left, top] = toScreen(scene.view, scene.table, key.column * span, key.row * span);
+  const [left, top] = seenToScreen(scene.view, scene.table, key.column * span, key.row * span);
   const right =
     left + Math.min(bitmap.width * unit, scene.picture.width - key.column * span) * scene.view.scale;
   const bottom =

@@ -1,11 +1,11 @@
 import type { Point, Shift, Target } from '@fennip/core';
 import { targetBounds } from '@fennip/core';
-import type { Size, Viewport } from './viewport.ts';
+import type { Sight, Size } from './viewport.ts';
 import { toScreen } from './viewport.ts';
 
 /** Where a picture's places lie on the screen. */
 export interface Glass {
-  readonly view: Viewport;
+  readonly view: Sight;
   readonly table: Size;
 }
 

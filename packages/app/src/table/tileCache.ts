@@ -2,7 +2,6 @@ import type { LevelSize, Rect } from '@fennip/core';
 import { pyramidLevels, rectsMeet } from '@fennip/core';
 import { engine } from '../engine/engine.ts';
 import type { TileKey } from '../engine/tileKey.ts';
-import { coveredRect } from '../engine/tileKey.ts';
 
 interface CachedTile {
   bitmap: ImageBitmap | null;
@@ -32,6 +31,8 @@ export interface TileCache {
    * @param follows the list of wanted tiles that come without being asked for; null where none does
    */
   soil(rect: Rect, follows: number | null): void;
+  /** All tiles show something else; until they come again they stay as they are. */
+  soilAll(): void;
   /** Takes over a tile that came without being asked for; one that another picture's list wanted is thrown away. */
   take(key: TileKey, bitmap: ImageBitmap, list: number): void;
   clear(): void;
@@ -48,8 +49,19 @@ const emptyTile = (key: TileKey): Tile => ({
   ...{ key, bitmap: null, isStale: false, isPainting: false, isExpected: false, came: 0 },
 });
 
+/** What the tiles are of. */
+export interface TiledSight {
+  /** Sides of what is seen, in pixels. */
+  readonly width: number;
+  readonly height: number;
+  /** So many levels can be painted. */
+  readonly mostLevels: number;
+  /** The rectangle of the upright original that a tile shows. */
+  readonly covered: (key: TileKey) => Rect;
+}
+
 /** @param arrived called whenever a tile has been painted */
-export function createTileCache(picture: { width: number; height: number }, arrived: () => void): TileCache {
+export function createTileCache(sight: TiledSight, arrived: () => void): TileCache {
   const tiles = new Map<string, Tile>();
   let wanted: readonly TileKey[] = [];
   /** The lists of this picture come after this one. */
@@ -108,7 +120,7 @@ export function createTileCache(picture: { width: number; height: number }, arri
   }
 
   return {
-    levels: pyramidLevels(picture.width, picture.height),
+    levels: pyramidLevels(sight.width, sight.height).slice(0, sight.mostLevels),
     get: (key) => tiles.get(nameOf(key))?.bitmap ?? null,
     want(keys) {
       const names = keys.map(nameOf).join();
@@ -123,10 +135,14 @@ export function createTileCache(picture: { width: number; height: number }, arri
     soil(rect, follows) {
       const coming = follows === list ? new Set(wanted.map(nameOf)) : null;
       for (const [name, tile] of tiles)
-        if (rectsMeet(coveredRect(tile.key), rect)) {
+        if (rectsMeet(sight.covered(tile.key), rect)) {
           tile.isStale = true;
           tile.isExpected = coming?.has(name) ?? false;
         }
+      paintNext();
+    },
+    soilAll() {
+      for (const tile of tiles.values()) Object.assign(tile, { isStale: true, isExpected: false });
       paintNext();
     },
     take(key, bitmap, wantedOn) {

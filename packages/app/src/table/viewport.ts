@@ -1,8 +1,16 @@
+import type { Framing } from '@fennip/core';
+
 /** Where the picture lies on the table: the pixel (x, y) of the picture is in the middle, `scale` screen pixels wide. */
 export interface Viewport {
   readonly x: number;
   readonly y: number;
   readonly scale: number;
+}
+
+/** A viewport over a picture that is seen as it is finished: places of the original are seen elsewhere. */
+export interface Sight extends Viewport {
+  /** None shows the upright original. */
+  readonly framing: Pick<Framing, 'toFramed' | 'toOriginal'> | null;
 }
 
 export interface Size {
@@ -27,15 +35,29 @@ export const fitViewport = (picture: Size, table: Size): Viewport => ({
   scale: fitScale(picture, table),
 });
 
-export const toScreen = (view: Viewport, table: Size, x: number, y: number): [number, number] => [
+/** Where a place of what is seen lies on the screen. */
+export const seenToScreen = (view: Viewport, table: Size, x: number, y: number): [number, number] => [
   (x - view.x) * view.scale + table.width / 2,
   (y - view.y) * view.scale + table.height / 2,
 ];
 
-export const toPicture = (view: Viewport, table: Size, sx: number, sy: number): [number, number] => [
+/** Which place of what is seen lies under a point of the screen. */
+export const screenToSeen = (view: Viewport, table: Size, sx: number, sy: number): [number, number] => [
   (sx - table.width / 2) / view.scale + view.x,
   (sy - table.height / 2) / view.scale + view.y,
 ];
+
+/** Where a place of the upright original lies on the screen. */
+export function toScreen(view: Sight, table: Size, x: number, y: number): [number, number] {
+  const [seenX, seenY] = view.framing ? view.framing.toFramed(x, y) : [x, y];
+  return seenToScreen(view, table, seenX, seenY);
+}
+
+/** Which place of the upright original lies under a point of the screen. */
+export function toPicture(view: Sight, table: Size, sx: number, sy: number): readonly [number, number] {
+  const [x, y] = screenToSeen(view, table, sx, sy);
+  return view.framing ? view.framing.toOriginal(x, y) : [x, y];
+}
 
 /** Keeps the scale in range and some of the picture in sight. */
 export function clampViewport(view: Viewport, picture: Size, table: Size): Viewport {
@@ -49,7 +71,7 @@ export function clampViewport(view: Viewport, picture: Size, table: Size): Viewp
 
 /** Zooms by a factor so that what lies under a point of the screen stays there. */
 export function zoomAt(view: Viewport, table: Size, sx: number, sy: number, scale: number): Viewport {
-  const [x, y] = toPicture(view, table, sx, sy);
+  const [x, y] = screenToSeen(view, table, sx, sy);
   return { scale, x: x - (sx - table.width / 2) / scale, y: y - (sy - table.height / 2) / scale };
 }
 

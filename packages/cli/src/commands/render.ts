@@ -1,4 +1,4 @@
-import { renderRecipe } from '@fennip/core';
+import { frameWhole, renderRecipe } from '@fennip/core';
 import { checkRecipe } from '@fennip/contract/check';
 import { decodePicture, formatOfName } from '@fennip/files';
 import type { Command } from '../command.ts';
@@ -20,6 +20,6 @@ ${DELIVERY_HELP}`,
     const recipe = checkRecipe(await readJson(neededOption(values, 'recipe')));
     const { raster, header } = await decodePicture(input);
     renderRecipe(raster, recipe, header);
-    await deliver(raster, header, format, out, values);
+    await deliver(frameWhole(raster, recipe.finish ?? []), header, format, out, values);
   },
 };

@@ -1,5 +1,5 @@
 import type { Recipe } from '@fennip/core';
-import { RecipeError } from '@fennip/core';
+import { RecipeError, isFramingStep, zoneOfStep } from '@fennip/core';
 import { RecipeSchema } from '../recipe/recipe.ts';
 import { checkFence } from './checkFence.ts';
 import { checkFinish } from './checkFinish.ts';
@@ -32,12 +32,12 @@ export function checkRecipe(value: unknown): Recipe {
   (recipe.finish ?? []).forEach((step, index) => {
     if (steps.has(step.id)) throw new RecipeError(`finish/${index}/id`, `${step.id} is there twice`);
     steps.add(step.id);
-    if (
-      step.zone !== undefined &&
-      !recipe.fences?.some(({ id, kind }) => id === step.zone && kind === 'zone')
-    )
-      throw new RecipeError(`finish/${index}/zone`, `no zone has the id ${step.zone}`);
-    checkFinish(step, `finish/${index}`);
+    const zone = zoneOfStep(step);
+    if (zone !== undefined && !recipe.fences?.some(({ id, kind }) => id === zone && kind === 'zone'))
+      throw new RecipeError(`finish/${index}/zone`, `no zone has the id ${zone}`);
+    if (isFramingStep(step) && recipe.finish?.slice(0, index).some(({ method }) => method === step.method))
+      throw new RecipeError(`finish/${index}/method`, `${step.method} is there twice`);
+    checkFinish(step, recipe.picture, `finish/${index}`);
   });
   return recipe;
 }

@@ -1,9 +1,12 @@
 import type { FloatPlane } from '../raster/float.ts';
 import { createFloatPlane } from '../raster/float.ts';
 
-/** Half a normalised Gaussian, centre first, cut at three and a half sigma. */
+/** How far a blur looks around, in pixels: three and a half sigma. */
+export const blurReach = (sigma: number): number => Math.max(1, Math.round(3.5 * sigma));
+
+/** Half a normalised Gaussian, centre first. */
 function halfKernel(sigma: number): Float32Array {
-  const radius = Math.max(1, Math.round(3.5 * sigma));
+  const radius = blurReach(sigma);
   const half = Float32Array.from({ length: radius + 1 }, (_, i) => Math.exp(-(i * i) / (2 * sigma * sigma)));
   let total = half[0];
   for (let i = 1; i <= radius; i++) total += 2 * half[i];

@@ -1,21 +1,25 @@
-import { LUMA } from '../colour/luma.ts';
-import { SRGB_TRANSFER, sharedTransferTable } from '../colour/transfer.ts';
 import { fenceCoverage } from '../fence/allowance.ts';
 import type { Fence } from '../fence/fence.ts';
+import { blurReach, gaussianBlur } from '../filter/gaussian.ts';
 import { colourFloats } from '../mend/patch.ts';
 import type { Raster } from '../raster/raster.ts';
 import { cloneRaster, fullScale } from '../raster/raster.ts';
 import type { Window } from '../raster/window.ts';
 import { windowRect } from '../raster/window.ts';
-import type { ColourStep, FinishStep } from './finishStep.ts';
+import { balanced } from './balanced.ts';
+import type { FinishStep, SoftenStep, ValueStep } from './finishStep.ts';
+import { isFramingStep } from './finishStep.ts';
+import { TABLE_TOP, fromLight, lightTablesOf, toLight } from './light.ts';
+import { contrastReach, localContrast } from './localContrast.ts';
 import { monotoneCurve } from './monotoneCurve.ts';
+import { sharpenReach, sharpened } from './sharpened.ts';
 import { tonedValue } from './tone.ts';
 
-/** Steps of the tables that values run through: one for every code of 16 bit. */
-const TABLE_TOP = 65535;
 /** Tables are worked out once for each setting; so many are kept. */
 const MOST_TABLES = 24;
 const tables = new Map<string, Float32Array>();
+/** A blur of less than this is none. */
+const LEAST_RADIUS = 0.12;
 
 /** What becomes of every value of 0 to 1, in steps of 1/65535. */
 function tableOf(key: string, bend: (value: number) => number): Float32Array {
@@ -35,35 +39,17 @@ function throughTable(plane: Float32Array, table: Float32Array): Float32Array {
   return out;
 }
 
-/**
- * White balance as gains, then saturation about the luminance of each pixel, both in linear light. (The saturation
- * matrix of W3C Filter Effects 1, 9.2, with the weights of Rec. 709.) The gains leave the luminance of grey as it is.
- */
-function balanced(
-  { temperature, tint, saturation }: ColourStep,
-  planes: readonly Float32Array[],
-  transfer: Window['picture']['transfer'],
-): Float32Array[] {
-  // A grey picture has no colour to change.
-  if (planes.length < 3) return [...planes];
-  const codes = planes.map((_, c) => sharedTransferTable(transfer?.[c] ?? SRGB_TRANSFER, TABLE_TOP));
-  const raw = [2 ** (temperature / 2), 2 ** -tint, 2 ** (-temperature / 2)];
-  const luminance = raw.reduce((sum, gain, c) => sum + LUMA[c] * gain, 0);
-  const gains = raw.map((gain) => gain / luminance);
-  const out = planes.map((plane) => new Float32Array(plane.length));
-  for (let i = 0; i < out[0].length; i++) {
-    const red = gains[0] * codes[0].light[Math.round(planes[0][i] * TABLE_TOP)];
-    const green = gains[1] * codes[1].light[Math.round(planes[1][i] * TABLE_TOP)];
-    const blue = gains[2] * codes[2].light[Math.round(planes[2][i] * TABLE_TOP)];
-    const grey = LUMA[0] * red + LUMA[1] * green + LUMA[2] * blue;
-    out[0][i] = codes[0].encode(grey + saturation * (red - grey)) / TABLE_TOP;
-    out[1][i] = codes[1].encode(grey + saturation * (green - grey)) / TABLE_TOP;
-    out[2][i] = codes[2].encode(grey + saturation * (blue - grey)) / TABLE_TOP;
-  }
-  return out;
+/** A Gaussian blur of each channel's light: what a lens would do. */
+function softened({ radius }: SoftenStep, planes: readonly Float32Array[], window: Window): Float32Array[] {
+  const { width, height } = window.raster;
+  const codes = lightTablesOf(planes.length, window.picture.transfer);
+  return planes.map((plane, c) =>
+    fromLight(gaussianBlur({ width, height, data: toLight(plane, codes[c]) }, radius).data, codes[c]),
+  );
 }
 
-function carriedOut(step: FinishStep, planes: readonly Float32Array[], window: Window): Float32Array[] {
+function carriedOut(step: ValueStep, planes: readonly Float32Array[], window: Window): Float32Array[] {
+  const { transfer } = window.picture;
   switch (step.method) {
     case 'levels':
       return planes.map((plane, c) => {
@@ -78,29 +64,64 @@ function carriedOut(step: FinishStep, planes: readonly Float32Array[], window: W
       return planes.map((plane) => throughTable(plane, table));
     }
     case 'colour':
-      return balanced(step, planes, window.picture.transfer);
+      return balanced(step, planes, transfer);
+    case 'contrast':
+      return localContrast(step, planes, windowRect(window));
+    case 'sharpen':
+      return sharpened(step, planes, window.raster, transfer);
+    case 'soften':
+      return softened(step, planes, window);
   }
 }
 
+/** How far a step looks around, in pixels; 0 where every pixel is for itself. */
+function reachOf(step: ValueStep): number {
+  switch (step.method) {
+    case 'levels':
+    case 'curve':
+    case 'colour':
+      return 0;
+    case 'contrast':
+      return contrastReach(step);
+    case 'sharpen':
+      return sharpenReach(step);
+    case 'soften':
+      return blurReach(step.radius);
+  }
+}
+
+/** Whether a step changes anything at all; a blur of next to nothing on a small level does not. */
+function isActive(step: FinishStep): step is ValueStep {
+  if (!step.on || step.share === 0 || isFramingStep(step)) return false;
+  if (step.method === 'sharpen' || step.method === 'soften') return step.radius >= LEAST_RADIUS;
+  return step.method !== 'contrast' || (step.amount !== 0 && step.size >= 1);
+}
+
+/** How far around a part of a picture must be known for the steps on it, in pixels. */
+export const finishReach = (steps: readonly FinishStep[]): number =>
+  steps.filter(isActive).reduce((sum, step) => sum + reachOf(step), 0);
+
 /**
- * A part of a picture under the steps of its finish, one after the other, in floating point; values are rounded once,
- * at the end. Every pixel for itself: the same comes out whatever part is asked for. Alpha is kept.
+ * A part of a picture under the value steps of its finish, one after the other, in floating point; values are rounded
+ * once, at the end. The same comes out whatever part is asked for. Alpha is kept. Steps of the framing are for
+ * {@link import('./framing/applyFraming.ts').applyFraming}.
  *
+ * @param window with {@link finishReach} around what is wanted of it, except where the picture ends
  * @param fences hold the zones that steps name
  * @returns a raster of its own, or the window's where nothing changes
  */
 export function applyFinish(window: Window, steps: readonly FinishStep[], fences: readonly Fence[]): Raster {
-  const active = steps.filter(({ on, share }) => on && share > 0);
+  const active = steps.filter(isActive);
   if (active.length === 0) return window.raster;
   const { raster } = window;
   const top = fullScale(raster.depth);
   let planes = colourFloats(raster);
   for (const plane of planes) for (let i = 0; i < plane.length; i++) plane[i] /= top;
   for (const step of active) {
-    const next = carriedOut(step, planes, window);
     const zone = fences.find(({ id, on }) => on && id === step.zone);
     // A step whose zone is switched off is switched off with it.
     if (step.zone !== undefined && !zone) continue;
+    const next = carriedOut(step, planes, window);
     const coverage = zone ? fenceCoverage(zone, windowRect(window), window.picture) : null;
     planes = planes.map((plane, c) => {
       if (!coverage && step.share === 1) return next[c];

@@ -7,8 +7,8 @@ export interface Histogram {
   readonly channels: readonly (readonly number[])[];
   /** Pixels that were counted. */
   readonly count: number;
-  /** Values at the very ends, in all channels together: nothing of the picture is left there. */
-  readonly clipped: { readonly dark: number; readonly light: number };
+  /** Values at the very ends, for each channel: nothing of the picture is left there. */
+  readonly clipped: { readonly dark: readonly number[]; readonly light: readonly number[] };
 }
 
 export const HISTOGRAM_BINS = 256;
@@ -17,15 +17,16 @@ export const HISTOGRAM_BINS = 256;
 export function histogramOf(raster: Raster): Histogram {
   const { width, height, stride, depth, planes } = raster;
   const top = fullScale(depth);
-  const clipped = { dark: 0, light: 0 };
-  const channels = planes.slice(0, colourChannels(planes.length)).map((plane) => {
+  const colours = planes.slice(0, colourChannels(planes.length));
+  const clipped = { dark: colours.map(() => 0), light: colours.map(() => 0) };
+  const channels = colours.map((plane, c) => {
     const bins = new Array<number>(HISTOGRAM_BINS).fill(0);
     for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++) {
         const value = plane[y * stride + x];
         bins[Math.floor((value * HISTOGRAM_BINS) / (top + 1))]++;
-        if (value === 0) clipped.dark++;
-        else if (value === top) clipped.light++;
+        if (value === 0) clipped.dark[c]++;
+        else if (value === top) clipped.light[c]++;
       }
     return bins;
   });

@@ -1,6 +1,7 @@
 import { RecipeError } from '../errors.ts';
 import type { Fence } from '../fence/fence.ts';
 import type { FinishStep } from '../finish/finishStep.ts';
+import { zoneOfStep } from '../finish/finishStep.ts';
 import type { FaultKind, NumberedFault } from '../examine/fault.ts';
 import type { Mend } from '../mend/mend.ts';
 import type { Recipe } from './recipe.ts';
@@ -106,7 +107,11 @@ function takeOut<T extends { readonly id: string }>(
 /** What names a zone that is gone would act where it must not. */
 function refuseLostZones({ mends, fences, finish }: Draft): void {
   const zones = new Set(fences.filter(({ kind }) => kind === 'zone').map(({ id }) => id));
-  const lost = [...mends, ...finish].find(({ zone }) => zone !== undefined && !zones.has(zone));
+  const bounded = [
+    ...mends.map(({ id, zone }) => ({ id, zone })),
+    ...finish.map((step) => ({ id: step.id, zone: zoneOfStep(step) })),
+  ];
+  const lost = bounded.find(({ zone }) => zone !== undefined && !zones.has(zone));
   if (lost) throw new RecipeError('steps', `leave ${lost.id} in the zone ${lost.zone}, which is not there`);
 }
 

@@ -3,11 +3,11 @@ import { layPatch } from '../mend/patch.ts';
 import { pixelsOf } from '../raster/pixels.ts';
 import type { Transfer } from '../colour/transfer.ts';
 import type { Raster } from '../raster/raster.ts';
-import { cloneRaster, copyRaster } from '../raster/raster.ts';
+import { cloneRaster, copyRaster, viewRaster } from '../raster/raster.ts';
 import { narrowWindow, wholeWindow } from '../raster/window.ts';
 import { RecipeError } from '../errors.ts';
 import type { Fence } from '../fence/fence.ts';
-import { applyFinish } from '../finish/applyFinish.ts';
+import { applyFinish, finishReach } from '../finish/applyFinish.ts';
 import type { FinishStep } from '../finish/finishStep.ts';
 import type { Canvas } from '../mend/canvas.ts';
 import { isTreatment } from '../mend/mend.ts';
@@ -26,7 +26,7 @@ export interface RenderOptions {
 
 /**
  * Carries out a recipe on a whole picture, in place: one mend after the other, each on what the ones before it left,
- * then its finish.
+ * then the values of its finish. It stays upright and whole: how it is framed is for `frameWhole`.
  *
  * @throws RecipeError when the recipe is for a picture of other sides
  */
@@ -54,6 +54,10 @@ export function renderRecipe(raster: Raster, recipe: Recipe, { transfer, done }:
 /** A whole picture in floating point would take four times its memory: it is finished a band at a time. */
 const BAND = 128;
 
+/**
+ * Finishes a picture in place. A band is written back when the one after it is done, so that none sees what is finished
+ * already: no step looks farther than one band.
+ */
 function finishInBands(
   raster: Raster,
   finish: readonly FinishStep[],
@@ -61,10 +65,17 @@ function finishInBands(
   transfer: RenderOptions['transfer'],
 ): void {
   const whole = wholeWindow(raster, transfer);
-  for (let top = 0; top < raster.height; top += BAND) {
-    const band = { left: 0, top, width: raster.width, height: Math.min(BAND, raster.height - top) };
-    copyRaster(applyFinish(narrowWindow(whole, band), finish, fences), raster, 0, top);
+  const reach = finishReach(finish);
+  const step = Math.max(BAND, reach);
+  let write = (): void => undefined;
+  for (let top = 0; top < raster.height; top += step) {
+    const band = { left: 0, top, width: raster.width, height: Math.min(step, raster.height - top) };
+    const seen = narrowWindow(whole, { ...band, top: top - reach, height: band.height + 2 * reach });
+    const finished = applyFinish(seen, finish, fences);
+    write();
+    write = () => copyRaster(viewRaster(finished, { ...band, top: top - seen.top }), raster, 0, top);
   }
+  write();
 }
 
 /** Carries out a treatment piece by piece, each reading what was there before any of them. */

@@ -60,7 +60,7 @@ function refuseBadSteps(steps: readonly Step[], { width, height }: PictureRow): 
   const picture = { width, height };
   steps.forEach((step, index) => {
     if (step.op === 'put') checkMend(step.mend, picture, `steps/${index}/mend`);
-    if (step.op === 'finish') checkFinish(step.step, `steps/${index}/step`);
+    if (step.op === 'finish') checkFinish(step.step, picture, `steps/${index}/step`);
     if (step.op === 'fence') checkFence(step.fence, picture, `steps/${index}/fence`);
   });
 }

@@ -36,6 +36,7 @@ import {
   copyRaster,
   examineTile,
   examineWhole,
+  frameWhole,
   pixelsOf,
   rasterOver,
   renderRecipe,
@@ -179,7 +180,8 @@ async function deliver(task: Extract<ThreadTask, { task: 'deliver' }>): Promise<
       if (done % 50 === 0) task.port.postMessage(0.2 + (0.5 * done) / count);
     },
   });
-  const bytes = await encodePicture(raster, header, task.settings);
+  const framed = frameWhole(raster, task.recipe.finish ?? []);
+  const bytes = await encodePicture(framed, header, task.settings);
   const file = await open(task.onto, 'w');
   try {
     await file.writeFile(bytes);

@@ -1,25 +1,36 @@
 <script setup lang="ts">
 import type { FinishStep, Point } from '@fennip/core';
-import { computed } from 'vue';
+import { isFramingStep, zoneOfStep } from '@fennip/core';
+import { computed, ref, watch } from 'vue';
 import ZoneSelect from '../../fence/ZoneSelect.vue';
 import { useFences } from '../../stores/fences.ts';
 import { useFinish } from '../../stores/finish.ts';
 import { say } from '../../words/say.ts';
 import CurveEditor from './CurveEditor.vue';
+import StepActions from './StepActions.vue';
 import { finishFields } from './finishFields.ts';
 
 /** What of one step can be set; the picture follows while a slider is moved. */
 const props = defineProps<{ step: FinishStep }>();
 const finish = useFinish();
 const fences = useFences();
-const fields = computed(() => finishFields(props.step));
+const channel = ref<number | null>(null);
+watch(
+  () => props.step.id,
+  () => {
+    channel.value = null;
+    finish.pointedAt = null;
+  },
+);
+const fields = computed(() => finishFields(props.step, channel.value));
 const curve = computed(() => (props.step.method === 'curve' ? props.step : null));
 function bend(points: readonly Point[], show: (step: FinishStep) => unknown): void {
   if (curve.value) show({ ...curve.value, points });
 }
 const zone = computed({
-  get: () => props.step.zone ?? null,
+  get: () => zoneOfStep(props.step) ?? null,
   set: (id: string | null) => {
+    if (isFramingStep(props.step)) return;
     const { zone: before, ...rest } = props.step;
     void before;
     finish.change(id === null ? rest : { ...rest, zone: id });
@@ -29,6 +40,7 @@ const zone = computed({
 
 <template>
   <div class="fields">
+    <StepActions v-model:channel="channel" :step="step" />
     <CurveEditor
       v-if="curve"
       :points="curve.points"
@@ -49,7 +61,7 @@ const zone = computed({
       />
       <span class="figures">{{ field.value }}</span>
     </label>
-    <label v-if="fences.zones.length > 0">
+    <label v-if="fences.zones.length > 0 && !isFramingStep(step)">
       <span>{{ say('hand.in') }}</span>
       <ZoneSelect v-model="zone" :does="say('finish.zone.does')" />
     </label>

@@ -1,5 +1,12 @@
+<script lang="ts">
+/** Which marks the page of the finish shows. */
+let marksHere: Marks = 'none';
+</script>
+
 <script setup lang="ts">
-import { FINISHES } from '@fennip/core';
+import type { Marks } from '../../stores/view.ts';
+import { useView } from '../../stores/view.ts';
+import type { FinishName } from '@fennip/core';
 import { watchDebounced } from '@vueuse/core';
 import { onBeforeUnmount, watch } from 'vue';
 import { engine } from '../../engine/engine.ts';
@@ -13,6 +20,16 @@ import ToneHistogram from './ToneHistogram.vue';
 /** What is done to the picture after all mends. It moves none of them. */
 const picture = usePicture();
 const finish = useFinish();
+const GROUPS: Readonly<Record<'tone' | 'detail' | 'frame', readonly FinishName[]>> = {
+  tone: ['levels', 'curve', 'colour'],
+  detail: ['contrast', 'sharpen', 'soften'],
+  frame: ['lens', 'straighten', 'crop'],
+};
+finish.isOpen = true;
+/** Marks would hide what is finished. They come when they are asked for, and those of the other pages stay as they are. */
+const view = useView();
+const marksElsewhere = view.marks;
+view.marks = marksHere;
 
 /** Values are counted once the picture rests. */
 const REST_MS = 150;
@@ -33,6 +50,10 @@ watch(
   { immediate: true },
 );
 onBeforeUnmount(() => {
+  finish.isOpen = false;
+  marksHere = view.marks;
+  view.marks = marksElsewhere;
+  finish.pointedAt = null;
   if (picture.picture) compare(false);
 });
 </script>
@@ -46,17 +67,24 @@ onBeforeUnmount(() => {
       }}</el-button>
     </header>
     <ToneHistogram v-if="finish.histograms" :histograms="finish.histograms" />
-    <div class="adds">
-      <el-button v-for="method in FINISHES" :key="method" size="small" @click="finish.add(method)">{{
-        say(`finish.${method}`)
-      }}</el-button>
-      <el-button size="small" :title="say('finish.stretch.does')" @click="finish.stretch">{{
-        say('finish.stretch')
-      }}</el-button>
-      <el-button size="small" :title="say('finish.balance.does')" @click="finish.balance">{{
-        say('finish.balance')
-      }}</el-button>
-    </div>
+    <dl class="adds">
+      <template v-for="(methods, group) in GROUPS" :key="group">
+        <dt class="soft">{{ say(`finish.group.${group}`) }}</dt>
+        <dd>
+          <el-button v-for="method in methods" :key="method" size="small" @click="finish.add(method)">{{
+            say(`finish.${method}`)
+          }}</el-button>
+          <template v-if="group === 'tone'">
+            <el-button size="small" :title="say('finish.stretch.does')" @click="finish.stretch">{{
+              say('finish.stretch')
+            }}</el-button>
+            <el-button size="small" :title="say('finish.balance.does')" @click="finish.balance">{{
+              say('finish.balance')
+            }}</el-button>
+          </template>
+        </dd>
+      </template>
+    </dl>
     <FinishSteps />
     <FinishFields v-if="finish.chosen" :step="finish.chosen" />
     <p v-else class="soft">{{ say(finish.steps.length === 0 ? 'finish.none' : 'finish.choose') }}</p>
@@ -80,9 +108,16 @@ header {
   justify-content: space-between;
 }
 .adds {
+  display: grid;
+  grid-template-columns: 46px 1fr;
+  gap: 5px;
+  margin: 0;
+}
+.adds dd {
   display: flex;
   flex-wrap: wrap;
   gap: 5px;
+  margin: 0;
 }
 .adds .el-button {
   margin: 0;

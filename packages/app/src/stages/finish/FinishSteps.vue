@@ -1,18 +1,27 @@
 <script setup lang="ts">
 import type { FinishStep } from '@fennip/core';
+import { isFramingStep } from '@fennip/core';
 import { ArrowDown, ArrowUp, Close } from '@element-plus/icons-vue';
 import { useFinish } from '../../stores/finish.ts';
+import { computed } from 'vue';
 import { percent } from '../../words/figures.ts';
 import { say } from '../../words/say.ts';
 
 /** The steps of the finish in their order; one is looked at. */
 const finish = useFinish();
 const nameOf = ({ method }: FinishStep): string => say(`finish.${method}`);
+/** What frames comes after all others, in an order of its own, and has no share. */
+const values = computed(() => finish.steps.filter((step) => !isFramingStep(step)));
+const ORDER = ['lens', 'straighten', 'crop'];
+const framings = computed(() =>
+  finish.steps.filter(isFramingStep).sort((a, b) => ORDER.indexOf(a.method) - ORDER.indexOf(b.method)),
+);
+const shown = computed((): FinishStep[] => [...values.value, ...framings.value]);
 </script>
 
 <template>
   <ol v-if="finish.steps.length > 0">
-    <li v-for="(step, i) in finish.steps" :key="step.id" :class="{ chosen: step.id === finish.chosenId }">
+    <li v-for="(step, i) in shown" :key="step.id" :class="{ chosen: step.id === finish.chosenId }">
       <el-checkbox
         :model-value="step.on"
         :aria-label="say('finish.on', { name: nameOf(step) })"
@@ -25,24 +34,26 @@ const nameOf = ({ method }: FinishStep): string => say(`finish.${method}`);
         @click="finish.chosenId = step.id"
       >
         <span>{{ nameOf(step) }}</span>
-        <span class="figures soft">{{ percent(step.share) }}</span>
+        <span v-if="!isFramingStep(step)" class="figures soft">{{ percent(step.share) }}</span>
       </button>
-      <button
-        type="button"
-        :disabled="i === 0"
-        :aria-label="say('finish.earlier', { name: nameOf(step) })"
-        @click="finish.move(step, -1)"
-      >
-        <ArrowUp />
-      </button>
-      <button
-        type="button"
-        :disabled="i === finish.steps.length - 1"
-        :aria-label="say('finish.later', { name: nameOf(step) })"
-        @click="finish.move(step, 1)"
-      >
-        <ArrowDown />
-      </button>
+      <template v-if="!isFramingStep(step)">
+        <button
+          type="button"
+          :disabled="i === 0"
+          :aria-label="say('finish.earlier', { name: nameOf(step) })"
+          @click="finish.move(step, -1)"
+        >
+          <ArrowUp />
+        </button>
+        <button
+          type="button"
+          :disabled="i === values.length - 1"
+          :aria-label="say('finish.later', { name: nameOf(step) })"
+          @click="finish.move(step, 1)"
+        >
+          <ArrowDown />
+        </button>
+      </template>
       <button
         type="button"
         :aria-label="say('finish.remove', { name: nameOf(step) })"

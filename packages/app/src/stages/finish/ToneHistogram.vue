@@ -25,9 +25,13 @@ const across = scaleLinear([0, 255], [0, WIDTH]);
 const course = (bins: readonly number[]): string =>
   bins.map((height, bin) => `${across(bin).toFixed(1)},${(HEIGHT - height).toFixed(1)}`).join(' ');
 const cut = computed(() => {
-  const { clipped, count, channels } = props.histograms.after;
-  const share = (pixels: number): string => percent(pixels / (count * channels.length));
-  return say('finish.clipped', { dark: share(clipped.dark), light: share(clipped.light) });
+  const { clipped, count } = props.histograms.after;
+  // Each channel for itself where they differ, in the order red, green, blue.
+  const shares = (pixels: readonly number[]): string => {
+    const told = pixels.map((one) => percent(one / count));
+    return new Set(told).size === 1 ? told[0] : told.join(' / ');
+  };
+  return say('finish.clipped', { dark: shares(clipped.dark), light: shares(clipped.light) });
 });
 </script>
 

@@ -5,6 +5,7 @@ import { useLamp } from '../../stores/lamp.ts';
 import { usePicture } from '../../stores/picture.ts';
 import type { ArmedMethod } from '../../stores/hand.ts';
 import { useFences } from '../../stores/fences.ts';
+import { useFinish } from '../../stores/finish.ts';
 import type { TreatTool } from '../../stores/hand.ts';
 import { isFenceTool, isTreatTool, useHand } from '../../stores/hand.ts';
 import { useRound } from '../../stores/round.ts';
@@ -93,6 +94,7 @@ export function useKeys(actions: KeyActions) {
   const { useOtherSources } = useWear();
   const leading = useLeading();
   const fences = useFences();
+  const finish = useFinish();
   const isHelpOpen = ref(false);
   /** The treatment that was in hand last. */
   let lastTreatment: TreatTool = 'sift';
@@ -190,6 +192,10 @@ export function useKeys(actions: KeyActions) {
     pagedown: () => turnPage(1),
     escape: () => {
       if (actions.dropPending() || hand.layDown()) return;
+      if (finish.pointedAt !== null) {
+        finish.pointedAt = null;
+        return;
+      }
       if (round.isOn) round.leave();
       else view.choose([]);
     },

@@ -41,6 +41,7 @@ export function lampReach(lamp: Lamp, level: number): number {
     case 'plain':
     case 'negative':
     case 'finish':
+    case 'clipping':
       return 0;
     case 'contrast':
       return CONTRAST_AROUND;
@@ -191,6 +192,30 @@ function contourRow(
 
 /** How far around a pixel its grain is told by, in pixels of the level that is seen. */
 const GRAIN_AROUND = 6;
+/** The picture under marks of what is cut off: grey, within these shares of full scale. */
+const QUIET = { dark: 0.25, light: 0.75 };
+
+/**
+ * What is cut off, in the colours of its channels: a pixel that is white is white, one of which only red is at its end
+ * is red, and one that is black is black. All others are a quiet grey.
+ */
+function clipping(raster: Raster): Raster {
+  const { width, height, stride, depth, planes } = raster;
+  const colours = planes.slice(0, colourChannels(planes.length));
+  const out = createRaster(width, height, 3, 8);
+  const luma = lumaPlane(raster).data;
+  const top = fullScale(depth);
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      const grey = 255 * (QUIET.dark + (QUIET.light - QUIET.dark) * luma[i]);
+      for (let c = 0; c < 3; c++) {
+        const value = colours[Math.min(c, colours.length - 1)][y * stride + x];
+        out.planes[c][i] = value === top ? 255 : value === 0 ? 0 : Math.round(grey);
+      }
+    }
+  return out;
+}
+
 /** With this share of its variance grain counts as gone, and as there. */
 const GRAIN = { gone: 0.15, there: 0.6 };
 
@@ -243,6 +268,8 @@ export function applyLamp(raster: Raster, lamp: Lamp, part: LitPart): Raster {
       return negative(raster);
     case 'finish':
       return applyTone(raster, lamp.tone);
+    case 'clipping':
+      return clipping(raster);
     case 'contrast':
       return greyRaster(localContrast(lumaPlane(raster), lamp.strength));
     case 'grain':

@@ -10,6 +10,7 @@ export const LAMP_KINDS = [
   'departure',
   'grain',
   'finish',
+  'clipping',
 ] as const;
 export type LampKind = (typeof LAMP_KINDS)[number];
 
@@ -37,4 +38,6 @@ export type Lamp =
   /** Where grain is missing: the lighter, the less of it is there. */
   | { readonly kind: 'grain'; readonly grain: Pick<GrainModel, 'kernel' | 'noise'> }
   /** The picture in the tone it may be finished in. */
-  | { readonly kind: 'finish'; readonly tone: Tone };
+  | { readonly kind: 'finish'; readonly tone: Tone }
+  /** Where values are cut off at either end, channel by channel. */
+  | { readonly kind: 'clipping' };

@@ -1,0 +1,154 @@
+import type { Point } from '../../target/target.ts';
+import type { FinishStep } from '../finishStep.ts';
+
+/** How a picture lies as it is finished: corrected, turned and cropped. */
+export interface Framing {
+  /** Sides of what is seen, in pixels. */
+  readonly width: number;
+  readonly height: number;
+  /** Where a place of what is seen lies in the upright original. The centre of a first pixel is (0.5, 0.5). */
+  toOriginal(x: number, y: number): Point;
+  /** Where a place of the original is seen. */
+  toFramed(x: number, y: number): Point;
+  /** Whether pixels are only left out, and every other one stays what it is. */
+  readonly isCutOnly: boolean;
+}
+
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Rounds until a distance is told; each gains about two figures. */
+const ROUNDS = 12;
+/** The frame is fitted as closely, as a share of its sides. */
+const FIT_TO = 1e-6;
+
+/** The last step of a kind that is on: there is at most one in a recipe that was checked. */
+const lastOf = <Name extends FinishStep['method']>(
+  steps: readonly FinishStep[],
+  method: Name,
+): Extract<FinishStep, { method: Name }> | undefined =>
+  steps.findLast((step): step is Extract<FinishStep, { method: Name }> => step.on && step.method === method);
+
+/** The distance whose distorted one is given: Newton's method on a polynomial that rises where lenses are. */
+function undistorted(distance: number, k1: number, k2: number): number {
+  let r = distance;
+  for (let round = 0; round < ROUNDS; round++) {
+    const square = r * r;
+    const slope = 1 + 3 * k1 * square + 5 * k2 * square * square;
+    if (slope <= 0.05) break;
+    r -= (r * (1 + k1 * square + k2 * square * square) - distance) / slope;
+  }
+  return r;
+}
+
+/** Places of the picture as it lies after lens and straightening, and of the original. */
+function mapping({ width, height }: Size, steps: readonly FinishStep[]) {
+  const { k1, k2 } = lastOf(steps, 'lens') ?? { k1: 0, k2: 0 };
+  const angle = lastOf(steps, 'straighten')?.angle ?? 0;
+  const [cx, cy, half] = [width / 2, height / 2, Math.hypot(width, height) / 2];
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+  return {
+    isStill: k1 === 0 && k2 === 0 && angle === 0,
+    isAcross: Math.abs(sin) > Math.abs(cos),
+    toOriginal(x: number, y: number): Point {
+      const [u, v] = [x - cx, y - cy];
+      const [a, b] = [cos * u + sin * v, cos * v - sin * u];
+      const square = (a * a + b * b) / (half * half);
+      const widen = 1 + k1 * square + k2 * square * square;
+      return [cx + a * widen, cy + b * widen];
+    },
+    fromOriginal(x: number, y: number): Point {
+      const [a, b] = [x - cx, y - cy];
+      const distance = Math.hypot(a, b) / half;
+      const narrow = distance === 0 || (k1 === 0 && k2 === 0) ? 1 : undistorted(distance, k1, k2) / distance;
+      return [cx + narrow * (cos * a - sin * b), cy + narrow * (sin * a + cos * b)];
+    },
+  };
+}
+
+const STEPS_ALONG = 16;
+
+/** Whether a frame of these sides about the middle shows nothing beyond the original. */
+function fits(picture: Size, frame: Size, toOriginal: (x: number, y: number) => Point): boolean {
+  const [left, top] = [(picture.width - frame.width) / 2, (picture.height - frame.height) / 2];
+  for (let k = 0; k <= STEPS_ALONG; k++) {
+    const [x, y] = [left + (frame.width * k) / STEPS_ALONG, top + (frame.height * k) / STEPS_ALONG];
+    for (const [px, py] of [
+      toOriginal(x, top),
+      toOriginal(x, top + frame.height),
+      toOriginal(left, y),
+      toOriginal(left + frame.width, y),
+    ])
+      if (px < -1e-6 || py < -1e-6 || px > picture.width + 1e-6 || py > picture.height + 1e-6) return false;
+  }
+  return true;
+}
+
+/** The largest frame of the picture's proportions about its middle that shows nothing beyond it, in whole pixels. */
+function largestFrame(picture: Size, { toOriginal, isAcross }: ReturnType<typeof mapping>): Size {
+  const [w, h] = isAcross ? [picture.height, picture.width] : [picture.width, picture.height];
+  // A pincushion shows more than the original's sides hold.
+  let [least, most] = [0, 1.5];
+  while (most - least > FIT_TO) {
+    const scale = (least + most) / 2;
+    if (fits(picture, { width: w * scale, height: h * scale }, toOriginal)) least = scale;
+    else most = scale;
+  }
+  const whole = (side: number): number => Math.max(1, Math.floor(side * least + 0.01));
+  return { width: whole(w), height: whole(h) };
+}
+
+/**
+ * How a picture lies under the steps of its framing: the lens is corrected about the middle, then the picture is turned
+ * about it, then cropped. Without a crop the largest frame of the picture's proportions is shown that holds nothing
+ * beyond the original.
+ *
+ * @returns null where no step frames anything
+ */
+export function framingOf(picture: Size, steps: readonly FinishStep[]): Framing | null {
+  const map = mapping(picture, steps);
+  const crop = lastOf(steps, 'crop');
+  if (map.isStill && !crop) return null;
+  const frame = crop ?? largestFrame(picture, map);
+  const [left, top] = crop
+    ? [crop.left, crop.top]
+    : [(picture.width - frame.width) / 2, (picture.height - frame.height) / 2];
+  return {
+    width: frame.width,
+    height: frame.height,
+    toOriginal: (x, y) => map.toOriginal(x + left, y + top),
+    toFramed: (x, y) => {
+      const [px, py] = map.fromOriginal(x, y);
+      return [px - left, py - top];
+    },
+    isCutOnly: map.isStill,
+  };
+}
+
+/** The frame that a crop takes the place of: where it lies in the picture after lens and straightening. */
+export function uncropped(picture: Size, steps: readonly FinishStep[]): Size & { left: number; top: number } {
+  const map = mapping(picture, steps);
+  const frame = map.isStill ? picture : largestFrame(picture, map);
+  return {
+    left: Math.ceil((picture.width - frame.width) / 2),
+    top: Math.ceil((picture.height - frame.height) / 2),
+    width: frame.width,
+    height: frame.height,
+  };
+}
+
+/** Whether a crop shows nothing beyond the original. */
+export function cropFits(
+  picture: Size,
+  steps: readonly FinishStep[],
+  crop: { readonly left: number; readonly top: number; readonly width: number; readonly height: number },
+): boolean {
+  const { toOriginal } = mapping(picture, steps);
+  const [dx, dy] = [
+    crop.left - (picture.width - crop.width) / 2,
+    crop.top - (picture.height - crop.height) / 2,
+  ];
+  return fits(picture, crop, (x, y) => toOriginal(x + dx, y + dy));
+}
