@@ -39,6 +39,11 @@ need_postgres() {
   [ -n "$(postgres_programs)" ] || debian_package postgresql
 }
 
+# Reads reports in tests, as a reader that is not ours.
+need_pdf_reader() {
+  [ -x /usr/bin/pdftotext ] || debian_package poppler-utils
+}
+
 need_chromium() {
   [ -x /usr/bin/chromium ] || debian_package chromium
 }

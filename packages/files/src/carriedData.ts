@@ -6,4 +6,8 @@ export interface CarriedData {
   readonly exif?: Buffer;
   /** Pixels per inch. */
   readonly density?: number;
+  /** An XMP packet (ISO 16684-1), as text. */
+  readonly xmp?: string;
+  /** An IPTC record (IIM 4.2), from its first marker on. */
+  readonly iptc?: Buffer;
 }

@@ -4,7 +4,7 @@ import type { Ref } from 'vue';
 import { shallowRef } from 'vue';
 import { useFences } from '../stores/fences.ts';
 import { isFenceTool, isTreatTool, useHand } from '../stores/hand.ts';
-import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import type { Gesture, PointerPlace } from '../table/usePointer.ts';

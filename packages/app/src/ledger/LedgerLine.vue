@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { isTreatment } from '@fennip/core';
 import { computed } from 'vue';
-import type { EntryState, LedgerEntry } from '../stores/ledgerEntry.ts';
+import type { EntryState, LedgerEntry } from '@fennip/core';
 import { useView } from '../stores/view.ts';
 import { percent } from '../words/figures.ts';
 import { kindWord } from '../words/kindWord.ts';

@@ -2,7 +2,7 @@
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, ref, watch } from 'vue';
 import { useLedger } from '../stores/ledger.ts';
-import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { percent } from '../words/figures.ts';

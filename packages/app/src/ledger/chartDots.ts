@@ -2,7 +2,7 @@ import type { NumberedFault } from '@fennip/core';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import { useExamination } from '../stores/examination.ts';
-import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 
 /** One finding as the chart shows it. */

@@ -5,7 +5,7 @@ import { watchDebounced } from '@vueuse/core';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { DIFFERENCE_GAIN } from '../engine/differenceGain.ts';
 import { byHand, engine } from '../engine/engine.ts';
-import { reachOf } from '../stores/ledgerEntry.ts';
+import { reachOf } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { useMending } from '../work/useMending.ts';

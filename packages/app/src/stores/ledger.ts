@@ -3,7 +3,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import type { WordKey } from '../words/say.ts';
 import { useLamp } from './lamp.ts';
-import type { LedgerEntry } from './ledgerEntry.ts';
+import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from './picture.ts';
 import { DOUBTFUL, useQuality } from './quality.ts';
 import { useView } from './view.ts';

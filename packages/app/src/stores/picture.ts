@@ -9,7 +9,7 @@ import { engine, openPicture } from '../engine/engine.ts';
 import type { Rebuilding } from '../engine/rebuilders.ts';
 import type { Repainter } from '../engine/tileKey.ts';
 import { say } from '../words/say.ts';
-import { ledgerEntries } from './ledgerEntry.ts';
+import { ledgerEntries } from '@fennip/core';
 
 /** Pauses between attempts to send what could not be sent, in milliseconds. */
 const RETRY_MS = 2000;

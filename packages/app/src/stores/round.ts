@@ -4,7 +4,7 @@ import { defineStore } from 'pinia';
 import { computed } from 'vue';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { useMending } from '../work/useMending.ts';
-import type { LedgerEntry } from './ledgerEntry.ts';
+import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from './picture.ts';
 import { useView } from './view.ts';
 

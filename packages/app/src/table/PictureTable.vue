@@ -8,7 +8,7 @@ import { useGestures } from '../hand/useGestures.ts';
 import { useFences } from '../stores/fences.ts';
 import { useGuides } from '../stores/guides.ts';
 import { isFenceTool, useHand } from '../stores/hand.ts';
-import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 import { useRound } from '../stores/round.ts';
 import { useView } from '../stores/view.ts';

@@ -3,7 +3,7 @@ import { faultTarget, isTreatment, pulledCorners, sourceOf, targetMiddle } from 
 import type { Pending } from '../hand/pending.ts';
 import { distanceToPath, isInside } from '../hand/entriesUnder.ts';
 import type { OfferedGuide } from '../stores/guides.ts';
-import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import type { LedgerEntry } from '@fennip/core';
 import type { Glass } from './drawTarget.ts';
 import { corners, strokeTwice, tracePoints, traceTarget } from './drawTarget.ts';
 import { toPicture, toScreen } from './viewport.ts';

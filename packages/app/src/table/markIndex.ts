@@ -1,7 +1,7 @@
 import type { Rect } from '@fennip/core';
 import { faultTarget, targetBounds } from '@fennip/core';
 import Flatbush from 'flatbush';
-import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import type { LedgerEntry } from '@fennip/core';
 
 /** Finds the marks near a place among thousands. */
 export interface MarkIndex {

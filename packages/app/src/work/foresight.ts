@@ -3,7 +3,7 @@ import { proxy } from 'comlink';
 import { defineStore } from 'pinia';
 import { watch } from 'vue';
 import { byHand } from '../engine/engine.ts';
-import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { asFault, mendSurroundings } from './mendingFaults.ts';

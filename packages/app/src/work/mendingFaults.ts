@@ -1,6 +1,6 @@
 import type { FaultToMend, MendSurroundings, Place } from '@fennip/core';
 import { placesUsedBy, takenPlaces } from '@fennip/core';
-import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 
 export const newMendId = (): string => `m${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`;

@@ -1,6 +1,6 @@
 import type { FaultKind, Judgement, MarkTarget, Step } from '@fennip/core';
 import { byHand } from '../engine/engine.ts';
-import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { kindWord } from '../words/kindWord.ts';

@@ -27,7 +27,7 @@ import { byHand, engine } from '../engine/engine.ts';
 import type { ArmedMethod, HandChoice } from '../stores/hand.ts';
 import { useFences } from '../stores/fences.ts';
 import { useHand } from '../stores/hand.ts';
-import type { LedgerEntry } from '../stores/ledgerEntry.ts';
+import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { asFault, mendSurroundings, newMendId } from './mendingFaults.ts';

@@ -36,16 +36,49 @@ export const PictureChangeSchema = Type.Object(
 );
 export type PictureChange = Static<typeof PictureChangeSchema>;
 
+export const DELIVERY_FORMATS = ['jpeg', 'png', 'tiff', 'webp', 'ora'] as const;
+export type DeliveryFormat = (typeof DELIVERY_FORMATS)[number];
+
+const oneOf = <Value extends string>(...values: Value[]) =>
+  Type.Union(values.map((value) => Type.Literal(value)));
+
+const DeliverySizeSchema = Type.Union([
+  Type.Object({ kind: Type.Literal('full') }, { additionalProperties: false }),
+  Type.Object(
+    { kind: Type.Literal('pixels'), longest: Type.Integer({ minimum: 16, maximum: 65535 }) },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    {
+      kind: Type.Literal('paper'),
+      /** Inches. */
+      longer: Type.Number({ minimum: 0.5, maximum: 200 }),
+      shorter: Type.Number({ minimum: 0.5, maximum: 200 }),
+      ppi: Type.Integer({ minimum: 30, maximum: 2400 }),
+    },
+    { additionalProperties: false },
+  ),
+]);
+
+/** What is left out is as it was in the original. */
 export const DeliveryRequestSchema = Type.Object(
   {
-    format: Type.Union([
-      Type.Literal('jpeg'),
-      Type.Literal('png'),
-      Type.Literal('tiff'),
-      Type.Literal('webp'),
-    ]),
+    /** `ora` holds the original, the mends and the finish in layers (OpenRaster). */
+    format: oneOf(...DELIVERY_FORMATS),
     quality: Type.Integer({ minimum: 1, maximum: 100 }),
     depth: Type.Union([Type.Literal(8), Type.Literal(16)]),
+    /** JPEG: colour at full resolution, or at half; by quality where it is left out. */
+    chroma: Type.Optional(oneOf('4:4:4', '4:2:0')),
+    /** TIFF; deflate where it is left out. */
+    compression: Type.Optional(oneOf('deflate', 'lzw')),
+    size: Type.Optional(DeliverySizeSchema),
+    profile: Type.Optional(oneOf('own', 'srgb', 'display-p3', 'grey')),
+    /** What becomes of colours that another profile cannot show. */
+    intent: Type.Optional(oneOf('relative', 'perceptual')),
+    /** Whether Exif, XMP and IPTC stay behind. */
+    isDataStripped: Type.Optional(Type.Boolean()),
+    /** Whether the file's history says what was restored. */
+    isNoted: Type.Optional(Type.Boolean()),
   },
   { additionalProperties: false },
 );

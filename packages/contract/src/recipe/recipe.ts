@@ -12,7 +12,10 @@ export const RecipeSchema = Type.Object(
   {
     format: Type.Literal('fennip-recipe'),
     version: Type.Literal(1),
-    picture: Type.Object({ width: side, height: side }, { additionalProperties: false }),
+    picture: Type.Object(
+      { width: side, height: side, sha256: Type.Optional(Type.String({ pattern: '^[0-9a-f]{64}$' })) },
+      { additionalProperties: false },
+    ),
     fences: Type.Optional(Type.Array(FenceSchema, { maxItems: 1000 })),
     mends: Type.Array(MendSchema),
     finish: Type.Optional(Type.Array(FinishSchema, { maxItems: 200 })),

@@ -9,7 +9,7 @@ import { windowRect } from '../raster/window.ts';
 import { balanced } from './balanced.ts';
 import type { FinishStep, SoftenStep, ValueStep } from './finishStep.ts';
 import { isFramingStep } from './finishStep.ts';
-import { TABLE_TOP, fromLight, lightTablesOf, toLight } from './light.ts';
+import { TABLE_TOP, fromLight, lightTablesOf, toLight } from '../colour/lightTable.ts';
 import { contrastReach, localContrast } from './localContrast.ts';
 import { monotoneCurve } from './monotoneCurve.ts';
 import { sharpenReach, sharpened } from './sharpened.ts';

@@ -1,7 +1,7 @@
 import { LUMA } from '../colour/luma.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { ColourStep } from './finishStep.ts';
-import { TABLE_TOP, encodedLight, lightTablesOf } from './light.ts';
+import { TABLE_TOP, encodedLight, lightTablesOf } from '../colour/lightTable.ts';
 
 /**
  * White balance as gains, then saturation about the luminance of each pixel, both in linear light. (The saturation

@@ -11,7 +11,7 @@ import { loadOpenCv } from '../testing/openCv.ts';
 import { pictureOf } from '../testing/pictures.ts';
 import { applyFinish, finishReach } from './applyFinish.ts';
 import type { ContrastStep, FinishStep, SharpenStep, SoftenStep } from './finishStep.ts';
-import { TABLE_TOP, encodedLight, lightTablesOf } from './light.ts';
+import { TABLE_TOP, encodedLight, lightTablesOf } from '../colour/lightTable.ts';
 import { measureBlur } from './measureBlur.ts';
 import { scaleFinish } from './scaleFinish.ts';
 

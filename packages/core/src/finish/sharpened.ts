@@ -1,7 +1,7 @@
 import { blurReach, gaussianBlur } from '../filter/gaussian.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { SharpenStep } from './finishStep.ts';
-import { fromLight, lightTablesOf, toLight } from './light.ts';
+import { fromLight, lightTablesOf, toLight } from '../colour/lightTable.ts';
 import { addToAll, lumaOf } from './lumaOf.ts';
 
 /** Rounds of the deconvolution: later ones bring little but grain. */

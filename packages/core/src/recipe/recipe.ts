@@ -7,7 +7,12 @@ export interface Recipe {
   readonly format: 'fennip-recipe';
   readonly version: 1;
   /** The upright picture the coordinates are for. */
-  readonly picture: { readonly width: number; readonly height: number };
+  readonly picture: {
+    readonly width: number;
+    readonly height: number;
+    /** SHA-256 of the original's file in hexadecimal; not told where it is missing. */
+    readonly sha256?: string;
+  };
   /** Guards and zones; none where it is missing. */
   readonly fences?: readonly Fence[];
   /** Later mends see what earlier ones laid down. */

@@ -5,6 +5,7 @@ import sharp from 'sharp';
 import type { CarriedData } from '../carriedData.ts';
 import { PictureError } from '../pictureError.ts';
 import { exifDensity } from '../embed/exif.ts';
+import { iptcOf } from '../embed/iptc.ts';
 import { exifOfTiff } from '../embed/tiff.ts';
 import { transferOf } from './transferOf.ts';
 import type { PictureFormat } from './sniff.ts';
@@ -77,6 +78,9 @@ function exifOf(path: string, format: PictureFormat, metadata: Metadata): Buffer
   return format === 'tiff' ? exifInTiff(path) : undefined;
 }
 
+/** A packet as text, without the zeros that some writers end it with. */
+const textOf = (xmp: Buffer): string => xmp.toString('utf8').replace(/\0+$/, '');
+
 /** Some readers hand the block over with the six bytes that mark it inside a JPEG. */
 const stripPrefix = (exif: Buffer): Buffer =>
   exif.toString('latin1', 0, 4) === 'Exif' ? Buffer.from(exif.subarray(6)) : exif;
@@ -99,6 +103,7 @@ export async function readHeader(path: string, limits: Limits = DEFAULT_LIMITS):
   const isGrey = metadata.channels <= 2;
   const exif = exifOf(path, format, metadata);
   const transfer = isCmyk ? undefined : transferOf(metadata.icc, isGrey);
+  const iptc = iptcOf(metadata.iptc);
   const density = metadata.density ?? exifDensity(exif);
   return {
     format,
@@ -111,5 +116,7 @@ export async function readHeader(path: string, limits: Limits = DEFAULT_LIMITS):
     ...(transfer ? { transfer } : {}),
     ...(exif ? { exif } : {}),
     ...(density ? { density } : {}),
+    ...(metadata.xmp ? { xmp: textOf(metadata.xmp) } : {}),
+    ...(iptc ? { iptc } : {}),
   };
 }

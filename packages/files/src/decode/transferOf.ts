@@ -37,7 +37,7 @@ function readParametric(bytes: Buffer): Transfer | null {
 }
 
 /** The bytes of each tag of a profile by its signature (ICC.1:2022, 7.3). */
-function tagsOf(icc: Buffer): Map<string, Buffer> {
+export function tagsOf(icc: Buffer): Map<string, Buffer> {
   const tags = new Map<string, Buffer>();
   const count = icc.readUInt32BE(128);
   for (let i = 0; i < Math.min(count, 100); i++) {

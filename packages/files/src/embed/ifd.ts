@@ -20,6 +20,8 @@ export const TAG = {
   resolutionUnit: 0x0128,
   dateTime: 0x0132,
   artist: 0x013b,
+  xmp: 0x02bc,
+  iptc: 0x83bb,
   icc: 0x8773,
   exifIfd: 0x8769,
   gpsIfd: 0x8825,

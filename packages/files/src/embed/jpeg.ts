@@ -1,10 +1,14 @@
 import type { CarriedData } from '../carriedData.ts';
 import { uprightExif, writeExif } from './exif.ts';
+import { iptcResource } from './iptc.ts';
 
 const EXIF_MARK = Buffer.from('Exif\0\0', 'latin1');
+const XMP_MARK = Buffer.from('http://ns.adobe.com/xap/1.0/\0', 'latin1');
 const ICC_MARK = Buffer.from('ICC_PROFILE\0', 'latin1');
 /** A segment holds at most 65533 bytes after its length (ISO/IEC 10918-1). */
 const MOST_IN_SEGMENT = 65533;
+/** Records with what stands around them must fit as well. */
+const MOST_IPTC = MOST_IN_SEGMENT - 64;
 
 function segment(marker: number, ...content: Buffer[]): Buffer {
   const body = Buffer.concat(content);
@@ -20,6 +24,12 @@ function iccSegments(icc: Buffer): Buffer[] {
   return Array.from({ length: count }, (_, i) =>
     segment(0xe2, ICC_MARK, Buffer.from([i + 1, count]), icc.subarray(i * room, (i + 1) * room)),
   );
+}
+
+/** A packet too large for one segment is left out (ISO 16684-3, 1.1.3: the rest would have to be told elsewhere). */
+function xmpSegment(xmp: string): Buffer[] {
+  const packet = Buffer.from(xmp, 'utf8');
+  return packet.length + XMP_MARK.length <= MOST_IN_SEGMENT ? [segment(0xe1, XMP_MARK, packet)] : [];
 }
 
 /** The JFIF segment with its resolution in pixels per inch. */
@@ -43,6 +53,8 @@ export function embedInJpeg(bytes: Buffer, carried: CarriedData): Buffer {
     bytes.subarray(0, 2),
     jfif(carried.density),
     ...(fits ? [segment(0xe1, EXIF_MARK, block)] : []),
+    ...(carried.xmp ? xmpSegment(carried.xmp) : []),
+    ...(carried.iptc && carried.iptc.length < MOST_IPTC ? [segment(0xed, iptcResource(carried.iptc))] : []),
     ...(carried.icc ? iccSegments(carried.icc) : []),
     rest,
   ]);

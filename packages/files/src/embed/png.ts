@@ -25,6 +25,13 @@ function pixelsPerMetre(density: number): Buffer {
   return chunk('pHYs', body);
 }
 
+/** International text under the keyword that XMP has in PNG, not compressed (ISO 16684-3, 1.1.5). */
+const xmpChunk = (xmp: string): Buffer =>
+  chunk(
+    'iTXt',
+    Buffer.concat([Buffer.from('XML:com.adobe.xmp\0\0\0\0\0', 'latin1'), Buffer.from(xmp, 'utf8')]),
+  );
+
 function* chunksOf(bytes: Buffer): Generator<{ type: string; whole: Buffer }> {
   for (let at = HEAD; at + 12 <= bytes.length;) {
     const end = at + 12 + bytes.readUInt32BE(at);
@@ -42,6 +49,7 @@ export function embedInPng(bytes: Buffer, carried: CarriedData): Buffer {
       : []),
     ...(carried.density ? [pixelsPerMetre(carried.density)] : []),
     ...(exif ? [chunk('eXIf', writeExif(exif))] : []),
+    ...(carried.xmp ? [xmpChunk(carried.xmp)] : []),
   ];
   const kept = [...chunksOf(bytes)].filter(({ type }) => !REPLACED.has(type)).map(({ whole }) => whole);
   return Buffer.concat([bytes.subarray(0, HEAD), ...added, ...kept]);

@@ -26,24 +26,37 @@ function inOrder(entry: IfdEntry, from: ByteOrder, to: ByteOrder): IfdEntry {
   return { ...entry, value };
 }
 
+const bytesEntry = (tag: number, type: 1 | 7, value: Buffer): IfdEntry[] => [
+  { tag, type, count: value.length, value },
+];
+
 /** Puts profile, Exif and resolution into a TIFF stream: a new directory is written at its end. */
 export function embedInTiff(bytes: Buffer, carried: CarriedData): Buffer {
   const order = byteOrderOf(bytes);
   const exif = uprightExif(carried.exif, carried.density);
-  if (!order || (!exif && !carried.icc)) return bytes;
+  if (!order || !(exif ?? carried.icc ?? carried.xmp ?? carried.iptc)) return bytes;
   const own = readIfd(bytes, order.u32(bytes, 4), order);
   const brought = (exif?.picture ?? [])
     .filter((entry) => CARRIED_TAGS.includes(entry.tag))
     .map((entry) => inOrder(entry, exif?.order ?? order, order));
-  const replaced = new Set([...brought.map((entry) => entry.tag), TAG.icc, TAG.exifIfd, TAG.gpsIfd]);
+  const replaced = new Set([
+    ...brought.map((entry) => entry.tag),
+    TAG.icc,
+    TAG.exifIfd,
+    TAG.gpsIfd,
+    TAG.xmp,
+    TAG.iptc,
+  ]);
   const icc: IfdEntry[] = carried.icc
     ? [{ tag: TAG.icc, type: 7, count: carried.icc.length, value: carried.icc }]
     : [];
+  const xmp = carried.xmp ? bytesEntry(TAG.xmp, 1, Buffer.from(carried.xmp, 'utf8')) : [];
+  const iptc = carried.iptc ? bytesEntry(TAG.iptc, 7, carried.iptc) : [];
   const padded = bytes.length % 2 ? Buffer.concat([bytes, Buffer.alloc(1)]) : bytes;
   const directories = writeDirectories(
     {
       order,
-      picture: [...own.filter((entry) => !replaced.has(entry.tag)), ...brought, ...icc],
+      picture: [...own.filter((entry) => !replaced.has(entry.tag)), ...brought, ...icc, ...xmp, ...iptc],
       capture: (exif?.capture ?? []).map((entry) => inOrder(entry, exif?.order ?? order, order)),
       place: (exif?.place ?? []).map((entry) => inOrder(entry, exif?.order ?? order, order)),
     },

@@ -2,7 +2,7 @@ import type { CarriedData } from '../carriedData.ts';
 import { uprightExif, writeExif } from './exif.ts';
 
 /** Flags of the extended header (RFC 9649, section 2.7). */
-const FLAG = { icc: 0x20, alpha: 0x10, exif: 0x08 } as const;
+const FLAG = { icc: 0x20, alpha: 0x10, exif: 0x08, xmp: 0x04 } as const;
 
 function chunk(type: string, content: Buffer): Buffer {
   const head = Buffer.alloc(8);
@@ -38,9 +38,13 @@ export function embedInWebp(
   hasAlpha: boolean,
 ): Buffer {
   const exif = uprightExif(carried.exif, carried.density);
-  if (!exif && !carried.icc) return bytes;
+  if (!exif && !carried.icc && !carried.xmp) return bytes;
   const head = Buffer.alloc(10);
-  head[0] = (carried.icc ? FLAG.icc : 0) | (exif ? FLAG.exif : 0) | (hasAlpha ? FLAG.alpha : 0);
+  head[0] =
+    (carried.icc ? FLAG.icc : 0) |
+    (exif ? FLAG.exif : 0) |
+    (hasAlpha ? FLAG.alpha : 0) |
+    (carried.xmp ? FLAG.xmp : 0);
   head.writeUIntLE(width - 1, 4, 3);
   head.writeUIntLE(height - 1, 7, 3);
   const pixels = chunksOf(bytes).filter(({ type }) => ['VP8 ', 'VP8L', 'ALPH'].includes(type));
@@ -50,6 +54,7 @@ export function embedInWebp(
     ...(carried.icc ? [chunk('ICCP', carried.icc)] : []),
     ...pixels.map(({ type, content }) => chunk(type, content)),
     ...(exif ? [chunk('EXIF', writeExif(exif))] : []),
+    ...(carried.xmp ? [chunk('XMP ', Buffer.from(carried.xmp, 'utf8'))] : []),
   ]);
   return Buffer.concat([chunk('RIFF', Buffer.alloc(0)).fill(0, 4), body]).fill(uint32(body.length), 4, 8);
 }

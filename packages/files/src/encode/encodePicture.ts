@@ -14,6 +14,10 @@ export interface EncodeSettings {
   readonly quality: number;
   /** PNG and TIFF; the others hold 8 bit. */
   readonly depth: 8 | 16;
+  /** JPEG: whether colour is kept at full resolution; by quality where it is missing. */
+  readonly chroma?: '4:4:4' | '4:2:0';
+  /** TIFF; deflate where it is missing. */
+  readonly compression?: 'deflate' | 'lzw';
 }
 
 export const ENCODE_DEFAULTS = { quality: 92 } as const;
@@ -86,24 +90,24 @@ function pixelsOf(raster: Raster): Sharp {
   return pipeline.toColourspace(depth === 16 ? (grey ? 'grey16' : 'rgb16') : grey ? 'b-w' : 'srgb');
 }
 
-function compress(pipeline: Sharp, { format, quality }: EncodeSettings): Sharp {
+function compress(pipeline: Sharp, { format, quality, chroma, compression }: EncodeSettings): Sharp {
   switch (format) {
     case 'jpeg':
       // Full colour resolution from here on: what was mended in red shall not bleed two pixels wide.
       return pipeline
         .flatten({ background: '#ffffff' })
-        .jpeg({ quality, chromaSubsampling: quality >= 90 ? '4:4:4' : '4:2:0' });
+        .jpeg({ quality, chromaSubsampling: chroma ?? (quality >= 90 ? '4:4:4' : '4:2:0') });
     case 'png':
       return pipeline.png({ compressionLevel: 6 });
     case 'tiff':
-      return pipeline.tiff({ compression: 'deflate', predictor: 'horizontal' });
+      return pipeline.tiff({ compression: compression ?? 'deflate', predictor: 'horizontal' });
     case 'webp':
       return quality === 100 ? pipeline.webp({ lossless: true }) : pipeline.webp({ quality });
   }
 }
 
 /**
- * Encodes a raster and gives it the profile, Exif and resolution it carries. Values are written as they are: a
+ * Encodes a raster and gives it the profile, Exif, XMP, IPTC and resolution it carries, as far as the format has a place. Values are written as they are: a
  * profile describes them and does not convert them.
  * @throws PictureError when the format cannot hold the picture
  */

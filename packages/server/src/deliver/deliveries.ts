@@ -1,14 +1,19 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import type { Recipe } from '@fennip/core';
+import type { LedgerEntry, Recipe } from '@fennip/core';
+import { accountOf, ledgerEntries } from '@fennip/core';
 import type { Delivery, DeliveryRequest, DeliveryState } from '@fennip/contract';
-import { ENDING_OF, PictureError } from '@fennip/files';
+import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
+import type { ThreadDelivery } from '../work/thread.ts';
 import type { Database } from '../database/connect.ts';
+import { faultsOf } from '../examine/faultRows.ts';
 import { readWorksheet } from '../history/worksheetRows.ts';
 import { notFound } from '../http/refusal.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
+import { endingOf } from './fileNames.ts';
+import { noteOf } from './noteOf.ts';
 
 interface DeliveryRow {
   readonly id: string;
@@ -70,7 +75,7 @@ async function noteDelivery(
     file_name: file.name,
     piece: file.piece,
     mends: recipe.mends.filter((mend) => mend.on).length,
-    recipe: JSON.stringify(recipe),
+    recipe: JSON.stringify({ ...recipe, picture: { ...recipe.picture, sha256: picture.sha256 } }),
   });
   return id;
 }
@@ -84,7 +89,7 @@ export async function orderDelivery(
   const { database, queue } = context;
   const picture = await pictureRow(database, pictureId);
   const stem = picture.name.replace(/\.[^.]*$/, '');
-  const name = `${stem} mended.${ENDING_OF[request.format]}`;
+  const name = `${stem} mended.${endingOf(request.format)}`;
   const id = await noteDelivery(context, picture, request, { name, piece: null });
   await queue.order('deliver', id);
   return asDelivery(await deliveryRow(database, id));
@@ -102,6 +107,21 @@ export async function namedDelivery(
   return row ? row.id : noteDelivery(context, picture, request, { name, piece });
 }
 
+/** A request with all that it left out. */
+function settingsFor(request: DeliveryRequest, entries: readonly LedgerEntry[]): ThreadDelivery {
+  const { format, isDataStripped, isNoted, size, profile, intent, ...encoding } = request;
+  if (format === 'ora') return { format, entries };
+  return {
+    ...encoding,
+    format,
+    size: size ?? { kind: 'full' },
+    profile: profile ?? 'own',
+    intent: intent ?? 'relative',
+    isDataKept: !isDataStripped,
+    note: isNoted ? { words: noteOf(accountOf(entries)), when: new Date().toISOString() } : null,
+  };
+}
+
 /** Renders a delivery at full depth and keeps the file. */
 export async function deliver(context: Context, id: string): Promise<void> {
   const { database, store, threads, events, config } = context;
@@ -115,12 +135,14 @@ export async function deliver(context: Context, id: string): Promise<void> {
     events.tell(picture.job_id, { type: 'delivery', delivery: asDelivery(await deliveryRow(database, id)) });
   };
   await note({ state: 'running' });
+  const { faults, ...sheet } = await faultsOf(database, picture.id);
+  const entries = ledgerEntries(faults, { ...sheet, recipe: row.recipe });
   const path = join(config.storeFolder, 'passing', randomUUID());
   try {
     const file = await threads.deliver(
       store.pathOf('originals', picture.sha256),
       row.recipe,
-      row.request,
+      settingsFor(row.request, entries),
       path,
       (share) =>
         events.tell(picture.job_id, { type: 'progress', work: 'deliver', pictureId: picture.id, share }),
@@ -146,4 +168,13 @@ export async function deliveredFile(
     sizeBytes: Number(row.size_bytes),
     format: row.request.format,
   };
+}
+
+/** What was done for a delivery, as a document to lie beside it. @throws Refusal when there is no such delivery */
+export async function recipeOfDelivery(
+  { database }: Context,
+  id: string,
+): Promise<{ recipe: Recipe; fileName: string }> {
+  const { recipe, file_name: fileName } = await deliveryRow(database, id);
+  return { recipe, fileName: `${fileName}.recipe.json` };
 }

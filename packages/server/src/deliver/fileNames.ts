@@ -1,11 +1,14 @@
-import type { DeliveryRequest } from '@fennip/contract';
+import type { DeliveryFormat } from '@fennip/contract';
 import { fileNames } from '@fennip/contract';
 import { ENDING_OF } from '@fennip/files';
+
+/** The ending of a delivery's file, without the dot. */
+export const endingOf = (format: DeliveryFormat): string => (format === 'ora' ? 'ora' : ENDING_OF[format]);
 
 /** The files' names of a job's delivery, in the order of its pictures. */
 export const namesFor = (
   pictures: readonly string[],
   pattern: string,
   job: string,
-  format: DeliveryRequest['format'],
-): string[] => fileNames(pictures, pattern, job, ENDING_OF[format]);
+  format: DeliveryFormat,
+): string[] => fileNames(pictures, pattern, job, endingOf(format));

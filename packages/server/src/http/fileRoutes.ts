@@ -4,7 +4,7 @@ import { Router } from 'express';
 import type { PictureShape } from '@fennip/core';
 import { pyramidLevels } from '@fennip/core';
 import type { Context } from '../context.ts';
-import { deliveredFile } from '../deliver/deliveries.ts';
+import { deliveredFile, recipeOfDelivery } from '../deliver/deliveries.ts';
 import { checkId } from '../pictures/pictureRows.ts';
 import { levelPath, tileRange } from '../store/pyramid.ts';
 import { readStored } from '../store/store.ts';
@@ -16,6 +16,7 @@ const MEDIA_TYPE: Record<string, string> = {
   png: 'image/png',
   tiff: 'image/tiff',
   webp: 'image/webp',
+  ora: 'image/openraster',
 };
 
 /** A whole number in an address; none for anything else. */
@@ -75,6 +76,16 @@ export function fileRoutes(context: Context): Router {
       'Cache-Control': 'private, no-cache',
     });
     await send(response, file.path);
+  });
+
+  router.get('/deliveries/:delivery/recipe', async (request, response) => {
+    const { recipe, fileName } = await recipeOfDelivery(
+      context,
+      checkId(request.params.delivery, 'delivery'),
+    );
+    response.attachment(fileName);
+    response.set('Cache-Control', 'private, no-cache');
+    response.json(recipe);
   });
 
   return router;

@@ -9,6 +9,7 @@ import {
 } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
 import type { Context } from '../context.ts';
+import { reportOf } from '../deliver/report.ts';
 import { deliveriesOf, orderDelivery } from '../deliver/deliveries.ts';
 import { orderCheck } from '../examine/checkMended.ts';
 import { orderExamination } from '../examine/examinePicture.ts';
@@ -113,6 +114,26 @@ export function pictureRoutes(context: Context): Router {
 
   router.post('/pictures/:picture/redo', async (request, response) => {
     response.json(await redo(context, idOf(request.params), checkTurnBack(request.body).revision));
+  });
+
+  router.get('/pictures/:picture/report.html', async (request, response) => {
+    const { bytes, fileName } = await reportOf(context, idOf(request.params), 'html');
+    if (request.query['save'] !== undefined) response.attachment(fileName);
+    response.set({
+      'Content-Type': 'text/html; charset=utf-8',
+      // The page holds its own style and pictures, and nothing that runs.
+      'Content-Security-Policy': "default-src 'none'; img-src data:; style-src 'unsafe-inline'",
+      'Cache-Control': 'private, no-store',
+    });
+    response.send(Buffer.from(bytes));
+  });
+
+  router.get('/pictures/:picture/report.pdf', async (request, response) => {
+    const paper = request.query['paper'] === 'letter' ? 'LETTER' : 'A4';
+    const { bytes, fileName } = await reportOf(context, idOf(request.params), paper);
+    response.attachment(fileName);
+    response.set({ 'Content-Type': 'application/pdf', 'Cache-Control': 'private, no-store' });
+    response.send(Buffer.from(bytes));
   });
 
   router.get('/pictures/:picture/deliveries', async (request, response) => {

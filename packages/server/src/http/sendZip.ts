@@ -2,11 +2,11 @@ import { pipeline } from 'node:stream/promises';
 import type { Response } from 'express';
 import { ZipFile } from 'yazl';
 import type { Context } from '../context.ts';
-import { deliveredFile } from '../deliver/deliveries.ts';
+import { deliveredFile, recipeOfDelivery } from '../deliver/deliveries.ts';
 import { piecesOfRun, runById } from '../runs/runRows.ts';
 import { notFound } from './refusal.ts';
 
-/** Sends all finished files of a job's delivery as one archive, stored as they are: pictures do not shrink further. */
+/** Sends all finished files of a job's delivery with their recipes as one archive, stored as they are: pictures do not shrink further. */
 export async function sendZip(context: Context, runId: string, response: Response): Promise<void> {
   const run = await runById(context.database, runId);
   const pieces = await piecesOfRun(context.database, runId);
@@ -19,6 +19,8 @@ export async function sendZip(context: Context, runId: string, response: Respons
   for (const id of ids) {
     const { path, fileName } = await deliveredFile(context, id);
     zip.addFile(path, fileName, { compress: false });
+    const beside = await recipeOfDelivery(context, id);
+    zip.addBuffer(Buffer.from(JSON.stringify(beside.recipe, null, 2)), beside.fileName);
   }
   zip.end();
   response.attachment(`${name}.zip`);

@@ -9,6 +9,7 @@ import type {
   DustChart,
   ExamineTile,
   FaultToMend,
+  LedgerEntry,
   MeasuredPart,
   MendProposal,
   MendSurroundings,
@@ -41,8 +42,17 @@ import {
   rasterOver,
   renderRecipe,
 } from '@fennip/core';
-import type { EncodeSettings } from '@fennip/files';
-import { PictureError, decodePicture, encodePicture } from '@fennip/files';
+import type { DeliverySettings, ReportFacts, ReportPaper } from '@fennip/files';
+import {
+  PictureError,
+  buildReport,
+  decodePicture,
+  deliverLayers,
+  deliverPicture,
+  encodePicture,
+  reportHtml,
+  reportPdf,
+} from '@fennip/files';
 import type { StoredFile } from '../store/store.ts';
 import { writePyramid } from '../store/pyramid.ts';
 
@@ -55,8 +65,21 @@ export interface SharedRaster {
   readonly depth: Depth;
 }
 
+/** Asks for a condition report. */
+export interface ReportTask {
+  readonly task: 'report';
+  readonly original: string;
+  readonly mostPixels: number;
+  readonly recipe: Recipe;
+  readonly entries: readonly LedgerEntry[];
+  readonly facts: ReportFacts;
+  /** As one HTML file, or as PDF on a paper. */
+  readonly as: 'html' | ReportPaper;
+}
+
 /** What a thread can be asked to do. */
 export type ThreadTask =
+  | ReportTask
   | {
       readonly task: 'prepare';
       readonly original: string;
@@ -123,7 +146,7 @@ export type ThreadTask =
       readonly original: string;
       readonly mostPixels: number;
       readonly recipe: Recipe;
-      readonly settings: EncodeSettings;
+      readonly settings: ThreadDelivery;
       readonly onto: string;
       readonly port: MessagePort;
     };
@@ -149,7 +172,8 @@ type Outcome =
   | readonly MendProposal[]
   | SeenProposal
   | readonly number[]
-  | CarriedRecipe;
+  | CarriedRecipe
+  | Uint8Array;
 
 async function prepare(task: Extract<ThreadTask, { task: 'prepare' }>): Promise<undefined> {
   const { raster } = await decodePicture(task.original, { pixels: task.mostPixels });
@@ -171,17 +195,27 @@ async function load(task: Extract<ThreadTask, { task: 'load' }>): Promise<Shared
 const sharedPixels = ({ buffer, width, height, channels, depth }: SharedRaster): Raster =>
   rasterOver(buffer, width, height, channels, depth);
 
-async function deliver(task: Extract<ThreadTask, { task: 'deliver' }>): Promise<StoredFile> {
+/** What a delivery is made into. */
+export type ThreadDelivery =
+  | DeliverySettings
+  /** In layers, named by the lines of the ledger. */
+  | { readonly format: 'ora'; readonly entries: readonly LedgerEntry[] };
+
+async function delivered(task: Extract<ThreadTask, { task: 'deliver' }>): Promise<Buffer> {
+  const { settings, recipe, port } = task;
   const { raster, header } = await decodePicture(task.original, { pixels: task.mostPixels });
-  const count = task.recipe.mends.length;
-  renderRecipe(raster, task.recipe, {
+  if (settings.format === 'ora') return deliverLayers(raster, header, recipe, settings.entries);
+  renderRecipe(raster, recipe, {
     ...(header.transfer ? { transfer: header.transfer } : {}),
     done: (done) => {
-      if (done % 50 === 0) task.port.postMessage(0.2 + (0.5 * done) / count);
+      if (done % 50 === 0) port.postMessage(0.2 + (0.5 * done) / recipe.mends.length);
     },
   });
-  const framed = frameWhole(raster, task.recipe.finish ?? []);
-  const bytes = await encodePicture(framed, header, task.settings);
+  return deliverPicture(frameWhole(raster, recipe.finish ?? []), header, settings);
+}
+
+async function deliver(task: Extract<ThreadTask, { task: 'deliver' }>): Promise<StoredFile> {
+  const bytes = await delivered(task);
   const file = await open(task.onto, 'w');
   try {
     await file.writeFile(bytes);
@@ -190,6 +224,12 @@ async function deliver(task: Extract<ThreadTask, { task: 'deliver' }>): Promise<
     await file.close();
   }
   return { sha256: createHash('sha256').update(bytes).digest('hex'), sizeBytes: bytes.length };
+}
+
+async function report(task: ReportTask): Promise<Uint8Array> {
+  const { raster, header } = await decodePicture(task.original, { pixels: task.mostPixels });
+  const built = await buildReport(raster, header, task.recipe, task.entries, task.facts);
+  return task.as === 'html' ? Buffer.from(reportHtml(built)) : reportPdf(built, task.as);
 }
 
 /** The original as its file holds it. */
@@ -289,6 +329,8 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
       return carry(task);
     case 'deliver':
       return deliver(task);
+    case 'report':
+      return report(task);
   }
 }
 

@@ -17,10 +17,18 @@ import type {
   Recipe,
   SensorShape,
 } from '@fennip/core';
-import type { EncodeSettings } from '@fennip/files';
+
 import { PictureError } from '@fennip/files';
 import type { StoredFile } from '../store/store.ts';
-import type { LevelWritten, Refused, SeenProposal, SharedRaster, ThreadTask } from './thread.ts';
+import type {
+  LevelWritten,
+  Refused,
+  ReportTask,
+  SeenProposal,
+  SharedRaster,
+  ThreadDelivery,
+  ThreadTask,
+} from './thread.ts';
 
 /** The heavy work, each call in a thread. A picture that cannot be used throws {@link PictureError}. */
 export interface Threads {
@@ -62,10 +70,12 @@ export interface Threads {
   deliver(
     original: string,
     recipe: Recipe,
-    settings: EncodeSettings,
+    settings: ThreadDelivery,
     onto: string,
     progress: (share: number) => void,
   ): Promise<StoredFile>;
+  /** A condition report as a file. */
+  report(report: Omit<ReportTask, 'task' | 'mostPixels'>): Promise<Uint8Array>;
   close(): Promise<void>;
 }
 
@@ -121,6 +131,7 @@ export function startThreads(mostPixels: number): Threads {
         (port) => ({ task: 'deliver', original, mostPixels, recipe, settings, onto, port }),
         progress,
       ),
+    report: (report) => run({ task: 'report', mostPixels, ...report }),
     close: () => pool.destroy(),
   };
 }

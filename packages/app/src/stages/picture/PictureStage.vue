@@ -15,7 +15,7 @@ import { useHand } from '../../stores/hand.ts';
 import { useLedger } from '../../stores/ledger.ts';
 import { useRound } from '../../stores/round.ts';
 import ExamineBar from './ExamineBar.vue';
-import HandOver from './HandOver.vue';
+import HandOver from '../handover/HandOver.vue';
 import FinishPanel from '../finish/FinishPanel.vue';
 import KeyHelp from './KeyHelp.vue';
 import { say } from '../../words/say.ts';

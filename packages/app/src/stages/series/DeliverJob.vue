@@ -1,32 +1,24 @@
 <script setup lang="ts">
-import type { DeliveryRequest } from '@fennip/contract';
 import { fileNames } from '@fennip/contract';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useJob } from '../../stores/job.ts';
 import { useRuns } from '../../stores/runs.ts';
 import { say } from '../../words/say.ts';
+import DeliveryOptions from '../handover/DeliveryOptions.vue';
+import { USUAL_DELIVERY, requestOf } from '../handover/useDelivery.ts';
 import TaskForm from './TaskForm.vue';
 import WhichPictures from './WhichPictures.vue';
 
 /** Many pictures handed over at once: format, names, and a look at the names before anything is written. */
-const ENDING: Record<DeliveryRequest['format'], string> = {
-  jpeg: 'jpg',
-  png: 'png',
-  tiff: 'tif',
-  webp: 'webp',
-};
-const FORMATS = ['jpeg', 'png', 'tiff', 'webp'] as const;
+const ENDING = { jpeg: 'jpg', png: 'png', tiff: 'tif', webp: 'webp', ora: 'ora' } as const;
 const SHOWN = 4;
 
 const job = useJob();
 const runs = useRuns();
 const pictures = ref<string[]>([]);
-const settings = useLocalStorage('fennip series delivery', {
-  format: 'jpeg' as DeliveryRequest['format'],
-  quality: 92,
-  pattern: '{name} mended',
-});
+const choices = useLocalStorage('fennip job delivery', USUAL_DELIVERY, { mergeDefaults: true });
+const pattern = useLocalStorage('fennip job names', '{name} mended');
 
 watch(
   () => job.job?.id,
@@ -41,62 +33,32 @@ const chosen = computed(() => job.pictures.filter(({ id }) => pictures.value.inc
 const names = computed(() =>
   fileNames(
     chosen.value.map(({ name }) => name),
-    settings.value.pattern,
+    pattern.value,
     job.job?.name ?? '',
-    ENDING[settings.value.format],
+    ENDING[choices.value.format],
   ),
 );
 
-async function deliver(): Promise<void> {
-  const { format, quality, pattern } = settings.value;
-  // As deep as a picture has it, where the format can hold it.
-  const depth = chosen.value.some((picture) => picture.depth === 16) ? 16 : 8;
-  await runs.start({
+const deliver = (): Promise<void> =>
+  runs.start({
     kind: 'delivery',
     pictures: chosen.value.map(({ id }) => id),
-    delivery: { format, quality, depth },
-    pattern,
+    delivery: requestOf(choices.value),
+    pattern: pattern.value,
   });
-}
 </script>
 
 <template>
   <TaskForm
     :label="say('deliver.start')"
-    :disabled="chosen.length === 0 || settings.pattern.trim() === ''"
+    :disabled="chosen.length === 0 || pattern.trim() === ''"
     :start="deliver"
   >
     <WhichPictures v-model="pictures" />
-    <label class="field"
-      >{{ say('deliver.format') }}
-      <el-select v-model="settings.format" size="small" :aria-label="say('deliver.format')">
-        <el-option
-          v-for="format in FORMATS"
-          :key="format"
-          :value="format"
-          :label="say(`deliver.format.${format}`)"
-        />
-      </el-select>
-    </label>
-    <label v-if="settings.format === 'jpeg' || settings.format === 'webp'" class="field"
-      >{{ say('deliver.quality') }}
-      <el-input-number
-        v-model="settings.quality"
-        size="small"
-        :min="1"
-        :max="100"
-        :precision="0"
-        :aria-label="say('deliver.quality')"
-      />
-    </label>
+    <DeliveryOptions v-model="choices" />
     <label class="field"
       >{{ say('deliver.pattern') }}
-      <el-input
-        v-model="settings.pattern"
-        size="small"
-        maxlength="120"
-        :aria-label="say('deliver.pattern')"
-      />
+      <el-input v-model="pattern" size="small" maxlength="120" :aria-label="say('deliver.pattern')" />
     </label>
     <p class="soft">{{ say('deliver.patternNote', { brace: '{', close: '}' }) }}</p>
     <div v-if="names.length > 0" class="names" data-testid="file-names">

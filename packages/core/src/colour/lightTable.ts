@@ -1,5 +1,5 @@
-import { SRGB_TRANSFER, sharedTransferTable } from '../colour/transfer.ts';
-import type { Transfer } from '../colour/transfer.ts';
+import { SRGB_TRANSFER, sharedTransferTable } from './transfer.ts';
+import type { Transfer } from './transfer.ts';
 import type { PictureShape } from '../raster/raster.ts';
 
 /** Values of 0 to 1 are read from tables in so many steps: one for every code of 16 bit. */

@@ -1,15 +1,9 @@
-import type {
-  Fault,
-  FaultKind,
-  Judgement,
-  LeftoverOrigin,
-  Mend,
-  NumberedFault,
-  Polarity,
-  Target,
-  Worksheet,
-} from '@fennip/core';
-import { isTreatment, targetBounds } from '@fennip/core';
+import type { Fault, FaultKind, LeftoverOrigin, NumberedFault, Polarity } from '../examine/fault.ts';
+import type { Mend } from '../mend/mend.ts';
+import { isTreatment } from '../mend/mend.ts';
+import type { Judgement, Worksheet } from '../recipe/edit.ts';
+import type { Target } from '../target/target.ts';
+import { targetBounds } from '../target/targetBounds.ts';
 
 export type EntryState = Judgement | 'mended' | 'lessened';
 

@@ -1,7 +1,8 @@
-import type { HealMend, Mend, NumberedFault, Worksheet } from '@fennip/core';
-import { emptyWorksheet } from '@fennip/core';
-
 import { describe, expect, it } from 'vitest';
+import type { NumberedFault } from '../examine/fault.ts';
+import type { HealMend, Mend } from '../mend/mend.ts';
+import type { Worksheet } from '../recipe/edit.ts';
+import { emptyWorksheet } from '../recipe/edit.ts';
 import { ledgerEntries } from './ledgerEntry.ts';
 
 const fault = (id: string, number: number): NumberedFault => ({

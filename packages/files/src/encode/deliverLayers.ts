@@ -1,0 +1,52 @@
+import type { LedgerEntry, Raster, Recipe } from '@fennip/core';
+import { FAULT_KINDS, cloneRaster, mendLayers, renderRecipe } from '@fennip/core';
+import type { PictureHeader } from '../decode/header.ts';
+import { KIND_WORDS, METHOD_WORDS } from '../words.ts';
+import type { OpenLayer } from './openRaster.ts';
+import { openRaster } from './openRaster.ts';
+
+/** Mends that answer no fault of a list. */
+const BY_HAND = 'By hand';
+
+/**
+ * A picture's recipe as a file in layers: mends in groups by the kind of what they answer. It lies upright and whole; how
+ * the finish frames it is left to the recipe, because patches of the original cannot lie in a turned picture.
+ *
+ * @param raster the original; it is mended in place
+ * @param entries of its ledger, which name the layers
+ */
+export async function deliverLayers(
+  raster: Raster,
+  header: PictureHeader,
+  recipe: Recipe,
+  entries: readonly LedgerEntry[],
+): Promise<Buffer> {
+  const original = cloneRaster(raster);
+  const layers = mendLayers(raster, recipe, header);
+  const byMend = new Map(entries.flatMap((entry) => (entry.mend ? [[entry.mend.id, entry] as const] : [])));
+  const methods = new Map(recipe.mends.map(({ id, method }) => [id, method]));
+  const groups = new Map<string, OpenLayer[]>(
+    [...FAULT_KINDS.map((kind) => KIND_WORDS[kind][1]), BY_HAND].map((name) => [name, []]),
+  );
+  for (const { mend, rect, raster: pixels } of layers) {
+    const entry = byMend.get(mend);
+    const method = methods.get(mend);
+    const done = method ? METHOD_WORDS[method][0] : '';
+    const isByHand = entry === undefined || entry.polarity === null;
+    const name = isByHand ? done : `${entry.number} ${KIND_WORDS[entry.kind][0]}, ${done}`;
+    groups.get(isByHand ? BY_HAND : KIND_WORDS[entry.kind][1])?.push({ name, rect, raster: pixels });
+  }
+  const finished = recipe.finish?.length ? cloneRaster(raster) : null;
+  if (finished) renderRecipe(finished, { ...recipe, mends: [] }, header);
+  return openRaster(
+    {
+      original,
+      groups: [...groups]
+        .filter(([, inGroup]) => inGroup.length > 0)
+        .map(([name, inGroup]) => ({ name, layers: inGroup })),
+      finished,
+      merged: finished ?? raster,
+    },
+    header,
+  );
+}

@@ -1,0 +1,35 @@
+import { ledgerEntries } from '@fennip/core';
+import type { ReportPaper } from '@fennip/files';
+import type { Context } from '../context.ts';
+import { faultsOf } from '../examine/faultRows.ts';
+import { readWorksheet } from '../history/worksheetRows.ts';
+import { notFound } from '../http/refusal.ts';
+import { pictureRow } from '../pictures/pictureRows.ts';
+
+/** A condition report of a picture as it is now. */
+export async function reportOf(
+  { database, store, threads }: Context,
+  pictureId: string,
+  as: 'html' | ReportPaper,
+): Promise<{ bytes: Uint8Array; fileName: string }> {
+  const picture = await pictureRow(database, pictureId);
+  if (picture.state !== 'ready') throw notFound('prepared picture');
+  const worksheet = await readWorksheet(database, picture);
+  const { faults } = await faultsOf(database, picture.id);
+  const { name: job } = await database('jobs').where('id', picture.job_id).first('name');
+  const bytes = await threads.report({
+    original: store.pathOf('originals', picture.sha256),
+    recipe: worksheet.recipe,
+    entries: ledgerEntries(faults, worksheet),
+    facts: {
+      job,
+      picture: picture.name,
+      date: new Date().toISOString(),
+      nature: picture.nature,
+      density: picture.density,
+    },
+    as,
+  });
+  const stem = picture.name.replace(/\.[^.]*$/, '');
+  return { bytes, fileName: `${stem} condition report.${as === 'html' ? 'html' : 'pdf'}` };
+}
