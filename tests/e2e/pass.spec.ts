@@ -112,7 +112,7 @@ test('the whole pass: from files to a mended file, over a restart of the server 
   // Hand over at full depth.
   await page.getByRole('link', { name: 'Hand over' }).click();
   await page.getByTestId('deliver').click();
-  const save = page.getByRole('link', { name: /^Save/ });
+  const save = page.getByRole('link', { name: /^Save, / });
   await expect(save).toBeVisible({ timeout: 30_000 });
   const [download] = await Promise.all([page.waitForEvent('download'), save.click()]);
   expect(download.suggestedFilename()).toBe('boats mended.tif');
