@@ -47,6 +47,7 @@ export * from './finish/scaleFinish.ts';
 export * from './finish/histogram.ts';
 export * from './finish/monotoneCurve.ts';
 export * from './finish/tone.ts';
+export * from './finish/toneOfFinish.ts';
 export * from './examine/lines/courses.ts';
 export * from './examine/lines/findLines.ts';
 export * from './examine/lines/keepLines.ts';

@@ -1,4 +1,4 @@
-import { isTreatment, visibilityOf } from '@fennip/core';
+import { isTreatment, toneOfFinish, tonedValue, visibilityOf } from '@fennip/core';
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import type { WordKey } from '../words/say.ts';
@@ -88,11 +88,18 @@ export const useLedger = defineStore('ledger', () => {
     (entry.strength ?? 1) * 100 >= least.value.strength &&
     (entry.confidence ?? 1) >= least.value.confidence;
 
-  /** How visible an entry will be in the tone the picture may be finished in. */
+  /** What becomes of a tone: under the finish, and under the tone that the lamp tries. */
+  const finishedTone = computed(() => {
+    const finish = toneOfFinish(picture.finish);
+    const { tone } = lamp.settings;
+    return (value: number): number => tonedValue(finish(value), tone);
+  });
+
+  /** How visible an entry will be in the finished picture. */
   function seen({ polarity, strength, ...entry }: LedgerEntry): number {
     const { width, height } = picture.picture ?? { width: 1, height: 1 };
     if (polarity === null || strength === null) return -1;
-    return visibilityOf({ ...entry, polarity, strength }, lamp.settings.tone, Math.hypot(width, height));
+    return visibilityOf({ ...entry, polarity, strength }, finishedTone.value, Math.hypot(width, height));
   }
 
   const ORDER: Record<Sort, (a: LedgerEntry, b: LedgerEntry) => number> = {

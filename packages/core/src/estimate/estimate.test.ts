@@ -4,7 +4,9 @@ import type { Fault } from '../examine/fault.ts';
 import { faultArea } from '../examine/faultArea.ts';
 import { recoverable } from '../examine/recoverable.ts';
 import { visibilityOf } from '../examine/visibility.ts';
+import type { Tone } from '../finish/tone.ts';
 import { applyTone, PLAIN_TONE, tonedValue } from '../finish/tone.ts';
+import { toneOfFinish } from '../finish/toneOfFinish.ts';
 import { printSize } from '../picture/printSize.ts';
 import { pictureOf } from '../testing/pictures.ts';
 import { estimateWork, GUESSED_PACE } from './estimateWork.ts';
@@ -93,8 +95,12 @@ describe('what lies under a fault', () => {
 });
 
 describe('visibility in the finished picture', () => {
+  const levels = (tone: Tone): ((value: number) => number) =>
+    toneOfFinish([{ id: 'l', on: true, share: 1, method: 'levels', tones: [tone] }]);
+
   it('grows with strength and with size, and ends at that of half a degree', () => {
-    const seen = (more: Partial<Fault>): number => visibilityOf({ ...speck, ...more }, PLAIN_TONE, 2000);
+    const seen = (more: Partial<Fault>): number =>
+      visibilityOf({ ...speck, ...more }, (value) => value, 2000);
     expect(seen({ strength: 0.3 })).toBeGreaterThan(seen({}));
     expect(seen({ r: 8 })).toBeGreaterThan(seen({}));
     expect(seen({ r: 100 })).toBe(seen({ r: 50 }));
@@ -102,9 +108,9 @@ describe('visibility in the finished picture', () => {
 
   it('is nothing for what the finish cuts off, and more for what it draws apart', () => {
     const dim = { ...speck, polarity: 'bright' as const, tone: 0.05, strength: 0.06 };
-    expect(visibilityOf(dim, { black: 0.15, white: 1, gamma: 1 }, 2000)).toBe(0);
-    expect(visibilityOf(dim, { black: 0, white: 0.5, gamma: 1 }, 2000)).toBeGreaterThan(
-      visibilityOf(dim, PLAIN_TONE, 2000),
+    expect(visibilityOf(dim, levels({ black: 0.15, white: 1, gamma: 1 }), 2000)).toBe(0);
+    expect(visibilityOf(dim, levels({ black: 0, white: 0.5, gamma: 1 }), 2000)).toBeGreaterThan(
+      visibilityOf(dim, (value) => value, 2000),
     );
   });
 });

@@ -1,5 +1,3 @@
-import type { Tone } from '../finish/tone.ts';
-import { tonedValue } from '../finish/tone.ts';
 import { faultArea } from './faultArea.ts';
 import type { Fault } from './fault.ts';
 import { ownTone } from './ownTone.ts';
@@ -16,11 +14,12 @@ const HALF_DEGREE = Math.tan((0.5 * Math.PI) / 180);
  * and no more with that of a large one; encoded values stand for evenly spaced lightness. 1 is a step from black to
  * white of half a degree or more, seen from one diagonal away.
  *
+ * @param finish what becomes of a tone of 0 to 1
  * @param diagonal of the picture, in pixels
  */
-export function visibilityOf(fault: Seen, finish: Tone, diagonal: number): number {
+export function visibilityOf(fault: Seen, finish: (tone: number) => number, diagonal: number): number {
   const { around, own } = ownTone(fault);
-  const step = Math.abs(tonedValue(around, finish) - tonedValue(own, finish));
+  const step = Math.abs(finish(around) - finish(own));
   // As large as a disc of the same area.
   const size = Math.sqrt(faultArea(fault) / Math.PI);
   return step * Math.min(1, size / (HALF_DEGREE * diagonal));

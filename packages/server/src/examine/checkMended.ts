@@ -23,9 +23,8 @@ export async function orderCheck(context: Context, id: string): Promise<void> {
 /** What the mended picture still shows, or shows anew. */
 async function leftoversOf(context: Context, row: PictureRow): Promise<Leftover[]> {
   const { database } = context;
-  // The finder looks at the mends, not at how they are finished.
-  const { finish, ...recipe } = (await readWorksheet(database, row)).recipe;
-  void finish;
+  // With the finish on it: what a strong tone brings out is what will be seen.
+  const { recipe } = await readWorksheet(database, row);
   const { marked, faults } = await faultsOf(database, row.id);
   const measured = (await findingsOf(database, row)) ?? [];
   const found = await measurePicture(context, row, { work: 'check', recipe });
@@ -79,7 +78,7 @@ async function replaceLeftovers(
   });
 }
 
-/** Examines a picture as it is mended; what is found where a mend lies goes to its ledger. */
+/** Examines a picture as it is mended and finished; what is found where a mend lies goes to its ledger. */
 export async function checkMended(context: Context, id: string): Promise<void> {
   const { database } = context;
   const note = async (checked: string): Promise<void> => {
