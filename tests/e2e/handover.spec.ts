@@ -6,7 +6,7 @@ import { createRaster, gaussian, mulberry } from '@fennip/core';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
 import { deskOf, drag, saved } from './desk.ts';
-import { addFiles, expect, makeJob, test } from './fixtures.ts';
+import { addFiles, colourAt, expect, makeJob, test } from './fixtures.ts';
 import { workerSamples } from './workerSamples.ts';
 
 const SIZE = { width: 420, height: 300 };
@@ -150,4 +150,69 @@ test('a picture is straightened, cropped, toned and handed over as it was seen, 
   await expect.poll(async () => (await steps()).length).toBe(0);
   expect(JSON.stringify((await saved(page)).recipe.mends)).toBe(JSON.stringify(mends));
   rmSync(folder, { recursive: true });
+});
+
+test('a picture leaves with its mends, comes back changed, and stands as one step that can be undone', async ({
+  quietPage: page,
+}) => {
+  await makeJob(page, 'Elsewhere');
+  await addFiles(page, [{ name: 'away.tif', buffer: await faded() }]);
+  await expect(page.getByText('Not examined')).toBeVisible();
+  await page.locator('[data-picture="away.tif"]').click();
+  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  const desk = await deskOf(page, SIZE);
+  await page.keyboard.press('e');
+  await page.mouse.click(...desk.at(150, 70));
+  await page.mouse.click(...desk.at(290, 90));
+  await expect.poll(async () => (await saved(page)).recipe.mends.length).toBe(2);
+  await page.keyboard.press('Escape');
+
+  await page.getByRole('link', { name: 'Hand over', exact: true }).click();
+  await page.getByRole('button', { name: 'Render it to work on' }).click();
+  const file = page.getByRole('link', { name: /^Save, / });
+  await expect(page.getByText('away to work on.tif')).toBeVisible();
+  await expect(file).toHaveCount(1);
+  const sent = await (
+    await page.request.get(new URL((await file.getAttribute('href')) ?? '', page.url()).href)
+  ).body();
+
+  // Elsewhere a bird is painted over the first mend, and the file comes back.
+  const bird = {
+    input: { create: { width: 30, height: 12, channels: 3, background: '#202020' } },
+    left: 140,
+    top: 64,
+  } as const;
+  const changed = await sharp(sent).composite([bird]).tiff({ compression: 'lzw' }).toBuffer();
+  const bring = page.getByTestId('bring-back');
+  await bring.setInputFiles({
+    name: 'away.tif',
+    mimeType: 'image/tiff',
+    buffer: await sharp(changed).resize(400).tiff().toBuffer(),
+  });
+  await expect(page.getByText(/comes back with 400 x \d+ pixels, but it left with 420 x 300/)).toBeVisible();
+  await bring.setInputFiles({ name: 'away.tif', mimeType: 'image/tiff', buffer: changed });
+  await expect(page.getByTestId('came-back')).toContainText('One mend lies under it');
+  const { recipe, done } = await saved(page);
+  expect(recipe.mends.map(({ method }) => method)).toEqual(['heal', 'heal', 'return']);
+  expect(done.at(-1)?.words).toBe('Brought back from another program');
+
+  // It lies on the table as it came, also under what is delivered, and goes again.
+  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  const box = await desk.table.boundingBox();
+  if (!box) throw new Error('there is no table');
+  const toneAt = async (px: number, py: number): Promise<number> => {
+    const [x, y] = desk.at(px, py);
+    return (await colourAt(page, x - box.x, y - box.y))[0];
+  };
+  await expect.poll(() => toneAt(155, 70)).toBeLessThan(60);
+  const id = /pictures\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  const samples = await workerSamples(page, id);
+  const wanted = await sharp(changed).removeAlpha().raw().toBuffer();
+  // What was only rounded elsewhere stays what it was; the bird is what came.
+  samples.forEach((plane, c) =>
+    expect(plane.every((value, i) => Math.abs(value - wanted[3 * i + c]) <= 2)).toBe(true),
+  );
+  expect(samples.map((plane) => plane[70 * SIZE.width + 155])).toEqual([0x20, 0x20, 0x20]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => toneAt(155, 70)).toBeGreaterThan(110);
 });

@@ -100,6 +100,8 @@ test('every lamp shows the picture otherwise and leaves it as it is; mends are m
   await expect.poll(async () => (await middleOf(page)).mean).toBeLessThan(asItIs - 5);
   await page.getByTestId('lamp').click();
   await page.keyboard.press('c');
+  await expect(page.getByRole('button', { name: 'Lamp: cut off' })).toBeVisible();
+  await page.keyboard.press('c');
   await expect(page.getByRole('button', { name: 'Lamp: plain' })).toBeVisible();
   await expect.poll(async () => (await middleOf(page)).mean).toBeCloseTo(asItIs, 0);
 });

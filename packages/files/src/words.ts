@@ -47,4 +47,5 @@ export const METHOD_WORDS: Readonly<Record<Mend['method'], readonly [name: strin
   match: ['matched', 'tone and colour of a part were brought to those of its surroundings'],
   shift: ['shifted', 'a part was held against itself, moved by a few pixels'],
   draw: ['drawn', 'lost detail was drawn by hand'],
+  return: ['brought back', 'a part was changed in another program and brought back'],
 };

@@ -1,24 +1,35 @@
-import type { Picture } from '@fennip/contract';
+import type { Picture, TakenBack } from '@fennip/contract';
 import { say } from '../words/say.ts';
 import { AnswerError, sentenceOf } from './http.ts';
 
 /** Sends a file as it is and tells how far it has come. `fetch` cannot tell that. */
-export function uploadPicture(
-  jobId: string,
-  place: number,
-  file: File,
-  progress: (share: number) => void,
-): Promise<Picture> {
+function upload<T>(path: string, file: File, progress: (share: number) => void): Promise<T> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    request.open('POST', `/api/jobs/${jobId}/pictures?name=${encodeURIComponent(file.name)}&place=${place}`);
+    request.open('POST', `/api${path}`);
     request.setRequestHeader('content-type', 'application/octet-stream');
     request.upload.onprogress = (event) => progress(event.total > 0 ? event.loaded / event.total : 0);
     request.onerror = () => reject(new AnswerError(0, say('notice.brokenTransfer')));
     request.onload = () => {
-      if (request.status < 300) resolve(JSON.parse(request.responseText) as Picture);
+      if (request.status < 300) resolve(JSON.parse(request.responseText) as T);
       else reject(new AnswerError(request.status, sentenceOf(request.responseText)));
     };
     request.send(file);
   });
 }
+
+/** Brings a picture into a job. */
+export const uploadPicture = (
+  jobId: string,
+  place: number,
+  file: File,
+  progress: (share: number) => void,
+): Promise<Picture> =>
+  upload(`/jobs/${jobId}/pictures?name=${encodeURIComponent(file.name)}&place=${place}`, file, progress);
+
+/** Brings a picture back that was changed in another program. */
+export const bringBack = (
+  pictureId: string,
+  file: File,
+  progress: (share: number) => void,
+): Promise<TakenBack> => upload(`/pictures/${pictureId}/return`, file, progress);

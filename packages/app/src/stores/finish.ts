@@ -28,6 +28,8 @@ export const useFinish = defineStore('finish', () => {
   const chosenId = ref<string | null>(null);
   const histograms = shallowRef<Record<'before' | 'after', Histogram> | null>(null);
   const pointedAt = ref<PointedAt | null>(null);
+  /** Which colour channel of levels is set; none sets them alike. */
+  const channel = ref<number | null>(null);
   /** Whether the page of the finish is what is looked at. */
   const isOpen = ref(false);
 
@@ -162,7 +164,19 @@ export const useFinish = defineStore('finish', () => {
   }
 
   return {
-    ...{ steps, chosen, chosenId, framing, histograms, isFramingOpen, isOpen, plane, pointedAt, sides },
+    ...{
+      channel,
+      steps,
+      chosen,
+      chosenId,
+      framing,
+      histograms,
+      isFramingOpen,
+      isOpen,
+      plane,
+      pointedAt,
+      sides,
+    },
     ...{ add, balance, change, count, draft, measure, move, remove, reset, stretch },
   };
 });

@@ -1,4 +1,13 @@
-import type { MethodName, Point, PointedSource, Shift, Source, SourceWay } from '@fennip/core';
+import type {
+  HandTreatment,
+  TreatmentName,
+  MethodName,
+  Point,
+  PointedSource,
+  Shift,
+  Source,
+  SourceWay,
+} from '@fennip/core';
 import { TREATMENTS, isTreatmentName, shiftForStroke } from '@fennip/core';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
@@ -19,7 +28,8 @@ export const FENCE_TOOLS = ['zone', 'guard'] as const;
 export type FenceTool = (typeof FENCE_TOOLS)[number];
 
 /** What is painted in and out: treatments, and a stain's tint taken out. */
-export const TREAT_TOOLS = [...TREATMENTS, 'stain'] as const;
+const isByHand = (name: TreatmentName): name is HandTreatment => name !== 'return';
+export const TREAT_TOOLS = [...TREATMENTS.filter(isByHand), 'stain'] as const;
 export type TreatTool = (typeof TREAT_TOOLS)[number];
 
 /** What the hand can take up: a method, a treatment, a fence, marking faults without mending them, or leading an edge through a loss. */

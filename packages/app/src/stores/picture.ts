@@ -269,8 +269,24 @@ export const usePicture = defineStore('picture', () => {
     notice.value = say('notice.otherWindow');
   }
 
+  /** Work that the server was asked for edits the picture as well; it is not another window's. */
+  let isOwnWork = false;
+  /** Has the server edit the picture, and shows what it made of it. */
+  async function haveEdited<T>(work: () => Promise<T>): Promise<T> {
+    await saved();
+    isOwnWork = true;
+    try {
+      const answer = await work();
+      await reload();
+      return answer;
+    } finally {
+      isOwnWork = false;
+    }
+  }
+
   /** Another window changed the picture. */
   async function heardEdit(theirRevision: number): Promise<void> {
+    if (isOwnWork) return;
     if (areOthersAhead(theirRevision)) await catchUp();
   }
 
@@ -307,6 +323,7 @@ export const usePicture = defineStore('picture', () => {
     freeNumber,
     saved,
     catchUp,
+    haveEdited,
     heardEdit,
     onRepaint,
     repaintAll,

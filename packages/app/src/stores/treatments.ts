@@ -1,4 +1,4 @@
-import type { RecoverMend, Treatment, TreatmentName } from '@fennip/core';
+import type { RecoverMend, Treatment, HandTreatment } from '@fennip/core';
 import { isTreatment } from '@fennip/core';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
@@ -62,7 +62,7 @@ export const useTreatments = defineStore('treatments', () => {
     return isTreatment(mend) && mend.method === hand.tool ? mend : null;
   });
 
-  function remember(name: TreatmentName, treatment: Treatment): void {
+  function remember(name: HandTreatment, treatment: Treatment): void {
     const kept = Object.fromEntries(
       Object.keys(USUAL[name]).map((key) => [key, treatment[key as keyof Treatment]]),
     );

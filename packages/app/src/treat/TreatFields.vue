@@ -14,7 +14,7 @@ const treatments = useTreatments();
 const fields = computed(() => treatFields(props.treatment));
 
 function keep(next: Treatment): void {
-  treatments.remember(next.method, next);
+  if (next.method !== 'return') treatments.remember(next.method, next);
   emit('change', next);
 }
 

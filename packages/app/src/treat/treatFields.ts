@@ -69,6 +69,8 @@ export function treatFields(mend: Treatment): TreatField[] {
     share: value / 100,
   }));
   switch (mend.method) {
+    case 'return':
+      return [share];
     case 'sift':
       return [
         number('radius', PIXELS, [1, 60, 1], mend.radius, (radius) => ({ ...mend, radius })),

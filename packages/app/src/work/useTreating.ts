@@ -6,7 +6,7 @@ import type {
   Step,
   Target,
   Treatment,
-  TreatmentName,
+  HandTreatment,
 } from '@fennip/core';
 import { discOutline } from '@fennip/core';
 import { byHand } from '../engine/engine.ts';
@@ -65,7 +65,7 @@ export function useTreating() {
   }
 
   /** A treatment as it is set, not yet on the picture. */
-  async function newTreatment(name: TreatmentName, patch: Target): Promise<Treatment | null> {
+  async function newTreatment(name: HandTreatment, patch: Target): Promise<Treatment | null> {
     const base: MendBase = {
       ...{ id: newMendId(), target: wholePicture(), margin: 0, edge: 0, share: 1, on: true },
       ...fences.zoned(),

@@ -77,6 +77,8 @@ export const DeliveryRequestSchema = Type.Object(
     intent: Type.Optional(oneOf('relative', 'perceptual')),
     /** Whether Exif, XMP and IPTC stay behind. */
     isDataStripped: Type.Optional(Type.Boolean()),
+    /** Without the finish, upright and whole: to be worked on elsewhere and brought back. */
+    isUnfinished: Type.Optional(Type.Boolean()),
     /** Whether the file's history says what was restored. */
     isNoted: Type.Optional(Type.Boolean()),
   },
@@ -95,4 +97,12 @@ export interface Delivery extends DeliveryRequest {
   readonly sizeBytes: number | null;
   readonly mends: number;
   readonly createdAt: string;
+}
+
+/** What became of a picture that was brought back from elsewhere. */
+export interface TakenBack {
+  /** How much of the picture changed, 0 to 1. */
+  readonly share: number;
+  /** Ids of the mends that lie under what changed. */
+  readonly covered: readonly string[];
 }

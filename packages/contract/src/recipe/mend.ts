@@ -156,6 +156,15 @@ const TreatmentSchemas = [
   Type.Object(
     {
       ...base,
+      method: Type.Literal('return'),
+      depth: Type.Union([Type.Literal(8), Type.Literal(16)]),
+      values: Type.String({ pattern: '^[A-Za-z0-9+/]*={0,2}$', maxLength: 16_000_000 }),
+    },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    {
+      ...base,
       method: Type.Literal('sift'),
       radius: Type.Integer({ minimum: 1, maximum: 100 }),
       threshold: Type.Number({ minimum: 0, maximum: 1000 }),

@@ -20,7 +20,8 @@ export type NotCarried =
   | 'outside the frame'
   | 'nothing to be seen there'
   | 'an area of single pixels in a frame that lies otherwise'
-  | 'its zone was not carried';
+  | 'its zone was not carried'
+  | 'what came back from another program';
 
 /** A mend made anew on another picture, or why there is none. */
 export type Carried =
@@ -62,12 +63,15 @@ function measuredAnew(mend: Treatment, pixels: Pixels): Treatment {
     case 'soften':
     case 'match':
     case 'shift':
+    case 'return':
       return mend;
   }
 }
 
 function carryTreatment(mend: Treatment, wish: CarryWish, pixels: Pixels): Carried {
   const { from, to } = wish;
+  // Its values are those of one picture.
+  if (mend.method === 'return') return { from: mend, notCarried: 'what came back from another program' };
   const target = carryTarget(mend.target, from, to);
   const paint = mend.paint?.map((stroke): PaintStroke | null => {
     const shape = carryTarget(stroke.shape, from, to);

@@ -65,7 +65,8 @@ async function noteDelivery(
   request: DeliveryRequest,
   file: { readonly name: string; readonly piece: string | null },
 ): Promise<string> {
-  const { recipe } = await readWorksheet(database, picture);
+  const { finish, ...mends } = (await readWorksheet(database, picture)).recipe;
+  const recipe: Recipe = finish && !request.isUnfinished ? { ...mends, finish } : mends;
   const id = randomUUID();
   await database('deliveries').insert({
     id,
@@ -89,7 +90,7 @@ export async function orderDelivery(
   const { database, queue } = context;
   const picture = await pictureRow(database, pictureId);
   const stem = picture.name.replace(/\.[^.]*$/, '');
-  const name = `${stem} mended.${endingOf(request.format)}`;
+  const name = `${stem} ${request.isUnfinished ? 'to work on' : 'mended'}.${endingOf(request.format)}`;
   const id = await noteDelivery(context, picture, request, { name, piece: null });
   await queue.order('deliver', id);
   return asDelivery(await deliveryRow(database, id));
@@ -109,7 +110,9 @@ export async function namedDelivery(
 
 /** A request with all that it left out. */
 function settingsFor(request: DeliveryRequest, entries: readonly LedgerEntry[]): ThreadDelivery {
-  const { format, isDataStripped, isNoted, size, profile, intent, ...encoding } = request;
+  const { format, isDataStripped, isNoted, isUnfinished, size, profile, intent, ...encoding } = request;
+  // It was left out of the recipe already.
+  void isUnfinished;
   if (format === 'ora') return { format, entries };
   return {
     ...encoding,

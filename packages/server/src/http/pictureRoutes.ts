@@ -9,6 +9,7 @@ import {
 } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
 import type { Context } from '../context.ts';
+import { takeBack } from '../deliver/takeBack.ts';
 import { reportOf } from '../deliver/report.ts';
 import { deliveriesOf, orderDelivery } from '../deliver/deliveries.ts';
 import { orderCheck } from '../examine/checkMended.ts';
@@ -114,6 +115,10 @@ export function pictureRoutes(context: Context): Router {
 
   router.post('/pictures/:picture/redo', async (request, response) => {
     response.json(await redo(context, idOf(request.params), checkTurnBack(request.body).revision));
+  });
+
+  router.post('/pictures/:picture/return', async (request, response) => {
+    response.json(await takeBack(context, idOf(request.params), request));
   });
 
   router.get('/pictures/:picture/report.html', async (request, response) => {

@@ -26,7 +26,8 @@ const tooLarge = (mostBytes: number): Refusal =>
     `The file is larger than ${Math.round(mostBytes / 1e6)} MB, the most that is taken.`,
   );
 
-async function arrive(stream: Readable, { store, config }: Context): Promise<Arrival> {
+/** Takes a file in under a passing name. @throws Refusal when it is too large */
+export async function arrive(stream: Readable, { store, config }: Context): Promise<Arrival> {
   try {
     return await store.receive(stream, config.mostBytes);
   } catch (error) {

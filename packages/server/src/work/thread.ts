@@ -10,6 +10,7 @@ import type {
   ExamineTile,
   FaultToMend,
   LedgerEntry,
+  Mend,
   MeasuredPart,
   MendProposal,
   MendSurroundings,
@@ -54,6 +55,8 @@ import {
   reportPdf,
 } from '@fennip/files';
 import type { StoredFile } from '../store/store.ts';
+import type { TakenBackMend } from './takenBack.ts';
+import { takenBack } from './takenBack.ts';
 import { writePyramid } from '../store/pyramid.ts';
 
 /** A raster whose samples all threads can read. */
@@ -77,9 +80,21 @@ export interface ReportTask {
   readonly as: 'html' | ReportPaper;
 }
 
+/** Asks to hold a picture that comes back against what was sent. */
+export interface TakeBackTask {
+  readonly task: 'take back';
+  readonly original: string;
+  readonly returned: string;
+  readonly mostPixels: number;
+  readonly sent: Recipe;
+  readonly mends: readonly Mend[];
+  readonly id: string;
+}
+
 /** What a thread can be asked to do. */
 export type ThreadTask =
   | ReportTask
+  | TakeBackTask
   | {
       readonly task: 'prepare';
       readonly original: string;
@@ -173,7 +188,8 @@ type Outcome =
   | SeenProposal
   | readonly number[]
   | CarriedRecipe
-  | Uint8Array;
+  | Uint8Array
+  | TakenBackMend;
 
 async function prepare(task: Extract<ThreadTask, { task: 'prepare' }>): Promise<undefined> {
   const { raster } = await decodePicture(task.original, { pixels: task.mostPixels });
@@ -230,6 +246,14 @@ async function report(task: ReportTask): Promise<Uint8Array> {
   const { raster, header } = await decodePicture(task.original, { pixels: task.mostPixels });
   const built = await buildReport(raster, header, task.recipe, task.entries, task.facts);
   return task.as === 'html' ? Buffer.from(reportHtml(built)) : reportPdf(built, task.as);
+}
+
+async function takeBack({ original, returned, mostPixels, ...task }: TakeBackTask): Promise<TakenBackMend> {
+  const [own, came] = [
+    await decodePicture(original, { pixels: mostPixels }),
+    await decodePicture(returned, { pixels: mostPixels }),
+  ];
+  return takenBack(own, came, task);
 }
 
 /** The original as its file holds it. */
@@ -331,6 +355,8 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
       return deliver(task);
     case 'report':
       return report(task);
+    case 'take back':
+      return takeBack(task);
   }
 }
 

@@ -19,6 +19,7 @@ import type {
 } from '@fennip/core';
 
 import { PictureError } from '@fennip/files';
+import type { TakenBackMend } from './takenBack.ts';
 import type { StoredFile } from '../store/store.ts';
 import type {
   LevelWritten,
@@ -26,6 +27,7 @@ import type {
   ReportTask,
   SeenProposal,
   SharedRaster,
+  TakeBackTask,
   ThreadDelivery,
   ThreadTask,
 } from './thread.ts';
@@ -76,6 +78,8 @@ export interface Threads {
   ): Promise<StoredFile>;
   /** A condition report as a file. */
   report(report: Omit<ReportTask, 'task' | 'mostPixels'>): Promise<Uint8Array>;
+  /** What changed in a picture that comes back, as a mend. @throws PictureError when it does not fit */
+  takeBack(task: Omit<TakeBackTask, 'task' | 'mostPixels'>): Promise<TakenBackMend>;
   close(): Promise<void>;
 }
 
@@ -132,6 +136,7 @@ export function startThreads(mostPixels: number): Threads {
         progress,
       ),
     report: (report) => run({ task: 'report', mostPixels, ...report }),
+    takeBack: (task) => run({ task: 'take back', mostPixels, ...task }),
     close: () => pool.destroy(),
   };
 }

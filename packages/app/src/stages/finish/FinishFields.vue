@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { FinishStep, Point } from '@fennip/core';
 import { isFramingStep, zoneOfStep } from '@fennip/core';
-import { computed, ref, watch } from 'vue';
+import { computed, watch } from 'vue';
 import ZoneSelect from '../../fence/ZoneSelect.vue';
 import { useFences } from '../../stores/fences.ts';
 import { useFinish } from '../../stores/finish.ts';
@@ -14,15 +14,14 @@ import { finishFields } from './finishFields.ts';
 const props = defineProps<{ step: FinishStep }>();
 const finish = useFinish();
 const fences = useFences();
-const channel = ref<number | null>(null);
 watch(
   () => props.step.id,
   () => {
-    channel.value = null;
+    finish.channel = null;
     finish.pointedAt = null;
   },
 );
-const fields = computed(() => finishFields(props.step, channel.value));
+const fields = computed(() => finishFields(props.step, finish.channel));
 const curve = computed(() => (props.step.method === 'curve' ? props.step : null));
 function bend(points: readonly Point[], show: (step: FinishStep) => unknown): void {
   if (curve.value) show({ ...curve.value, points });
@@ -40,7 +39,7 @@ const zone = computed({
 
 <template>
   <div class="fields">
-    <StepActions v-model:channel="channel" :step="step" />
+    <StepActions :step="step" />
     <CurveEditor
       v-if="curve"
       :points="curve.points"
@@ -61,6 +60,7 @@ const zone = computed({
       />
       <span class="figures">{{ field.value }}</span>
     </label>
+    <p class="soft">{{ say(`finish.light.${step.method}`) }}</p>
     <label v-if="fences.zones.length > 0 && !isFramingStep(step)">
       <span>{{ say('hand.in') }}</span>
       <ZoneSelect v-model="zone" :does="say('finish.zone.does')" />
@@ -80,6 +80,9 @@ label {
   align-items: center;
   gap: 10px;
   height: 28px;
+}
+p {
+  margin: 2px 0;
 }
 .figures {
   text-align: right;

@@ -11,8 +11,6 @@ import { QUARTER, withinTurn } from './quarters.ts';
 
 /** What of the chosen step is set otherwise than by a number. */
 const props = defineProps<{ step: FinishStep }>();
-/** Which colour channel of levels is set; none sets them alike. */
-const channel = defineModel<number | null>('channel', { required: true });
 const finish = useFinish();
 const picture = usePicture();
 const isColoured = computed(() => (picture.picture?.channels ?? 1) >= 3);
@@ -21,9 +19,9 @@ const CHANNELS = ['red', 'green', 'blue'] as const;
 /** A choice of nothing would show as no choice. */
 const ALL = '*';
 const shownChannel = computed({
-  get: () => channel.value ?? ALL,
+  get: () => finish.channel ?? ALL,
   set: (chosen: number | typeof ALL) => {
-    channel.value = chosen === ALL ? null : chosen;
+    finish.channel = chosen === ALL ? null : chosen;
   },
 });
 

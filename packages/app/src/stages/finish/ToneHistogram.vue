@@ -4,11 +4,15 @@ import { scaleLinear, scaleSqrt } from 'd3-scale';
 import { computed } from 'vue';
 import { percent } from '../../words/figures.ts';
 import { say } from '../../words/say.ts';
+import { useFinish } from '../../stores/finish.ts';
+import LevelHandles from './LevelHandles.vue';
 
 /** How many pixels have which value: filled as it is finished, a line as it was; and what is cut off at the ends. */
 const props = defineProps<{ histograms: Record<'before' | 'after', Histogram> }>();
 
 const [WIDTH, HEIGHT] = [276, 84];
+const finish = useFinish();
+const levels = computed(() => (finish.chosen?.method === 'levels' ? finish.chosen : null));
 
 /** Counts of all channels together. */
 function together({ channels }: Histogram): number[] {
@@ -37,9 +41,14 @@ const cut = computed(() => {
 
 <template>
   <figure>
-    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="say('finish.histogram')">
+    <svg
+      :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+      :role="levels ? 'group' : 'img'"
+      :aria-label="say('finish.histogram')"
+    >
       <polygon :points="`0,${HEIGHT} ${course(heights[1])} ${WIDTH},${HEIGHT}`" />
       <polyline :points="course(heights[0])" />
+      <LevelHandles v-if="levels" :step="levels" :width="WIDTH" :height="HEIGHT" />
     </svg>
     <figcaption class="soft">{{ cut }}</figcaption>
   </figure>

@@ -8,6 +8,7 @@ import { usePicture } from '../../stores/picture.ts';
 import { say, sayCount } from '../../words/say.ts';
 import DeliveryList from './DeliveryList.vue';
 import DeliveryOptions from './DeliveryOptions.vue';
+import RoundTrip from './RoundTrip.vue';
 import { useDelivery } from './useDelivery.ts';
 
 /** One picture handed over: as a file, with its recipe and its condition report. */
@@ -85,6 +86,8 @@ async function deliver(): Promise<void> {
     </form>
     <h2>{{ say('handOver.deliveries') }}</h2>
     <DeliveryList :deliveries="deliveries" />
+    <h2>{{ say('trip') }}</h2>
+    <RoundTrip @ordered="takeDelivery" />
     <h2>{{ say('handOver.report') }}</h2>
     <p class="soft">{{ say('handOver.report.does') }}</p>
     <p class="links">

@@ -14,6 +14,7 @@ import { EMPTY_PATCH, cropPatch } from '../patch.ts';
 import { fillBarred } from './fillBarred.ts';
 import type { Ground } from './ground.ts';
 import { draw } from './draw.ts';
+import { laidReturn } from './laidReturn.ts';
 import { match } from './match.ts';
 import { regrain, regrainReach } from './regrain.ts';
 import { shift, shiftReach } from './shift.ts';
@@ -37,6 +38,7 @@ function reachOf(mend: Treatment): number {
       return softenReach(mend);
     case 'match':
     case 'draw':
+    case 'return':
       return 0;
     case 'shift':
       return shiftReach(mend);
@@ -59,6 +61,8 @@ function valuesOf(mend: Treatment, ground: Ground, rect: Rect): Float32Array[] {
       return shift(mend, ground, rect);
     case 'draw':
       return draw(mend, ground, rect);
+    case 'return':
+      return laidReturn(mend, ground, rect);
   }
 }
 

@@ -2,6 +2,7 @@ import { maskOfSpans, spansOfMask } from '../../target/spanRows.ts';
 import type { MaskTarget, Target } from '../../target/target.ts';
 import type { GrainModel } from '../../grain/grainModel.ts';
 import type { PaintStroke } from '../mendBase.ts';
+import { scaleReturn } from './scaleReturn.ts';
 import type { Treatment } from './treatment.ts';
 
 /** A mask is looked at in the middle of each pixel of the smaller level. */
@@ -89,6 +90,8 @@ export function scaleTreatment(mend: Treatment, times: number): Treatment {
       return { ...mend, ...base, fade: mend.fade / times, grain: calmerGrain(mend.grain, times) };
     case 'match':
       return { ...mend, ...base };
+    case 'return':
+      return base.target.shape === 'mask' ? scaleReturn(mend, base.target, times) : mend;
     case 'shift':
       return { ...mend, ...base, dx: Math.round(mend.dx / times), dy: Math.round(mend.dy / times) };
   }

@@ -85,10 +85,22 @@ export interface DrawMend extends MendBase {
   readonly grain: GrainModel;
 }
 
+/** What came back from another program: values of its own for the pixels that were changed there. */
+export interface ReturnMend extends MendBase {
+  readonly method: 'return';
+  /** Of the values: that of the picture. */
+  readonly depth: 8 | 16;
+  /** Encoded values inside of the target, a mask: plane after plane, row after row, as bytes in base64, low byte first. */
+  readonly values: string;
+}
+
 /** A mend of an area rather than of a fault: worked out piece by piece. */
-export type Treatment = SiftMend | RegrainMend | ToneMend | SoftenMend | MatchMend | ShiftMend | DrawMend;
+export type Treatment =
+  SiftMend | RegrainMend | ToneMend | SoftenMend | MatchMend | ShiftMend | DrawMend | ReturnMend;
 
 export type TreatmentName = Treatment['method'];
+/** What the hand takes up; the others come from elsewhere. */
+export type HandTreatment = Exclude<TreatmentName, 'return'>;
 
 export const TREATMENTS = [
   'sift',
@@ -98,6 +110,7 @@ export const TREATMENTS = [
   'match',
   'shift',
   'draw',
+  'return',
 ] as const satisfies readonly TreatmentName[];
 
 export const isTreatmentName = (name: string): name is TreatmentName =>

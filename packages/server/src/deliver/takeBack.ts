@@ -1,0 +1,58 @@
+import { randomUUID } from 'node:crypto';
+import type { Readable } from 'node:stream';
+import type { Recipe } from '@fennip/core';
+import type { TakenBack } from '@fennip/contract';
+import { PictureError } from '@fennip/files';
+import type { Context } from '../context.ts';
+import type { Database } from '../database/connect.ts';
+import { edit } from '../history/history.ts';
+import { readWorksheet } from '../history/worksheetRows.ts';
+import { Refusal } from '../http/refusal.ts';
+import type { PictureRow } from '../pictures/pictureRows.ts';
+import { pictureRow } from '../pictures/pictureRows.ts';
+import { arrive } from '../pictures/receivePicture.ts';
+
+/** What was sent to be worked on last; what is on the picture now where nothing was sent. */
+async function sentRecipe(database: Database, picture: PictureRow, now: Recipe): Promise<Recipe> {
+  const sent: { recipe: Recipe } | undefined = await database('deliveries')
+    .where({ picture_id: picture.id, state: 'done' })
+    .whereRaw("request->>'isUnfinished' = 'true'")
+    .orderBy('created_at', 'desc')
+    .first('recipe');
+  if (sent) return sent.recipe;
+  const { finish, ...mends } = now;
+  void finish;
+  return mends;
+}
+
+/**
+ * Takes a picture back that was changed elsewhere: it is held against what was sent, and what changed becomes a mend of
+ * its own over all that are there.
+ *
+ * @throws Refusal when it does not fit: other sides, another profile, moved, or changed too much to be a step
+ */
+export async function takeBack(context: Context, pictureId: string, stream: Readable): Promise<TakenBack> {
+  const { database, store, threads } = context;
+  const picture = await pictureRow(database, pictureId);
+  const { recipe } = await readWorksheet(database, picture);
+  const arrival = await arrive(stream, context);
+  try {
+    const { mend, covered, share } = await threads.takeBack({
+      original: store.pathOf('originals', picture.sha256),
+      returned: arrival.path,
+      sent: await sentRecipe(database, picture, recipe),
+      mends: recipe.mends,
+      id: `r${randomUUID().replaceAll('-', '').slice(0, 20)}`,
+    });
+    await edit(context, pictureId, picture.revision, {
+      words: 'Brought back from another program',
+      steps: [{ op: 'put', mend, at: recipe.mends.length }],
+    });
+    return { share, covered };
+  } catch (error) {
+    if (error instanceof PictureError) throw new Refusal(422, 'Not taken', error.message);
+    throw error;
+  } finally {
+    await store.discard(arrival);
+  }
+}

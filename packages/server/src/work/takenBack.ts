@@ -1,0 +1,84 @@
+import type { Mend, Raster, Recipe, ReturnMend } from '@fennip/core';
+import { compareReturned, mendsUnder, renderRecipe, valuesInside, wholeWindow } from '@fennip/core';
+import type { DecodedPicture, PictureHeader } from '@fennip/files';
+import { PictureError, rgbSpaceOf, toDepth } from '@fennip/files';
+
+/** What changed as a mend, and what lies under it. */
+export interface TakenBackMend {
+  readonly mend: ReturnMend;
+  readonly covered: readonly string[];
+  readonly share: number;
+}
+
+/** The recipe holds the values: more than this many characters would make every look at it slow. */
+const MOST_TEXT = 12e6;
+
+/** Colorants this near to each other are the same, rounded by who wrote the profile. */
+const SAME = 2e-3;
+
+/** Whether values mean the same: a profile that says sRGB and none at all do. */
+function isSameProfile(own: PictureHeader, other: PictureHeader): boolean {
+  if (own.icc && other.icc && own.icc.equals(other.icc)) return true;
+  const [a, b] = [rgbSpaceOf(own), rgbSpaceOf(other)];
+  if (!a || !b) return false;
+  const isNear = a.toXyz.every((row, i) => row.every((value, k) => Math.abs(value - b.toXyz[i][k]) < SAME));
+  return isNear && JSON.stringify(a.transfer) === JSON.stringify(b.transfer);
+}
+
+function refuseWhatDoesNotFit(original: DecodedPicture, came: DecodedPicture): void {
+  const [own, other] = [original.header, came.header];
+  if (own.width !== other.width || own.height !== other.height)
+    throw new PictureError(
+      'unsupported',
+      `It comes back with ${other.width} x ${other.height} pixels, but it left with ${own.width} x ${own.height}. Save it at its full size, not cropped and not turned.`,
+    );
+  if (own.channels >= 3 !== other.channels >= 3)
+    throw new PictureError(
+      'unsupported',
+      'It left in colour and comes back in grey, or the other way round.',
+    );
+  if (!isSameProfile(own, other))
+    throw new PictureError(
+      'unsupported',
+      'It comes back in another colour profile than it left with. Save it in its own, not converted.',
+    );
+}
+
+const pixels = (n: number): string => Math.abs(n).toFixed(1);
+
+/**
+ * Holds a picture that comes back against what was sent.
+ *
+ * @param sent what was on the picture when it left; its mends are laid on the original in place
+ * @param mends those that are on the picture now
+ * @throws PictureError when it does not fit, or nothing or too much has changed
+ */
+export function takenBack(
+  original: DecodedPicture,
+  came: DecodedPicture,
+  { sent, mends, id }: { readonly sent: Recipe; readonly mends: readonly Mend[]; readonly id: string },
+): TakenBackMend {
+  refuseWhatDoesNotFit(original, came);
+  const { raster, header } = original;
+  const returned: Raster = toDepth(came.raster, raster.depth);
+  renderRecipe(raster, sent, header);
+  const { isAligned, shift, changed, share } = compareReturned(raster, returned);
+  if (!isAligned)
+    throw new PictureError(
+      'unsupported',
+      `It lies ${pixels(shift.dx)} pixels ${shift.dx < 0 ? 'to the left' : 'to the right'} and ${pixels(shift.dy)} ${shift.dy < 0 ? 'up' : 'down'} of where it was. Lay it back in its place and bring it again.`,
+    );
+  if (!changed) throw new PictureError('unsupported', 'Nothing in it differs from what was sent.');
+  const values = valuesInside(returned, changed);
+  if (values.length > MOST_TEXT)
+    throw new PictureError(
+      'unsupported',
+      `${Math.round(100 * share)} % of it changed: too much to be a step of this picture. Take it in as a picture of its own.`,
+    );
+  const mend: ReturnMend = {
+    ...{ id, method: 'return', target: changed, margin: 0, edge: 0, share: 1, on: true },
+    ...{ depth: raster.depth, values },
+  };
+  const { picture } = wholeWindow(raster);
+  return { mend, share, covered: mendsUnder(changed, mends, picture).map((one) => one.id) };
+}
