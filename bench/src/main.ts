@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util';
 import { benchChart } from './chart.ts';
+import { benchFinishing } from './finishing.ts';
 import { benchFinding } from './finding.ts';
 import { benchFindingAreas } from './findingAreas.ts';
 import { benchFindingLines } from './findingLines.ts';
@@ -31,4 +32,5 @@ if (wanted('finding') || wanted('chart')) await benchChart();
 if (wanted('speed')) await benchSpeed();
 if (values.only === 'underwater') await benchUnderwater();
 if (wanted('opening')) await benchOpening();
+if (wanted('opening') || wanted('finishing')) await benchFinishing();
 process.exit(0);

@@ -10,11 +10,11 @@ import pino from 'pino';
 import type { Row } from './report.ts';
 import { median, printTable } from './report.ts';
 
-const FRAME = join(
+export const FRAME = join(
   fileURLToPath(new URL('../../packages/scenes/pictures', import.meta.url)),
   'viaduct-line-shoot-3.jpg',
 );
-const CHROMIUM = [
+export const CHROMIUM = [
   '--headless',
   '--no-sandbox',
   '--disable-gpu',
@@ -30,7 +30,7 @@ interface Named {
 }
 
 /** The frame laid beside its own mirror images, until it has more than a hundred megapixels. */
-async function largePicture(): Promise<Buffer> {
+export async function largePicture(): Promise<Buffer> {
   const { default: sharp } = await import('sharp');
   const { width = 0, height = 0 } = await sharp(FRAME).metadata();
   const extended = {
@@ -42,7 +42,7 @@ async function largePicture(): Promise<Buffer> {
 }
 
 /** A server of its own, with a picture stored and examined. */
-async function prepare(
+export async function prepare(
   address: string,
   name: string,
   bytes: Uint8Array<ArrayBuffer>,

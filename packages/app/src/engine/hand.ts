@@ -68,7 +68,7 @@ import type { DrawnTouch } from './drawnTouch.ts';
 import { followArea } from './followArea.ts';
 import { areaOfProposal, grow, growRoughly, zonesSeen } from './growArea.ts';
 import { measurePictureGrain } from './measurePictureGrain.ts';
-import { treatForOthers } from './treatHelper.ts';
+import { paintHelper } from './paintHelper.ts';
 import { smudgesOf } from './smudgesOf.ts';
 import { JUDGED_AROUND } from './judgedAround.ts';
 import { maskFile } from './maskFile.ts';
@@ -96,9 +96,9 @@ const api = {
     open = createTileStore(picture, (_, level, column, row) => lender(level, column, row), MOST_BYTES);
   },
 
-  /** Carries out treatments for the worker that paints. */
+  /** Does for the worker that paints what takes long. */
   help(port: MessagePort): void {
-    expose(treatForOthers, port);
+    expose(paintHelper, port);
   },
 
   /**

@@ -59,7 +59,7 @@ import {
 } from '@fennip/core';
 import type { Remote } from 'comlink';
 import { expose, transfer, wrap } from 'comlink';
-import type { TreatHelper } from './treatHelper.ts';
+import type { PaintHelper } from './paintHelper.ts';
 import { JUDGED_AROUND } from './judgedAround.ts';
 import { DIFFERENCE_GAIN } from './differenceGain.ts';
 import { fetchTile } from './fetchTile.ts';
@@ -140,8 +140,8 @@ const GRAIN_AROUND = 6;
 const PLAIN: Lamp = { kind: 'plain' };
 let lamp: Lamp = PLAIN;
 
-/** Other workers that carry out treatments, each with what it has worked out before. */
-const helpers: Remote<TreatHelper>[] = [];
+/** Other workers that do what takes long, each with what it has worked out before. */
+const helpers: Remote<PaintHelper>[] = [];
 
 /** Has a treatment carried out by the helper that had this place before: it may remember half of the work. */
 const treat: TreatBy = async (task) => {
@@ -150,7 +150,7 @@ const treat: TreatBy = async (task) => {
   const helper = helpers[(Math.floor(left / TILE_SIZE) + Math.floor(top / TILE_SIZE)) % helpers.length];
   // A part of a larger raster would be sent with all of it.
   const window = { ...task.window, raster: cloneRaster(task.window.raster) };
-  return helper(transfer({ ...task, window }, [window.raster.planes[0].buffer]));
+  return helper.treat(transfer({ ...task, window }, [window.raster.planes[0].buffer]));
 };
 
 /** Blur and grain are measured so far around the middle of the picture, in pixels. */
@@ -271,9 +271,22 @@ async function partOf({ tiles }: OpenPicture, level: number, rect: Rect): Promis
 const finishOf = ({ finishDraft, recipe }: OpenPicture): readonly FinishStep[] =>
   finishDraft ?? recipe.finish ?? [];
 
-/** A part of a level under the finish. */
-const finished = (picture: OpenPicture, part: Raster, place: LevelPlace): Raster =>
-  finishPart(part, place, groundOf(picture));
+/** Steps that are only looked up are done before they could be sent to another worker. */
+const takesLong = (step: FinishStep): boolean =>
+  step.on && !isFramingStep(step) && step.method !== 'levels' && step.method !== 'curve';
+
+/** Whose turn it is to finish a part. */
+let finishTurn = 0;
+
+/** A part of a level under the finish; long work is shared with the helpers, part by part. */
+async function finished(picture: OpenPicture, part: Raster, place: LevelPlace): Promise<Raster> {
+  const ground = groundOf(picture);
+  const helper = ground.steps.some(takesLong) ? finishTurn++ % (helpers.length + 1) : helpers.length;
+  if (helper === helpers.length) return finishPart(part, place, ground);
+  // A part of a larger raster would be sent with all of it.
+  const sent = cloneRaster(part);
+  return helpers[helper].finish(transfer({ part: sent, place, ground }, [sent.planes[0].buffer]));
+}
 
 const groundOf = (picture: OpenPicture): FinishGround => ({
   steps: finishOf(picture),
@@ -295,7 +308,7 @@ async function sideOf(picture: OpenPicture, part: Raster, place: LevelPlace, sid
     case 'difference': {
       const after = await withMends();
       return comparesFinish
-        ? difference(after, finished(picture, after, place))
+        ? difference(after, await finished(picture, after, place))
         : difference(await without(), after);
     }
   }
@@ -411,9 +424,9 @@ const api = {
     expose(lend, port);
   },
 
-  /** Takes on a worker that carries out treatments. */
+  /** Takes on a worker that does what takes long. */
   takeHelper(port: MessagePort): void {
-    helpers.push(wrap<TreatHelper>(port));
+    helpers.push(wrap<PaintHelper>(port));
   },
 
   /** A tile as the screen takes it. */
@@ -543,7 +556,7 @@ const api = {
     };
     return {
       before: histogramOf(await framed(mended)),
-      after: histogramOf(await framed(finished(picture, mended, place))),
+      after: histogramOf(await framed(await finished(picture, mended, place))),
     };
   },
 
@@ -635,7 +648,7 @@ const api = {
     const upright = async (part: Rect): Promise<Raster> => {
       const around = growRect(part, finishReachOn(finishOf(picture), 0));
       const wide = intersectRects(around, { left: 0, top: 0, width: most, height: highest });
-      const raster = finished(picture, await pixelsOf(wide, 'after'), { level: 0, ...wide });
+      const raster = await finished(picture, await pixelsOf(wide, 'after'), { level: 0, ...wide });
       return viewRaster(raster, { ...part, left: part.left - wide.left, top: part.top - wide.top });
     };
     const { planes, stride, width, height } = framing

@@ -3,7 +3,7 @@ import type { Fence } from '../fence/fence.ts';
 import { blurReach, gaussianBlur } from '../filter/gaussian.ts';
 import { colourFloats } from '../mend/patch.ts';
 import type { Raster } from '../raster/raster.ts';
-import { cloneRaster, fullScale } from '../raster/raster.ts';
+import { cloneRaster, colourChannels, fullScale } from '../raster/raster.ts';
 import type { Window } from '../raster/window.ts';
 import { windowRect } from '../raster/window.ts';
 import { balanced } from './balanced.ts';
@@ -52,17 +52,8 @@ function carriedOut(step: ValueStep, planes: readonly Float32Array[], window: Wi
   const { transfer } = window.picture;
   switch (step.method) {
     case 'levels':
-      return planes.map((plane, c) => {
-        const tone = step.tones[Math.min(c, step.tones.length - 1)];
-        return throughTable(
-          plane,
-          tableOf(JSON.stringify(tone), (value) => tonedValue(value, tone)),
-        );
-      });
-    case 'curve': {
-      const table = tableOf(JSON.stringify(step.points), monotoneCurve(step.points));
-      return planes.map((plane) => throughTable(plane, table));
-    }
+    case 'curve':
+      return planes.map((plane, c) => valuesUnder(step, plane, c));
     case 'colour':
       return balanced(step, planes, transfer);
     case 'contrast':
@@ -101,6 +92,61 @@ function isActive(step: FinishStep): step is ValueStep {
 export const finishReach = (steps: readonly FinishStep[]): number =>
   steps.filter(isActive).reduce((sum, step) => sum + reachOf(step), 0);
 
+/** What every code of a channel becomes under steps that change each value for itself, all over the picture. */
+const codeTables = new Map<string, Uint8Array | Uint16Array>();
+
+/**
+ * The codes of one channel under levels and curves alone, looked up: what the steps make of every code is worked out
+ * once. None where a step does more, or less in some places than in others.
+ */
+function codesUnder(
+  steps: readonly ValueStep[],
+  channel: number,
+  depth: Raster['depth'],
+): Uint8Array | Uint16Array | null {
+  if (!steps.every(({ method, zone }) => (method === 'levels' || method === 'curve') && zone === undefined))
+    return null;
+  const key = `${depth} ${channel} ${JSON.stringify(steps)}`;
+  const known = codeTables.get(key);
+  if (known) return known;
+  const top = fullScale(depth);
+  let values: Float32Array = Float32Array.from({ length: top + 1 }, (_, code) => code / top);
+  for (const step of steps) {
+    const next = valuesUnder(step, values, channel);
+    values = step.share === 1 ? next : values.map((value, i) => value + step.share * (next[i] - value));
+  }
+  const codes = depth === 8 ? new Uint8Array(top + 1) : new Uint16Array(top + 1);
+  for (let code = 0; code <= top; code++) codes[code] = Math.round(values[code] * top);
+  if (codeTables.size >= MOST_TABLES) codeTables.delete(codeTables.keys().next().value ?? key);
+  codeTables.set(key, codes);
+  return codes;
+}
+
+/** The values of one channel under a step that changes each for itself. */
+function valuesUnder(step: ValueStep, plane: Float32Array, channel: number): Float32Array {
+  if (step.method === 'curve')
+    return throughTable(plane, tableOf(JSON.stringify(step.points), monotoneCurve(step.points)));
+  if (step.method !== 'levels') return plane;
+  const tone = step.tones[Math.min(channel, step.tones.length - 1)];
+  return throughTable(
+    plane,
+    tableOf(JSON.stringify(tone), (value) => tonedValue(value, tone)),
+  );
+}
+
+/** A raster under steps that only need to be looked up; null where they need more. */
+function lookedUp(raster: Raster, steps: readonly ValueStep[]): Raster | null {
+  const channels = colourChannels(raster.planes.length);
+  const tables = Array.from({ length: channels }, (_, c) => codesUnder(steps, c, raster.depth));
+  if (tables.some((table) => table === null)) return null;
+  const out = cloneRaster(raster);
+  tables.forEach((table, c) => {
+    const plane = out.planes[c];
+    if (table) for (let i = 0; i < plane.length; i++) plane[i] = table[plane[i]];
+  });
+  return out;
+}
+
 /**
  * A part of a picture under the value steps of its finish, one after the other, in floating point; values are rounded
  * once, at the end. The same comes out whatever part is asked for. Alpha is kept. Steps of the framing are for
@@ -114,6 +160,8 @@ export function applyFinish(window: Window, steps: readonly FinishStep[], fences
   const active = steps.filter(isActive);
   if (active.length === 0) return window.raster;
   const { raster } = window;
+  const quick = lookedUp(raster, active);
+  if (quick) return quick;
   const top = fullScale(raster.depth);
   let planes = colourFloats(raster);
   for (const plane of planes) for (let i = 0; i < plane.length; i++) plane[i] /= top;

@@ -100,6 +100,39 @@ describe('the finish', () => {
     expect(rendered.planes).toEqual(finished(steps).planes);
   });
 
+  it('looks levels and curves up to the very values that it would work out', () => {
+    const steps = [
+      levels({ share: 0.6 }),
+      curve([
+        [0, 0.05],
+        [0.4, 0.6],
+        [1, 0.97],
+      ]),
+    ];
+    const everywhere: Fence = {
+      ...{ id: 'all', kind: 'zone', name: 'all', edge: 0, on: true },
+      area: {
+        shape: 'outline',
+        points: [
+          [-9, -9],
+          [WIDTH + 9, -9],
+          [WIDTH + 9, HEIGHT + 9],
+          [-9, HEIGHT + 9],
+        ],
+      },
+    };
+    for (const depth of [8, 16] as const) {
+      const picture = pictureOf(60, 50, (x, y, c) => 0.01 * x + 0.006 * y + 0.05 * c, { depth });
+      const quick = applyFinish(wholeWindow(picture), steps, []);
+      const slow = applyFinish(
+        wholeWindow(picture),
+        steps.map((step) => ({ ...step, zone: 'all' })),
+        [everywhere],
+      );
+      expect(quick.planes).toEqual(slow.planes);
+    }
+  });
+
   it('takes all colour out at the luminance it had, and balances a cast away', () => {
     const [red, green, blue] = at(finished([colour({ saturation: 0 })]), 60, 70);
     expect(Math.max(red, green, blue) - Math.min(red, green, blue)).toBeLessThanOrEqual(1);

@@ -1,6 +1,7 @@
 import type { FloatPlane } from '../raster/float.ts';
 import { createFloatPlane } from '../raster/float.ts';
 import { blurReach, gaussianBlur } from '../filter/gaussian.ts';
+import type { Rect } from '../raster/rect.ts';
 import type { ContrastStep } from './finishStep.ts';
 import { addToAll, lumaOf } from './lumaOf.ts';
 
@@ -22,41 +23,74 @@ export function contrastReach({ size }: ContrastStep): number {
   return (2 * blurReach(sigma) + 3) * block;
 }
 
-/** Means over blocks that lie the same wherever the plane begins; (left, top) is its place in the picture. */
-function blockMeans(
-  { width, height, data }: FloatPlane,
-  left: number,
-  top: number,
-  block: number,
-  at: (value: number) => number,
-): FloatPlane {
+/** Where a plane lies in the picture. */
+type Place = Pick<Rect, 'left' | 'top' | 'width' | 'height'>;
+
+/** The blocks that a part of the picture meets: they lie the same wherever the part begins. */
+const blocksOf = ({ left, top, width, height }: Place, block: number): Rect => {
   const [firstColumn, firstRow] = [Math.floor(left / block), Math.floor(top / block)];
-  const columns = Math.floor((left + width - 1) / block) - firstColumn + 1;
-  const rows = Math.floor((top + height - 1) / block) - firstRow + 1;
-  const out = createFloatPlane(columns, rows);
-  const counts = new Uint32Array(columns * rows);
+  return {
+    left: firstColumn,
+    top: firstRow,
+    width: Math.floor((left + width - 1) / block) - firstColumn + 1,
+    height: Math.floor((top + height - 1) / block) - firstRow + 1,
+  };
+};
+
+/** Means of the values and of their squares over blocks. */
+function blockMeans(
+  luma: Float32Array,
+  place: Place,
+  block: number,
+): { mean: FloatPlane; square: FloatPlane } {
+  const { left, top, width, height } = place;
+  const blocks = blocksOf(place, block);
+  const mean = createFloatPlane(blocks.width, blocks.height);
+  const square = createFloatPlane(blocks.width, blocks.height);
+  const counts = new Uint32Array(mean.data.length);
   for (let y = 0; y < height; y++) {
-    const row = (Math.floor((top + y) / block) - firstRow) * columns;
-    for (let x = 0; x < width; x++) {
-      const cell = row + Math.floor((left + x) / block) - firstColumn;
-      out.data[cell] += at(data[y * width + x]);
-      counts[cell]++;
+    const row = (Math.floor((top + y) / block) - blocks.top) * blocks.width - blocks.left;
+    for (let x = 0; x < width;) {
+      const column = Math.floor((left + x) / block);
+      const end = Math.min(width, (column + 1) * block - left);
+      let [sum, squares] = [0, 0];
+      for (let i = y * width + x; i < y * width + end; i++) {
+        sum += luma[i];
+        squares += luma[i] * luma[i];
+      }
+      mean.data[row + column] += sum;
+      square.data[row + column] += squares;
+      counts[row + column] += end - x;
+      x = end;
     }
   }
-  for (let i = 0; i < counts.length; i++) out.data[i] /= counts[i];
-  return out;
+  for (let i = 0; i < counts.length; i++) {
+    mean.data[i] /= counts[i];
+    square.data[i] /= counts[i];
+  }
+  return { mean, square };
 }
 
-/** Reads a plane of blocks between their middles; beyond the outermost middles the nearest counts. */
-function readBlocks({ width, height, data }: FloatPlane, x: number, y: number): number {
-  const [px, py] = [Math.min(width - 1, Math.max(0, x)), Math.min(height - 1, Math.max(0, y))];
-  const [column, row] = [Math.min(width - 1, Math.floor(px)), Math.min(height - 1, Math.floor(py))];
-  const [right, below] = [Math.min(width - 1, column + 1), Math.min(height - 1, row + 1)];
-  const [u, v] = [px - column, py - row];
-  return (
-    (1 - v) * ((1 - u) * data[row * width + column] + u * data[row * width + right]) +
-    v * ((1 - u) * data[below * width + column] + u * data[below * width + right])
-  );
+/** For each pixel along one side: the block before it, the one after, and how far it is on the way between their middles. */
+function between(first: number, length: number, firstBlock: number, blocks: number, block: number) {
+  const before = new Int32Array(length);
+  const after = new Int32Array(length);
+  const way = new Float32Array(length);
+  for (let i = 0; i < length; i++) {
+    // Beyond the outermost middles the nearest counts.
+    const place = Math.min(blocks - 1, Math.max(0, (first + i + 0.5) / block - 0.5 - firstBlock));
+    before[i] = Math.floor(place);
+    after[i] = Math.min(blocks - 1, before[i] + 1);
+    way[i] = place - before[i];
+  }
+  return { before, after, way };
+}
+
+/** One row of blocks at the height of a pixel. */
+function rowBetween(plane: FloatPlane, before: number, after: number, way: number, onto: Float32Array): void {
+  const { width, data } = plane;
+  const [upper, lower] = [before * width, after * width];
+  for (let x = 0; x < width; x++) onto[x] = data[upper + x] + way * (data[lower + x] - data[upper + x]);
 }
 
 /**
@@ -70,19 +104,13 @@ function readBlocks({ width, height, data }: FloatPlane, x: number, y: number): 
 export function localContrast(
   { amount, size }: ContrastStep,
   planes: readonly Float32Array[],
-  place: { readonly left: number; readonly top: number; readonly width: number; readonly height: number },
+  place: Place,
 ): Float32Array[] {
   const { left, top, width, height } = place;
-  const luma = { width, height, data: lumaOf(planes) };
+  const luma = lumaOf(planes);
   const { block, sigma } = gridOf(size);
-  const mean = gaussianBlur(
-    blockMeans(luma, left, top, block, (value) => value),
-    sigma,
-  );
-  const square = gaussianBlur(
-    blockMeans(luma, left, top, block, (value) => value * value),
-    sigma,
-  );
+  const means = blockMeans(luma, place, block);
+  const [mean, square] = [gaussianBlur(means.mean, sigma), gaussianBlur(means.square, sigma)];
   const slope = createFloatPlane(mean.width, mean.height);
   const offset = createFloatPlane(mean.width, mean.height);
   for (let i = 0; i < slope.data.length; i++) {
@@ -91,14 +119,20 @@ export function localContrast(
     offset.data[i] = (1 - slope.data[i]) * mean.data[i];
   }
   const [slopes, offsets] = [gaussianBlur(slope, sigma), gaussianBlur(offset, sigma)];
-  const [firstColumn, firstRow] = [Math.floor(left / block), Math.floor(top / block)];
+  const blocks = blocksOf(place, block);
+  const across = between(left, width, blocks.left, blocks.width, block);
+  const down = between(top, height, blocks.top, blocks.height, block);
+  const slopeRow = new Float32Array(blocks.width);
+  const offsetRow = new Float32Array(blocks.width);
   const change = new Float32Array(width * height);
   for (let y = 0, i = 0; y < height; y++) {
-    const row = (top + y + 0.5) / block - 0.5 - firstRow;
+    rowBetween(slopes, down.before[y], down.after[y], down.way[y], slopeRow);
+    rowBetween(offsets, down.before[y], down.after[y], down.way[y], offsetRow);
     for (let x = 0; x < width; x++, i++) {
-      const column = (left + x + 0.5) / block - 0.5 - firstColumn;
-      const ground = readBlocks(slopes, column, row) * luma.data[i] + readBlocks(offsets, column, row);
-      change[i] = amount * (luma.data[i] - ground);
+      const [b, a, t] = [across.before[x], across.after[x], across.way[x]];
+      const steep = slopeRow[b] + t * (slopeRow[a] - slopeRow[b]);
+      const level = offsetRow[b] + t * (offsetRow[a] - offsetRow[b]);
+      change[i] = amount * (luma[i] - steep * luma[i] - level);
     }
   }
   return addToAll(planes, change);

@@ -90,13 +90,24 @@ function pixelsOf(raster: Raster): Sharp {
   return pipeline.toColourspace(depth === 16 ? (grey ? 'grey16' : 'rgb16') : grey ? 'b-w' : 'srgb');
 }
 
-function compress(pipeline: Sharp, { format, quality, chroma, compression }: EncodeSettings): Sharp {
+/** From so many pixels on a JPEG is coded as it goes: to fit its codes to it, all of it would be held twice over. */
+const MOST_FITTED = 40e6;
+
+function compress(
+  pipeline: Sharp,
+  size: number,
+  { format, quality, chroma, compression }: EncodeSettings,
+): Sharp {
   switch (format) {
     case 'jpeg':
       // Full colour resolution from here on: what was mended in red shall not bleed two pixels wide.
       return pipeline
         .flatten({ background: '#ffffff' })
-        .jpeg({ quality, chromaSubsampling: chroma ?? (quality >= 90 ? '4:4:4' : '4:2:0') });
+        .jpeg({
+          quality,
+          chromaSubsampling: chroma ?? (quality >= 90 ? '4:4:4' : '4:2:0'),
+          optimiseCoding: size <= MOST_FITTED,
+        });
     case 'png':
       return pipeline.png({ compressionLevel: 6 });
     case 'tiff':
@@ -119,6 +130,6 @@ export async function encodePicture(
   refuseWhatDoesNotFit(raster, settings);
   const holds16 = settings.format === 'png' || settings.format === 'tiff';
   const atDepth = toDepth(raster, holds16 ? settings.depth : 8);
-  const bytes = await compress(pixelsOf(atDepth), settings).toBuffer();
+  const bytes = await compress(pixelsOf(atDepth), atDepth.width * atDepth.height, settings).toBuffer();
   return embed(bytes, settings.format, carried, atDepth);
 }

@@ -38,7 +38,6 @@ import {
   copyRaster,
   examineTile,
   examineWhole,
-  frameWhole,
   pixelsOf,
   rasterOver,
   renderRecipe,
@@ -49,7 +48,7 @@ import {
   buildReport,
   decodePicture,
   deliverLayers,
-  deliverPicture,
+  deliverRecipe,
   encodePicture,
   reportHtml,
   reportPdf,
@@ -218,16 +217,15 @@ export type ThreadDelivery =
   | { readonly format: 'ora'; readonly entries: readonly LedgerEntry[] };
 
 async function delivered(task: Extract<ThreadTask, { task: 'deliver' }>): Promise<Buffer> {
-  const { settings, recipe, port } = task;
-  const { raster, header } = await decodePicture(task.original, { pixels: task.mostPixels });
-  if (settings.format === 'ora') return deliverLayers(raster, header, recipe, settings.entries);
-  renderRecipe(raster, recipe, {
-    ...(header.transfer ? { transfer: header.transfer } : {}),
-    done: (done) => {
-      if (done % 50 === 0) port.postMessage(0.2 + (0.5 * done) / recipe.mends.length);
-    },
+  const { settings, recipe, port, original } = task;
+  const limits = { pixels: task.mostPixels };
+  if (settings.format === 'ora') {
+    const { raster, header } = await decodePicture(original, limits);
+    return deliverLayers(raster, header, recipe, settings.entries);
+  }
+  return deliverRecipe(original, recipe, settings, limits, (done) => {
+    if (done % 50 === 0) port.postMessage(0.2 + (0.5 * done) / recipe.mends.length);
   });
-  return deliverPicture(frameWhole(raster, recipe.finish ?? []), header, settings);
 }
 
 async function deliver(task: Extract<ThreadTask, { task: 'deliver' }>): Promise<StoredFile> {

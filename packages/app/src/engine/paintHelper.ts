@@ -1,0 +1,30 @@
+import type { LaidPixels, Raster, TreatTask } from '@fennip/core';
+import { treatWindow } from '@fennip/core';
+import { transfer } from 'comlink';
+import type { FinishGround } from './finishPart.ts';
+import { finishPart } from './finishPart.ts';
+import type { LevelPlace } from './paintTile.ts';
+
+/** A part of a level that is to be finished. */
+export interface FinishTask {
+  readonly part: Raster;
+  readonly place: LevelPlace;
+  readonly ground: FinishGround;
+}
+
+/** Does for the worker that paints what takes long. */
+export interface PaintHelper {
+  treat(task: TreatTask): LaidPixels | null;
+  finish(task: FinishTask): Raster;
+}
+
+export const paintHelper: PaintHelper = {
+  treat(task) {
+    const laid = treatWindow(task);
+    return laid && transfer(laid, [laid.after.planes[0].buffer]);
+  },
+  finish({ part, place, ground }) {
+    const finished = finishPart(part, place, ground);
+    return transfer(finished, [finished.planes[0].buffer]);
+  },
+};
