@@ -97,11 +97,22 @@ test('levels, a curve and colour are set on the page of the finish, in an order 
   const [{ tones }] = (await steps()) as { tones: { black: number; white: number }[] }[];
   expect(tones[0].black).toBeGreaterThan(0.25);
   expect(tones[0].white).toBeLessThan(0.72);
-  const black = page.getByRole('slider', { name: 'Black' });
+  const black = page.getByRole('slider', { name: 'Black', exact: true });
   await black.focus();
   for (let k = 0; k < 20; k++) await page.keyboard.press('ArrowRight');
   await expect.poll(async () => (await steps())[0]['tones']).not.toEqual(tones);
   await expect.poll(middle).toBeLessThan(before);
+
+  // White is taken hold of on the histogram, of one channel alone.
+  const tonesNow = async (): Promise<{ white: number }[]> =>
+    (await steps())[0]['tones'] as { white: number }[];
+  await page.getByRole('combobox', { name: 'Which colour channel is set' }).press('Enter');
+  await page.getByRole('option', { name: 'Green' }).click();
+  const [{ white }] = await tonesNow();
+  await page.getByRole('slider', { name: 'White on the histogram' }).press('Shift+ArrowLeft');
+  await expect
+    .poll(async () => (await tonesNow()).map((tone) => Math.round(255 * (white - tone.white))))
+    .toEqual([0, 10, 0]);
 
   // A point of the curve lifts the middle; its points are reached by keys as well.
   await page.getByRole('button', { name: 'Curve', exact: true }).click();
@@ -117,6 +128,18 @@ test('levels, a curve and colour are set on the page of the finish, in an order 
   await page.getByRole('slider', { name: 'Point 2 of the curve' }).focus();
   await page.keyboard.press('Delete');
   await expect.poll(async () => ((await steps())[1]['points'] as unknown[]).length).toBe(2);
+
+  // A tone is taken hold of in the picture and drawn darker.
+  await page.getByRole('button', { name: 'Hold a tone' }).click();
+  const [midX, midY] = [box.x + box.width / 2, box.y + box.height / 2];
+  const held = await middle();
+  await page.mouse.move(midX, midY);
+  await page.mouse.down();
+  await page.mouse.move(midX, midY + 60, { steps: 3 });
+  await expect.poll(middle).toBeLessThan(held);
+  await page.mouse.up();
+  await expect.poll(async () => ((await steps())[1]['points'] as unknown[]).length).toBe(3);
+  await page.keyboard.press('Escape');
 
   await page.getByRole('button', { name: 'Auto balance' }).click();
   await expect.poll(async () => (await steps()).at(2)?.['method']).toBe('colour');

@@ -1,7 +1,13 @@
 <script setup lang="ts">
 import type { Mend, Rect } from '@fennip/core';
 import { isTreatment, pyramidLevels } from '@fennip/core';
-import { useDevicePixelRatio, useElementSize, useIntervalFn, useThrottleFn } from '@vueuse/core';
+import {
+  useDebounceFn,
+  useDevicePixelRatio,
+  useElementSize,
+  useIntervalFn,
+  useThrottleFn,
+} from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { engine } from '../engine/engine.ts';
 import { useGestures } from '../hand/useGestures.ts';
@@ -171,9 +177,20 @@ function redrawMarks(): void {
   cancelAnimationFrame(frame);
   frame = requestAnimationFrame(draw);
 }
-function redraw(): void {
+/** What was drawn last was drawn quickly. */
+let isMoving = false;
+/** What rests so long is drawn well, in milliseconds. */
+const REST_MS = 160;
+const drawWell = useDebounceFn(() => {
+  isMoving = false;
   isPictureStale = true;
   redrawMarks();
+}, REST_MS);
+function redraw(): void {
+  isMoving = true;
+  isPictureStale = true;
+  redrawMarks();
+  void drawWell();
 }
 const tellOverview = useThrottleFn(() => painted.value++, 250, true);
 
@@ -257,6 +274,7 @@ function drawTiles(canvas: HTMLCanvasElement, tiles: TileCache, finestLevel: num
     table: table.value,
     picture: sides.value,
     pixelRatio: pixelRatio.value,
+    isMoving,
     finestLevel,
   };
   const level = sceneLevel(scene, tiles);

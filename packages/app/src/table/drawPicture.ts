@@ -12,6 +12,8 @@ export interface Scene {
   readonly table: Size;
   readonly picture: Size;
   readonly pixelRatio: number;
+  /** Drawn quickly while something moves or changes; well as soon as it rests. */
+  readonly isMoving: boolean;
   /** The finest level that is there: 0 is full size. */
   readonly finestLevel: number;
 }
@@ -72,7 +74,7 @@ export function drawPicture(
 ): void {
   const level = sceneLevel(scene, cache);
   context.imageSmoothingEnabled = scene.view.scale < SHARP_FROM;
-  context.imageSmoothingQuality = 'high';
+  context.imageSmoothingQuality = scene.isMoving ? 'low' : 'high';
   for (let coarse = cache.levels.length - 1; coarse > level; coarse--) {
     for (const key of tilesInSight(scene, cache, coarse, side)) {
       const bitmap = cache.get(key);
