@@ -69,14 +69,19 @@ export const useFinish = defineStore('finish', () => {
     }
   }
 
-  /** Puts a step in the place of the one with its id, or at the end. */
-  function put(step: FinishStep, words: string): void {
+  /** Puts a step in the place of the one with its id, or at the end; what is looked at stays. */
+  function keep(step: FinishStep, words: string): void {
     const stood = picture.finish.findIndex(({ id }) => id === step.id);
     drafted.value = null;
     picture.perform({
       words,
       steps: [{ op: 'finish', step, at: stood < 0 ? picture.finish.length : stood }],
     });
+  }
+
+  /** Puts a step in its place and looks at it. */
+  function put(step: FinishStep, words: string): void {
+    keep(step, words);
     chosenId.value = step.id;
   }
 
@@ -95,13 +100,17 @@ export const useFinish = defineStore('finish', () => {
   /** Sets a sharpening by what is measured: the picture's own blur, and a threshold above its grain. */
   async function measure(step: Extract<FinishStep, { method: 'sharpen' }>): Promise<void> {
     const { blur, noise } = await engine().sharpness();
+    // It may have been taken away while it was measured.
+    const stands = picture.finish.find(({ id }) => id === step.id);
+    if (stands?.method !== 'sharpen') return;
     const toThousandths = (value: number): number => Math.round(1000 * value) / 1000;
-    change({
-      ...step,
+    const measured = {
+      ...stands,
       // Two deviations of the grain: a sharpening that is less than that is hardly anything else.
       threshold: toThousandths(Math.min(0.1, 2 * noise)),
       ...(blur === null ? {} : { radius: toThousandths(Math.max(0.3, blur)) }),
-    });
+    };
+    keep(measured, say('step.finishChanged', { name: say('finish.sharpen') }));
     if (blur === null) picture.notice = say('notice.noEdges');
   }
 

@@ -249,7 +249,8 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
     entries: marksNear(seen, 0, width - seen, height),
     withTags: hasRoomForTags(),
     chosen: view.chosen,
-    focus: view.isOriginalHeld ? null : view.focusEntry,
+    // What is finished is looked at without handles on it, unless marks are asked for.
+    focus: view.isOriginalHeld || (finish.isOpen && view.marks === 'none') ? null : view.focusEntry,
     hovered: view.hovered,
     cutEdges: cutEdges.value,
     guides: view.isOriginalHeld ? [] : guides.offered,

@@ -54,6 +54,22 @@ describe('a line as it is seen', () => {
     expect(bandLeft(target(2), 4, wholeWindow(scratched(0.1, 1.3)))).toBeGreaterThan(1.5);
   });
 
+  it('shows where a third of it was left, and where it was left too bright here and too dark there', () => {
+    const left = (share: (x: number) => number): number =>
+      bandLeft(
+        target(2),
+        4,
+        wholeWindow(
+          pictureOf(WIDTH, HEIGHT, (x, y) => 0.41 + share(x) * Math.exp(-((away(x, y) / 1.3) ** 2) / 2), {
+            grain: 0.012,
+          }),
+        ),
+      );
+    expect(left((x) => (x < 80 ? 0.06 : 0))).toBeGreaterThan(0.5);
+    expect(left((x) => (x < 100 ? 0.03 : -0.03))).toBeGreaterThan(1);
+    expect(left(() => 0)).toBeLessThan(0.4);
+  });
+
   it('is gone where it is mended without being asked how, however blurred it is', () => {
     for (const blur of [1, 1.4]) {
       const raster = cloneRaster(scratched(0.95, blur));
