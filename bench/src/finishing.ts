@@ -1,14 +1,11 @@
 import { execFile } from 'node:child_process';
-import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
 import type { Page } from '@playwright/test';
 import { chromium } from '@playwright/test';
-import { readConfig, startServer } from '@fennip/server';
-import pg from 'pg';
-import pino from 'pino';
+import { onBenchServer } from './benchServer.ts';
 import { CHROMIUM, FRAME, largePicture, prepare } from './opening.ts';
 import type { Row } from './report.ts';
 import { median, printTable } from './report.ts';
@@ -149,53 +146,33 @@ async function twentyFrames(address: string, bytes: Uint8Array<ArrayBuffer>): Pr
 }
 
 /** How soon a finish is seen, and what a delivery of one takes. */
-export async function benchFinishing(): Promise<void> {
-  const adminUrl = process.env['FENNIP_DATABASE_URL'] ?? '';
-  const admin = new pg.Client({ connectionString: adminUrl });
-  await admin.connect();
-  await admin.query('drop database if exists fennip_bench with (force)');
-  await admin.query('create database fennip_bench');
-  const url = new URL(adminUrl);
-  url.pathname = 'fennip_bench';
-  const store = await mkdtemp(join(tmpdir(), 'fennip-bench-'));
-  const env = { FENNIP_DATABASE_URL: url.href, FENNIP_STORE: store };
-  const server = await startServer({ ...readConfig(env), port: 0 }, pino({ level: 'fatal' }));
-  const bytes = new Uint8Array(await readFile(FRAME));
-  const { job, picture } = await prepare(server.address, 'frame', bytes);
-  const rows = await previews(`${server.address}/jobs/${job.id}/pictures/${picture.id}/finish`);
-  printTable('Finish in headless Chromium, 24 megapixels', ['what', 'ms', 'wanted ms', 'ratio'], rows);
-  const twenty = await twentyFrames(server.address, bytes);
-  await server.stop();
-  const large = join(store, 'large.jpg');
-  await writeFile(large, await largePicture());
-  const deliveries: Row[] = [];
-  const memory: Row[] = [];
-  for (const [name, path] of [
-    ['24 megapixels', FRAME],
-    ['100 megapixels', large],
-  ]) {
-    const { own, peer, peak, idle, raw } = await delivery(path);
-    deliveries.push([
-      `deliver ${name}, levels, sharpened and straightened, to decode and encode`,
-      own,
-      peer,
-      own / peer,
-    ]);
-    memory.push([
-      `peak of ${name}, to 3.5 of the raw picture`,
-      Math.round((peak - idle) / 1e6),
-      Math.round((3.5 * raw) / 1e6),
-      (peak - idle) / raw,
-    ]);
-  }
-  printTable('Delivery with a finish', ['what', 'own ms', 'peer ms', 'ratio'], deliveries);
-  printTable('Memory of a delivery', ['what', 'MB', 'wanted MB', 'of the raw picture'], memory);
-  printTable(
-    'A job',
-    ['what', 's'],
-    [['twenty frames of 24 megapixels handed over as JPEG', Math.round(twenty)]],
-  );
-  await admin.query('drop database fennip_bench with (force)');
-  await admin.end();
-  await rm(store, { recursive: true });
-}
+export const benchFinishing = (): Promise<void> =>
+  onBenchServer(async (address, folder) => {
+    const bytes = new Uint8Array(await readFile(FRAME));
+    const { job, picture } = await prepare(address, 'frame', bytes);
+    const rows = await previews(`${address}/jobs/${job.id}/pictures/${picture.id}/finish`);
+    printTable('Finish in headless Chromium, 24 megapixels', ['what', 'ms', 'wanted ms', 'ratio'], rows);
+    const twenty = await twentyFrames(address, bytes);
+    const large = join(folder, 'large.jpg');
+    await writeFile(large, await largePicture());
+    const deliveries: Row[] = [];
+    const memory: Row[] = [];
+    for (const [name, path] of [
+      ['24 megapixels', FRAME],
+      ['100 megapixels', large],
+    ]) {
+      const { own, peer, peak, idle, raw } = await delivery(path);
+      const what = `deliver ${name}, levels, sharpened and straightened, to decode and encode`;
+      deliveries.push([what, own, peer, own / peer]);
+      memory.push([
+        `peak of ${name}, to 3.5 of the raw picture`,
+        Math.round((peak - idle) / 1e6),
+        Math.round((3.5 * raw) / 1e6),
+        (peak - idle) / raw,
+      ]);
+    }
+    printTable('Delivery with a finish', ['what', 'own ms', 'peer ms', 'ratio'], deliveries);
+    printTable('Memory of a delivery', ['what', 'MB', 'wanted MB', 'of the raw picture'], memory);
+    const handed: Row = ['twenty frames of 24 megapixels handed over as JPEG', Math.round(twenty)];
+    printTable('A job', ['what', 's'], [handed]);
+  });

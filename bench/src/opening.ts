@@ -1,12 +1,9 @@
-import { mkdtemp, readFile, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Browser, Page } from '@playwright/test';
 import { chromium } from '@playwright/test';
-import { readConfig, startServer } from '@fennip/server';
-import pg from 'pg';
-import pino from 'pino';
+import { onBenchServer } from './benchServer.ts';
 import type { Row } from './report.ts';
 import { median, printTable } from './report.ts';
 
@@ -219,64 +216,51 @@ async function walkOver(page: Page): Promise<void> {
 }
 
 /** How soon a stored picture is seen, how soon a mend is, and how a large one is drawn on. */
-export async function benchOpening(): Promise<void> {
-  const adminUrl = process.env['FENNIP_DATABASE_URL'] ?? '';
-  const admin = new pg.Client({ connectionString: adminUrl });
-  await admin.connect();
-  await admin.query('drop database if exists fennip_bench with (force)');
-  await admin.query('create database fennip_bench');
-  const url = new URL(adminUrl);
-  url.pathname = 'fennip_bench';
-  const store = await mkdtemp(join(tmpdir(), 'fennip-bench-'));
-  const env = { FENNIP_DATABASE_URL: url.href, FENNIP_STORE: store };
-  const server = await startServer({ ...readConfig(env), port: 0 }, pino({ level: 'fatal' }));
-  const addressOf = ({ job, picture }: { job: Named; picture: Named }): string =>
-    `${server.address}/jobs/${job.id}/pictures/${picture.id}/mend`;
-  const frame = addressOf(await prepare(server.address, 'frame', new Uint8Array(await readFile(FRAME))));
-  const large = addressOf(await prepare(server.address, 'large', new Uint8Array(await largePicture())));
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM });
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await firstView(page, frame);
-  const views = { frame: [] as number[], large: [] as number[] };
-  for (let i = 0; i < 5; i++) {
-    views.frame.push(await firstView(page, frame));
-    views.large.push(await firstView(page, large));
-  }
-  await page.goto(frame);
-  await page.waitForTimeout(1500);
-  await page.evaluate(WATCH_TASKS);
-  const clicks = (await clicksToPixels(page, 20)).sort((a, b) => a - b);
-  const heldByMends = await longestTask(page);
-  const decisions = await hundredDecisions(page);
-  await page.goto(large);
-  await page.waitForTimeout(1500);
-  await page.evaluate(WATCH_TASKS);
-  const { delays, seconds } = await drawStroke(page);
-  const heldByStroke = await longestTask(page);
-  await page.keyboard.press('Escape');
-  await walkOver(page);
-  const memory = await browserMemory(browser);
-  const [first, ofLarge] = [median(views.frame), median(views.large)];
-  const late = delays[Math.floor(0.95 * delays.length)];
-  const rows: Row[] = [
-    ['first view of a stored 24-megapixel picture, to 1 s', first, 1000, first / 1000],
-    ['first view of 100 megapixels, to that of 24', ofLarge, first, ofLarge / first],
-    ['a command on a fault to mended pixels, 95 %, to 80 ms', clicks[18], 80, clicks[18] / 80],
-    ['main thread held up while mending, to 50 ms', heldByMends, 50, heldByMends / 50],
-    ['a hundred decisions of a round, to 100 s', decisions, 100_000, decisions / 100_000],
-    ['100 megapixels: pen to the next frame, 95 %, to two frames', late, 33, late / 33],
-    ['100 megapixels: a stroke of 180 places, to 3 s', 1000 * seconds, 3000, seconds / 3],
-    ['main thread held up by the stroke, to 50 ms', heldByStroke, 50, heldByStroke / 50],
-  ];
-  printTable('In headless Chromium', ['what', 'ms', 'wanted ms', 'ratio'], rows);
-  printTable(
-    'Memory',
-    ['what', 'MB'],
-    [['all of the browser, after all of 100 megapixels was in sight at 1:1', Math.round(memory)]],
-  );
-  await browser.close();
-  await server.stop();
-  await admin.query('drop database fennip_bench with (force)');
-  await admin.end();
-  await rm(store, { recursive: true });
-}
+export const benchOpening = (): Promise<void> =>
+  onBenchServer(async (address) => {
+    const addressOf = ({ job, picture }: { job: Named; picture: Named }): string =>
+      `${address}/jobs/${job.id}/pictures/${picture.id}/mend`;
+    const frame = addressOf(await prepare(address, 'frame', new Uint8Array(await readFile(FRAME))));
+    const large = addressOf(await prepare(address, 'large', new Uint8Array(await largePicture())));
+    const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM });
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await firstView(page, frame);
+    const views = { frame: [] as number[], large: [] as number[] };
+    for (let i = 0; i < 5; i++) {
+      views.frame.push(await firstView(page, frame));
+      views.large.push(await firstView(page, large));
+    }
+    await page.goto(frame);
+    await page.waitForTimeout(1500);
+    await page.evaluate(WATCH_TASKS);
+    const clicks = (await clicksToPixels(page, 20)).sort((a, b) => a - b);
+    const heldByMends = await longestTask(page);
+    const decisions = await hundredDecisions(page);
+    await page.goto(large);
+    await page.waitForTimeout(1500);
+    await page.evaluate(WATCH_TASKS);
+    const { delays, seconds } = await drawStroke(page);
+    const heldByStroke = await longestTask(page);
+    await page.keyboard.press('Escape');
+    await walkOver(page);
+    const memory = await browserMemory(browser);
+    const [first, ofLarge] = [median(views.frame), median(views.large)];
+    const late = delays[Math.floor(0.95 * delays.length)];
+    const rows: Row[] = [
+      ['first view of a stored 24-megapixel picture, to 1 s', first, 1000, first / 1000],
+      ['first view of 100 megapixels, to that of 24', ofLarge, first, ofLarge / first],
+      ['a command on a fault to mended pixels, 95 %, to 80 ms', clicks[18], 80, clicks[18] / 80],
+      ['main thread held up while mending, to 50 ms', heldByMends, 50, heldByMends / 50],
+      ['a hundred decisions of a round, to 100 s', decisions, 100_000, decisions / 100_000],
+      ['100 megapixels: pen to the next frame, 95 %, to two frames', late, 33, late / 33],
+      ['100 megapixels: a stroke of 180 places, to 3 s', 1000 * seconds, 3000, seconds / 3],
+      ['main thread held up by the stroke, to 50 ms', heldByStroke, 50, heldByStroke / 50],
+    ];
+    printTable('In headless Chromium', ['what', 'ms', 'wanted ms', 'ratio'], rows);
+    printTable(
+      'Memory',
+      ['what', 'MB'],
+      [['all of the browser, after all of 100 megapixels was in sight at 1:1', Math.round(memory)]],
+    );
+    await browser.close();
+  });

@@ -123,7 +123,7 @@ test('the whole pass: from files to a mended file, over a restart of the server 
   // What the table showed is what the file holds.
   const { raster } = await decodePicture(path);
   const pictureId = /pictures\/([^/]+)/.exec(page.url())?.[1] ?? '';
-  await page.getByRole('link', { name: 'Mend' }).click();
+  await page.getByRole('link', { name: 'Mend', exact: true }).click();
   await expect(page.getByText(settled ?? '')).toBeVisible();
   const samples = await workerSamples(page, pictureId);
   let [worst, different, count] = [0, 0, 0];

@@ -110,6 +110,18 @@ describe('the command line', () => {
     expect(JSON.parse(same.out)).toMatchObject({ psnr: null, ssim: 1 });
     const changed = await fennip('compare', file('mended.tif'), file('sky.tif'));
     expect((JSON.parse(changed.out) as { psnr: number }).psnr).toBeLessThan(45);
+    const small = ['--longest', '60', '--profile', 'grey', '--strip', '--compression', 'lzw'];
+    await fennip(
+      'render',
+      file('sky.tif'),
+      '--recipe',
+      file('recipe.json'),
+      ...small,
+      '--out',
+      file('small.tif'),
+    );
+    const little = await sharp(file('small.tif')).metadata();
+    expect([Math.max(little.width, little.height), little.channels]).toEqual([60, 1]);
     const metadata = await sharp(file('mended.tif')).metadata();
     expect([metadata.depth, metadata.density]).toEqual(['ushort', 300]);
     expect((await fennip('recipe', file('recipe.json'))).out).toContain('2 mends');

@@ -86,6 +86,7 @@ export * from './grain/grainShare.ts';
 export * from './grain/kernelSide.ts';
 export * from './grain/measureGrain.ts';
 export * from './grain/noiseTable.ts';
+export * from './measure/colourDifference.ts';
 export * from './measure/compare.ts';
 export * from './measure/psnr.ts';
 export * from './measure/ssim.ts';

@@ -1,7 +1,7 @@
 import { mkdir } from 'node:fs/promises';
 import { basename, extname, join } from 'node:path';
 import type { Carried, Orientation, Recipe } from '@fennip/core';
-import { carryRecipe, placeOnSensor, renderRecipe, sensorOf } from '@fennip/core';
+import { carryRecipe, frameWhole, placeOnSensor, renderRecipe, sensorOf } from '@fennip/core';
 import { checkRecipe } from '@fennip/contract/check';
 import { formatOfName } from '@fennip/files';
 import type { Command } from '../command.ts';
@@ -77,7 +77,13 @@ ${DELIVERY_HELP}`,
       const stem = join(folder, stemOf(file));
       await writeWhole(`${stem}.recipe.json`, `${JSON.stringify(kept, null, 1)}\n`);
       await writeWhole(`${stem}.carried.json`, `${JSON.stringify(reportOf(sure), null, 1)}\n`);
-      await deliver(frame.raster, frame.header, format, join(folder, basename(file)), values);
+      await deliver(
+        frameWhole(frame.raster, kept.finish ?? []),
+        frame.header,
+        format,
+        join(folder, basename(file)),
+        values,
+      );
     }
   },
 };

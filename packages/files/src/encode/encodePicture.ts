@@ -101,13 +101,11 @@ function compress(
   switch (format) {
     case 'jpeg':
       // Full colour resolution from here on: what was mended in red shall not bleed two pixels wide.
-      return pipeline
-        .flatten({ background: '#ffffff' })
-        .jpeg({
-          quality,
-          chromaSubsampling: chroma ?? (quality >= 90 ? '4:4:4' : '4:2:0'),
-          optimiseCoding: size <= MOST_FITTED,
-        });
+      return pipeline.flatten({ background: '#ffffff' }).jpeg({
+        quality,
+        chromaSubsampling: chroma ?? (quality >= 90 ? '4:4:4' : '4:2:0'),
+        optimiseCoding: size <= MOST_FITTED,
+      });
     case 'png':
       return pipeline.png({ compressionLevel: 6 });
     case 'tiff':
