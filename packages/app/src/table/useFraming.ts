@@ -5,12 +5,22 @@ import { computed } from 'vue';
 import { useFinish } from '../stores/finish.ts';
 import type { Size } from './viewport.ts';
 
+interface Told extends Size {
+  readonly steps: readonly FinishStep[];
+}
+
 /** How the picture is framed as it is seen, and the sides of what is seen. */
 export function useFraming(original: Ref<Size>): { framing: Ref<Framing | null>; sides: Ref<Size> } {
   const finish = useFinish();
-  // As text: a step that is worked on anew every time is the same as long as nothing of it changes.
-  const steps = computed(() => JSON.stringify(finish.framing));
-  const framing = computed(() => framingOf(original.value, JSON.parse(steps.value) as FinishStep[]));
+  // As text: sides and steps that are told anew are the same as long as nothing of them changes.
+  const told = computed(() => {
+    const { width, height } = original.value;
+    return JSON.stringify({ width, height, steps: finish.framing } satisfies Told);
+  });
+  const framing = computed(() => {
+    const { steps, ...size } = JSON.parse(told.value) as Told;
+    return framingOf(size, steps);
+  });
   const sides = computed((): Size =>
     framing.value ? { width: framing.value.width, height: framing.value.height } : original.value,
   );

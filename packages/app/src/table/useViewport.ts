@@ -100,7 +100,8 @@ export function useViewport(id: Ref<string>, picture: Ref<Size>, table: Ref<Size
   }
 
   watch(
-    [id, picture],
+    // By its numbers: news of the picture bring the same sides again, and must not end a glide that is under way.
+    [id, () => picture.value.width, () => picture.value.height],
     () => {
       const left = leftAt.get(id.value);
       if (left) moveTo(left);
