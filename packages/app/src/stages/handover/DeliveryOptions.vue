@@ -27,7 +27,7 @@ const canChoose = computed(() => choices.value.profile === 'srgb' || choices.val
   <div class="options">
     <div class="row">
       <span>{{ say('handOver.format') }}</span>
-      <el-radio-group v-model="choices.format" :aria-label="say('handOver.format')">
+      <el-radio-group v-model="choices.format" size="small" :aria-label="say('handOver.format')">
         <el-radio-button v-for="format in DELIVERY_FORMATS" :key="format" :value="format">{{
           say(`deliver.format.${format}`)
         }}</el-radio-button>

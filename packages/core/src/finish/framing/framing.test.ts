@@ -164,6 +164,13 @@ describe('a lens', () => {
       [0, 0.25, 0.5, 0.75, 1].map((t) => lens4.toOriginal(x1 + t * (x2 - x1), y1 + t * (y2 - y1))),
     );
     expect(lensFromLines(bent, SIZE)).toBeCloseTo(-0.11, 3);
+    // A line through the middle, set by an unsteady hand, tells next to nothing.
+    const unsteady = [
+      [130, 100],
+      [150, 100.3],
+      [170, 100],
+    ] as const;
+    expect(Math.abs(lensFromLines([unsteady], SIZE) ?? NaN)).toBeLessThan(0.02);
     expect(
       lensFromLines(
         [

@@ -5,6 +5,10 @@ import { framingOf } from './framing.ts';
 const WIDEST = 0.4;
 /** The search ends when it is known as closely. */
 const KNOWN_TO = 1e-5;
+/** Points that are set by hand lie off their edge by so much, as a share of the diagonal. */
+const HAND = 0.001;
+/** Lenses bend by no more than about this. A short line in the middle tells so little that it would find any bend. */
+const USUAL = 0.1;
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
 /** How far points lie off the straight line that fits them best, as the sum of squares, in square pixels. */
@@ -22,7 +26,8 @@ function bendOf(points: readonly Point[]): number {
 
 /**
  * The radial distortion under which lines that are straight in the world become straight (plumb-line method, Brown
- * 1971), with one coefficient: by golden section on how far their points lie off straight lines.
+ * 1971), with one coefficient: by golden section on how far their points lie off straight lines, weighed against how
+ * lenses usually are.
  *
  * @param lines points along each, in pixels of the upright original; those with fewer than three tell nothing
  * @returns `k1`, or null where no line tells anything
@@ -33,13 +38,15 @@ export function lensFromLines(
 ): number | null {
   const telling = lines.filter((line) => line.length >= 3);
   if (telling.length === 0) return null;
+  const tolerance = HAND * Math.hypot(size.width, size.height);
   const left = (k1: number): number => {
     const framing = framingOf(size, [
       { id: 'lens', on: true, share: 1, method: 'lens', k1, k2: 0 },
       { id: 'all', on: true, share: 1, method: 'crop', left: 0, top: 0, ...size },
     ]);
     if (!framing) return Infinity;
-    return telling.reduce((sum, line) => sum + bendOf(line.map(([x, y]) => framing.toFramed(x, y))), 0);
+    const bend = telling.reduce((sum, line) => sum + bendOf(line.map(([x, y]) => framing.toFramed(x, y))), 0);
+    return bend / tolerance ** 2 + (k1 / USUAL) ** 2;
   };
   let [low, high] = [-WIDEST, WIDEST];
   while (high - low > KNOWN_TO) {
