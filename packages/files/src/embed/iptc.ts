@@ -1,5 +1,5 @@
-/** What the segment of a JPEG that holds image resources begins with. */
-const MARK = Buffer.from('Photoshop 3.0\0', 'latin1');
+/** Identifier of the JPEG segment (APP13) in which all readers look for IPTC records; fourteen bytes with their zero. */
+const MARK = Buffer.from('50686f746f73686f7020332e3000', 'hex');
 /** Signature of an image resource, and the number of the one that holds IPTC records. */
 const RESOURCE = '8BIM';
 const IPTC = 0x0404;
