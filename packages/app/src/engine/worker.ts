@@ -205,7 +205,7 @@ function teller(): { tell: (rect: Rect) => void; finish: (picture: OpenPicture) 
           try {
             repainter.painted(key, await painted(picture, key), list);
           } catch {
-            // Told as any other change, it is asked for again.
+            // A tile that failed is soiled, so that the page wants it anew.
             repainter.changed(framedRect(key, picture.framing), null);
           }
         }
@@ -548,8 +548,9 @@ const api = {
     const framing = framingOf(picture.tiles.picture, finishOf(picture));
     const framed = async (raster: Raster): Promise<Raster> => {
       if (!framing) return raster;
-      const sides = pyramidLevels(framing.width, framing.height)[level] ?? { width: 1, height: 1 };
-      const all = { left: 0, top: 0, ...sides };
+      // A small crop has fewer levels than its picture; on this one it is as many times smaller all the same.
+      const side = (length: number): number => Math.ceil(length / 2 ** level);
+      const all = { left: 0, top: 0, width: side(framing.width), height: side(framing.height) };
       return framePart(framing, picture.tiles.picture, all, level, (rect) =>
         Promise.resolve(viewRaster(raster, rect)),
       );

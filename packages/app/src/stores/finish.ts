@@ -1,5 +1,5 @@
 import type { CropStep, FinishName, FinishStep, Histogram } from '@fennip/core';
-import { autoBalance, autoLevels, isFramingStep } from '@fennip/core';
+import { autoBalance, autoLevels, isFramingStep, wholePlane } from '@fennip/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { engine } from '../engine/engine.ts';
@@ -10,16 +10,6 @@ import { usePicture } from './picture.ts';
 /** What a press on the picture is for while a step is set by pointing. */
 export const POINTED_AT = ['black', 'grey', 'white', 'tone', 'horizon', 'straight'] as const;
 export type PointedAt = (typeof POINTED_AT)[number];
-
-/** The plane that a picture lies in once lens and straightening have been at it: all of it is shown. */
-function wholePlane({ width, height }: { width: number; height: number }, steps: readonly FinishStep[]) {
-  const angle = steps.findLast((step) => step.on && step.method === 'straighten');
-  const isAcross =
-    angle?.method === 'straighten' && Math.abs(Math.sin(angle.angle)) > Math.abs(Math.cos(angle.angle));
-  if (!isAcross) return { left: 0, top: 0, width, height };
-  const left = Math.round((width - height) / 2);
-  return { left, top: -left, width: height, height: width };
-}
 
 /** What is done to the picture after all mends: its steps in their order, and the one that is looked at. */
 export const useFinish = defineStore('finish', () => {

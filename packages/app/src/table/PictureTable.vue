@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Mend, Rect } from '@fennip/core';
-import { isTreatment, pyramidLevels } from '@fennip/core';
+import { isInFrame, isTreatment, pyramidLevels } from '@fennip/core';
 import {
   useDebounceFn,
   useDevicePixelRatio,
@@ -74,12 +74,8 @@ const menu = shallowRef<{ readonly entry: LedgerEntry; readonly x: number; reado
 const isMarked = ({ mend, polarity }: LedgerEntry): boolean =>
   polarity !== null || mend === null || !isTreatment(mend);
 /** What a crop cuts away is not marked. */
-function isInFrame({ x, y }: LedgerEntry): boolean {
-  if (!framing.value) return true;
-  const [seenX, seenY] = framing.value.toFramed(x, y);
-  return seenX >= 0 && seenY >= 0 && seenX <= sides.value.width && seenY <= sides.value.height;
-}
-const shown = computed(() => allShown().filter((entry) => isMarked(entry) && isInFrame(entry)));
+const isSeen = ({ x, y }: LedgerEntry): boolean => isInFrame(framing.value, x, y);
+const shown = computed(() => allShown().filter((entry) => isMarked(entry) && isSeen(entry)));
 function allShown(): readonly LedgerEntry[] {
   // While a fence is drawn, marks of faults only hide where its border runs.
   if (view.marks === 'none' || view.isOriginalHeld || isFenceTool(hand.tool)) return [];

@@ -1,3 +1,5 @@
+import { inverse } from './rgbSpace.ts';
+
 /** Light of the red, green and blue primaries as CIE XYZ, white at Y = 1 (IEC 61966-2-1:1999, four decimals). */
 const TO_XYZ = [
   [0.4124, 0.3576, 0.1805],
@@ -7,16 +9,7 @@ const TO_XYZ = [
 /** White is what equal light of all three primaries gives, so that grey has no colour at all (D65). */
 const WHITE = TO_XYZ.map(([r, g, b]) => r + g + b);
 
-/** The inverse of a matrix of three rows by its adjugate. */
-function inverted([[a, b, c], [d, e, f], [g, h, i]]: readonly (readonly number[])[]): number[][] {
-  const det = a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g);
-  return [
-    [e * i - f * h, c * h - b * i, b * f - c * e],
-    [f * g - d * i, a * i - c * g, c * d - a * f],
-    [d * h - e * g, b * g - a * h, a * e - b * d],
-  ].map((row) => row.map((value) => value / det));
-}
-const FROM_XYZ = inverted(TO_XYZ);
+const FROM_XYZ = inverse(TO_XYZ);
 
 /** Where the cube root gives way to a straight line: 6/29, and the slope of that line. (CIE 15:2004, 8.2.1.1.) */
 const KNEE = 6 / 29;

@@ -1,10 +1,9 @@
+import { escapedXml } from '../escapedXml.ts';
+
 /** Namespaces of ISO 16684-1. */
 const RDF = 'http://www.w3.org/1999/02/22-rdf-syntax-ns#';
 const MEDIA = 'http://ns.adobe.com/xap/1.0/mm/';
 const EVENT = 'http://ns.adobe.com/xap/1.0/sType/ResourceEvent#';
-
-const escaped = (text: string): string =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
 
 /** What was done to a picture, and when. */
 export interface HistoryNote {
@@ -15,8 +14,8 @@ export interface HistoryNote {
 
 const entryOf = ({ words, when }: HistoryNote): string =>
   `<rdf:li rdf:parseType="Resource" xmlns:rdf="${RDF}" xmlns:stEvt="${EVENT}"><stEvt:action>edited</stEvt:action>` +
-  `<stEvt:when>${escaped(when)}</stEvt:when><stEvt:softwareAgent>Fennip</stEvt:softwareAgent>` +
-  `<stEvt:changed>/</stEvt:changed><stEvt:parameters>${escaped(words)}</stEvt:parameters></rdf:li>`;
+  `<stEvt:when>${escapedXml(when)}</stEvt:when><stEvt:softwareAgent>Fennip</stEvt:softwareAgent>` +
+  `<stEvt:changed>/</stEvt:changed><stEvt:parameters>${escapedXml(words)}</stEvt:parameters></rdf:li>`;
 
 const emptyPacket = (content: string): string =>
   `<?xpacket begin="\u{feff}" id="W5M0MpCehiHzreSzNTczkc9d"?>\n` +

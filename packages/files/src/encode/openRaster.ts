@@ -2,6 +2,7 @@ import type { Raster, Rect } from '@fennip/core';
 import { resizeRaster } from '@fennip/core';
 import { ZipFile } from 'yazl';
 import { buffer } from 'node:stream/consumers';
+import { escapedXml } from '../escapedXml.ts';
 import type { CarriedData } from '../carriedData.ts';
 import { encodePicture } from './encodePicture.ts';
 
@@ -27,11 +28,8 @@ export interface LayeredPicture {
 /** The longer side of the small picture, which the specification bounds. */
 const THUMBNAIL = 256;
 
-const escaped = (text: string): string =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
-
 const layerXml = (name: string, src: string, { left, top }: Pick<Rect, 'left' | 'top'>): string =>
-  `<layer name="${escaped(name)}" src="${src}" x="${left}" y="${top}" opacity="1.0" visibility="visible" composite-op="svg:src-over"/>`;
+  `<layer name="${escapedXml(name)}" src="${src}" x="${left}" y="${top}" opacity="1.0" visibility="visible" composite-op="svg:src-over"/>`;
 
 function thumbnailOf(raster: Raster): Raster {
   const scale = Math.min(1, THUMBNAIL / Math.max(raster.width, raster.height));
@@ -68,7 +66,7 @@ export async function openRaster(
       // The highest comes first.
       inGroup.unshift(layerXml(layer.name, path, layer.rect));
     }
-    stack.push(`<stack name="${escaped(name)}">${inGroup.join('')}</stack>`);
+    stack.push(`<stack name="${escapedXml(name)}">${inGroup.join('')}</stack>`);
   }
   await add('data/original.png', original);
   stack.push(layerXml('Original', 'data/original.png', origin));

@@ -1,20 +1,18 @@
+import { escapedXml } from '../escapedXml.ts';
 import type { CountFigure } from './countFigure.ts';
 import { STATE_GREYS, countFigure } from './countFigure.ts';
 import type { ConditionReport, SmallPicture } from './report.ts';
 import { placeLine, reportText } from './reportText.ts';
 
-const escaped = (text: string): string =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
-
 const image = (jpeg: Buffer, alt: string): string =>
-  `<img alt="${escaped(alt)}" src="data:image/jpeg;base64,${jpeg.toString('base64')}">`;
+  `<img alt="${escapedXml(alt)}" src="data:image/jpeg;base64,${jpeg.toString('base64')}">`;
 
 function figureSvg({ width, height, bars, labels, legend }: CountFigure): string {
-  const texts = labels.map(({ text, x, y }) => `<text x="${x}" y="${y + 4}">${escaped(text)}</text>`);
+  const texts = labels.map(({ text, x, y }) => `<text x="${x}" y="${y + 4}">${escapedXml(text)}</text>`);
   const keys = legend.map(
     ({ state, text, x }) =>
       `<rect x="${x}" y="3" width="10" height="10" fill="${STATE_GREYS[state]}" stroke="#555" stroke-width=".5"/>` +
-      `<text x="${x + 14}" y="12">${escaped(text)}</text>`,
+      `<text x="${x + 14}" y="12">${escapedXml(text)}</text>`,
   );
   const rects = bars.map(
     (bar) =>
@@ -66,22 +64,26 @@ svg text { font: 11px "Source Sans 3", Arial, sans-serif; }
 /** A report as one HTML file that needs no other: pictures, style and figures are in it. Prints on A4 and Letter. */
 export function reportHtml(report: ConditionReport): string {
   const text = reportText(report);
-  const facts = text.facts.map(([name, value]) => `<dt>${escaped(name)}</dt><dd>${escaped(value)}</dd>`);
+  const facts = text.facts.map(
+    ([name, value]) => `<dt>${escapedXml(name)}</dt><dd>${escapedXml(value)}</dd>`,
+  );
   const list = (lines: readonly string[]): string =>
-    `<ul>${lines.map((line) => `<li>${escaped(line)}</li>`).join('')}</ul>`;
-  const methods = text.methods.map(([name, does]) => `<dt>${escaped(name)}</dt><dd>${escaped(does)}</dd>`);
+    `<ul>${lines.map((line) => `<li>${escapedXml(line)}</li>`).join('')}</ul>`;
+  const methods = text.methods.map(
+    ([name, does]) => `<dt>${escapedXml(name)}</dt><dd>${escapedXml(does)}</dd>`,
+  );
   const places = report.places.map(
     (place) =>
-      `<figure><div class="pair">${image(place.before, `${place.number} before`)}${image(place.after, `${place.number} after`)}</div><figcaption>${escaped(placeLine(place))}</figcaption></figure>`,
+      `<figure><div class="pair">${image(place.before, `${place.number} before`)}${image(place.after, `${place.number} after`)}</div><figcaption>${escapedXml(placeLine(place))}</figcaption></figure>`,
   );
   return `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">
-<title>${escaped(`${text.title}: ${report.picture}`)}</title><style>${STYLE}</style></head><body>
-<h1>${escaped(text.title)}</h1>
+<title>${escapedXml(`${text.title}: ${report.picture}`)}</title><style>${STYLE}</style></head><body>
+<h1>${escapedXml(text.title)}</h1>
 <dl>${facts.join('')}</dl>
 <h2>In short</h2>
 ${list(text.summary)}
-<p>${escaped(text.finish)}</p>
+<p>${escapedXml(text.finish)}</p>
 <div class="two"><figure>${image(report.before.jpeg, 'The picture as it came in')}<figcaption>As it came in</figcaption></figure>
 <figure>${image(report.after.jpeg, 'The picture as it was finished')}<figcaption>As it was finished</figcaption></figure></div>
 <h2>What was found</h2>

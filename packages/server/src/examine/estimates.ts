@@ -1,5 +1,5 @@
 import type { Fault, FinishStep, Pace } from '@fennip/core';
-import { estimateWork, framingOf } from '@fennip/core';
+import { estimateWork, framingOf, isInFrame } from '@fennip/core';
 import type { Database } from '../database/connect.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { faultsOf } from './faultRows.ts';
@@ -17,11 +17,7 @@ export async function keepEstimate(database: Database, pictureId: string, pace: 
     steps.map(({ body }) => body),
   );
   // What a crop will cut away is no work.
-  const isKept = ({ x, y }: Fault): boolean => {
-    if (!framing) return true;
-    const [seenX, seenY] = framing.toFramed(x, y);
-    return seenX >= 0 && seenY >= 0 && seenX < framing.width && seenY < framing.height;
-  };
+  const isKept = ({ x, y }: Fault): boolean => isInFrame(framing, x, y);
   const estimate = estimateWork([...faults, ...marked].filter(isKept), row, pace);
   const begun = row.estimate && row.revision > 0 ? row.estimate : null;
   const kept = begun ? { ...estimate, seconds: begun.seconds, isGuess: begun.isGuess } : estimate;

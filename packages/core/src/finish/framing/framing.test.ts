@@ -8,7 +8,7 @@ import { pictureOf } from '../../testing/pictures.ts';
 import type { CropStep, FinishStep, LensStep, StraightenStep } from '../finishStep.ts';
 import { applyFraming, framingReads } from './applyFraming.ts';
 import { frameWhole } from './frameWhole.ts';
-import { cropFits, framingOf, uncropped } from './framing.ts';
+import { cropFits, framingOf, isInFrame, uncropped, wholePlane } from './framing.ts';
 import { lensFromLines } from './lensFromLines.ts';
 
 const SIZE = { width: 300, height: 200 };
@@ -101,6 +101,20 @@ describe('a framing', () => {
     const reads = intersectRects(framingReads(framing, part, 1), pictureRect(wholeWindow(SCENE).picture));
     const own = applyFraming(framing, narrowWindow(wholeWindow(SCENE), reads), part);
     expect(own.planes).toEqual(cloneRaster(viewRaster(frameWhole(SCENE, steps), part)).planes);
+  });
+
+  it('tells what is seen of the picture, and all that could be', () => {
+    const framing = framingOf(SIZE, [crop(40, 30, 120, 90)]);
+    expect(isInFrame(framing, 41, 31)).toBe(true);
+    expect(isInFrame(framing, 39, 31)).toBe(false);
+    expect(isInFrame(null, 39, 31)).toBe(true);
+    expect(wholePlane(SIZE, [straighten(0.1)])).toEqual({ left: 0, top: 0, ...SIZE });
+    expect(wholePlane(SIZE, [straighten(Math.PI / 2)])).toEqual({
+      left: 50,
+      top: -50,
+      width: 200,
+      height: 300,
+    });
   });
 
   it('shows white paper beyond the picture', () => {

@@ -127,6 +127,23 @@ export function framingOf(picture: Size, steps: readonly FinishStep[]): Framing 
   };
 }
 
+/** Whether a place of the original is seen; without a framing all of it is. */
+export function isInFrame(framing: Framing | null, x: number, y: number): boolean {
+  if (!framing) return true;
+  const [seenX, seenY] = framing.toFramed(x, y);
+  return seenX >= 0 && seenY >= 0 && seenX <= framing.width && seenY <= framing.height;
+}
+
+/** All that a crop could show: the picture's sides about its middle, as they lie once it is turned. */
+export function wholePlane(
+  picture: Size,
+  steps: readonly FinishStep[],
+): Size & { left: number; top: number } {
+  if (!mapping(picture, steps).isAcross) return { left: 0, top: 0, width: picture.width, height: picture.height };
+  const left = Math.round((picture.width - picture.height) / 2);
+  return { left, top: -left, width: picture.height, height: picture.width };
+}
+
 /** The frame that a crop takes the place of: where it lies in the picture after lens and straightening. */
 export function uncropped(picture: Size, steps: readonly FinishStep[]): Size & { left: number; top: number } {
   const map = mapping(picture, steps);
