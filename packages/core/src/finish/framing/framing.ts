@@ -139,7 +139,8 @@ export function wholePlane(
   picture: Size,
   steps: readonly FinishStep[],
 ): Size & { left: number; top: number } {
-  if (!mapping(picture, steps).isAcross) return { left: 0, top: 0, width: picture.width, height: picture.height };
+  if (!mapping(picture, steps).isAcross)
+    return { left: 0, top: 0, width: picture.width, height: picture.height };
   const left = Math.round((picture.width - picture.height) / 2);
   return { left, top: -left, width: picture.height, height: picture.width };
 }
