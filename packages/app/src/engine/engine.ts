@@ -17,6 +17,9 @@ interface Waiting {
   readonly start: (hand: Remote<HandApi>) => Promise<void>;
 }
 
+/** Once the first picture is likely to be seen, in milliseconds. */
+const WARM_AFTER_MS = 1500;
+
 let workers: Workers | null = null;
 const free: Remote<HandApi>[] = [];
 const waiting: Waiting[] = [];
@@ -38,6 +41,8 @@ function started(): Workers {
     void hand.help(transfer(port2, [port2]));
   }
   workers = { table, hands };
+  // Later: the first view of the picture comes first.
+  setTimeout(() => void Promise.all([table.warmUp(), ...hands.map((hand) => hand.warmUp())]), WARM_AFTER_MS);
   return workers;
 }
 

@@ -75,6 +75,7 @@ import { maskFile } from './maskFile.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
 import { toBitmap } from './toBitmap.ts';
+import { warmUp } from './warmUp.ts';
 import type { TileLender } from './worker.ts';
 
 /** Tiles that are held on to, in bytes; they are shared with the worker that lends them. */
@@ -95,6 +96,9 @@ const api = {
     const lender = wrap<TileLender>(port);
     open = createTileStore(picture, (_, level, column, row) => lender(level, column, row), MOST_BYTES);
   },
+
+  /** Has the code of mends compiled before the first one is waited for. */
+  warmUp: (): Promise<void> => warmUp(() => Promise.resolve()),
 
   /** Does for the worker that paints what takes long. */
   help(port: MessagePort): void {

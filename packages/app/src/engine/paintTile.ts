@@ -22,6 +22,7 @@ import {
   scaleTarget,
   scaleTreatment,
   treatmentReach,
+  uniteRects,
 } from '@fennip/core';
 
 /** What each mend changes on the smaller levels, worked out when first asked for. */
@@ -40,21 +41,30 @@ function changeOn(patch: LaidPatch, level: number, picture: PictureShape): Level
 function addChanges(tile: Raster, left: number, top: number, changesHere: readonly LevelChange[]): void {
   const most = fullScale(tile.depth);
   const here: Rect = { left, top, width: tile.width, height: tile.height };
-  const [colours] = changesHere.map(({ difference }) => difference.length);
-  for (let c = 0; c < (colours ?? 0); c++) {
+  const meets = changesHere.flatMap(({ rect, difference }) => {
+    const meet = intersectRects(rect, here);
+    return isEmpty(meet) ? [] : [{ rect, difference, meet }];
+  });
+  if (meets.length === 0) return;
+  const all = meets.map(({ meet }) => meet).reduce(uniteRects);
+  const sum = new Float32Array(all.width * all.height);
+  for (let c = 0; c < meets[0].difference.length; c++) {
     // Sums are rounded once, at the end: a thousand small changes must not each lose half a step.
-    const sum = Float32Array.from(tile.planes[c]);
-    for (const { rect, difference } of changesHere) {
-      const meet = intersectRects(rect, here);
-      if (isEmpty(meet)) continue;
+    sum.fill(0);
+    for (const { rect, difference, meet } of meets)
       for (let y = meet.top; y < meet.top + meet.height; y++) {
         const from = (y - rect.top) * rect.width - rect.left;
-        const onto = (y - top) * tile.width - left;
+        const onto = (y - all.top) * all.width - all.left;
         for (let x = meet.left; x < meet.left + meet.width; x++) sum[onto + x] += difference[c][from + x];
       }
-    }
     const plane = tile.planes[c];
-    for (let i = 0; i < sum.length; i++) plane[i] = Math.max(0, Math.min(most, Math.round(sum[i])));
+    for (let y = 0; y < all.height; y++) {
+      const row = (all.top + y - top) * tile.stride + all.left - left;
+      for (let x = 0; x < all.width; x++) {
+        const value = plane[row + x] + sum[y * all.width + x];
+        plane[row + x] = Math.max(0, Math.min(most, Math.round(value)));
+      }
+    }
   }
 }
 

@@ -42,6 +42,7 @@ import {
   isEmpty,
   isFramingStep,
   isLaidTreatment,
+  isTreatment,
   judgeMend,
   lampReach,
   lumaPlane,
@@ -73,7 +74,8 @@ import { createRebuilders } from './rebuilders.ts';
 import type { Repainter, Side, TileKey } from './tileKey.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
-import { toBitmap } from './toBitmap.ts';
+import { toBitmap, toScreen } from './toBitmap.ts';
+import { warmUp } from './warmUp.ts';
 
 /** How a worker asks another for a tile. */
 export type TileLender = (level: number, column: number, row: number) => Promise<SharedArrayBuffer>;
@@ -210,8 +212,9 @@ function teller(): { tell: (rect: Rect) => void; finish: (picture: OpenPicture) 
           }
         }
       };
-      // While one tile waits for a helper the next one is begun.
-      await Promise.all(Array.from({ length: 1 + helpers.length }, paintNext));
+      // While one tile waits for a helper the next one is begun; else the first ones are to be seen first.
+      const atATime = waitsForHelpers(picture) ? 1 + helpers.length : 1;
+      await Promise.all(Array.from({ length: atATime }, paintNext));
     },
   };
 }
@@ -274,6 +277,10 @@ const finishOf = ({ finishDraft, recipe }: OpenPicture): readonly FinishStep[] =
 /** Steps that are only looked up are done before they could be sent to another worker. */
 const takesLong = (step: FinishStep): boolean =>
   step.on && !isFramingStep(step) && step.method !== 'levels' && step.method !== 'curve';
+
+/** Whether tiles are painted with the help of other workers. */
+const waitsForHelpers = (picture: OpenPicture): boolean =>
+  finishOf(picture).some(takesLong) || mendsShown(picture).some(isTreatment);
 
 /** Whose turn it is to finish a part. */
 let finishTurn = 0;
@@ -423,6 +430,20 @@ const api = {
       (await tiles.tile(level, column, row)).planes[0].buffer as SharedArrayBuffer;
     expose(lend, port);
   },
+
+  /** Has the code of mends compiled before the first one is waited for. */
+  warmUp: (): Promise<void> =>
+    warmUp(async (pixels, mend) => {
+      const mended = createMendedPicture(pixels);
+      await mended.update(
+        { mends: [mend] },
+        () => Promise.resolve(),
+        () => undefined,
+      );
+      const { raster } = pixels.window({ left: 0, top: 0, ...pixels.shape });
+      const workshop = { ready: () => Promise.resolve(), treat };
+      toScreen(await mendPart(raster, { level: 0, left: 0, top: 0 }, mended, workshop));
+    }),
 
   /** Takes on a worker that does what takes long. */
   takeHelper(port: MessagePort): void {

@@ -66,7 +66,8 @@ function openPicture(id: string): void {
     </nav>
     <ProgressLine v-if="job.job" :share="share" />
     <div class="work">
-      <span v-if="picture.unsent.length > 0" class="saving">{{ say('head.saving') }}</span>
+      <!-- Its room is kept: nothing moves with every mend that is saved. -->
+      <span :class="{ saved: picture.unsent.length === 0 }">{{ say('head.saving') }}</span>
       <template v-if="background !== null">
         <span>{{ say('head.working') }}</span>
         <span
@@ -85,6 +86,9 @@ function openPicture(id: string): void {
 </template>
 
 <style scoped>
+.saved {
+  visibility: hidden;
+}
 .head {
   display: flex;
   align-items: center;

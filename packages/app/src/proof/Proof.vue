@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Mend, Rect, Verdict } from '@fennip/core';
 import { growRect, intersectRects, isTreatment, sourceOf } from '@fennip/core';
-import { watchDebounced } from '@vueuse/core';
+import { useThrottleFn, useTimeoutFn, watchDebounced } from '@vueuse/core';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { DIFFERENCE_GAIN } from '../engine/differenceGain.ts';
 import { byHand, engine } from '../engine/engine.ts';
@@ -26,7 +26,20 @@ const REACHES = 2.6;
 const picture = usePicture();
 const view = useView();
 const { fitSource } = useMending();
-const entry = computed(() => view.focusEntry);
+/** The entry that is shown. When it is mended or its mend taken away, the table's pixels come first. */
+const entry = shallowRef(view.focusEntry);
+const follow = useTimeoutFn(() => (entry.value = view.focusEntry), AFTER_PIXELS_MS, { immediate: false });
+watch(
+  () => view.focusEntry,
+  (next) => {
+    const isSame = next?.id === entry.value?.id;
+    if (isSame && (next?.mend === null) !== (entry.value?.mend === null)) follow.start();
+    else {
+      follow.stop();
+      entry.value = next;
+    }
+  },
+);
 const sources = ref<InstanceType<typeof SourceCells> | null>(null);
 const version = shallowRef(0);
 
@@ -66,10 +79,11 @@ watchDebounced(
   { debounce: AFTER_PIXELS_MS, immediate: true },
 );
 
-/** Whether a rectangle that was repainted lies in what the cells show. */
+/** The cells are painted by the worker that paints the table; they wait until that has its pixels. */
+const paintCells = useThrottleFn(() => version.value++, AFTER_PIXELS_MS, true, false);
 const stop = picture.onRepaint({
   changed: (changed) => {
-    if (rect.value && intersectRects(growRect(changed, 1), rect.value).width > 0) version.value++;
+    if (rect.value && intersectRects(growRect(changed, 1), rect.value).width > 0) void paintCells();
   },
   painted: () => undefined,
 });

@@ -1,15 +1,10 @@
 <script setup lang="ts">
 import type { Mend, Rect } from '@fennip/core';
 import { isInFrame, isTreatment, pyramidLevels } from '@fennip/core';
-import {
-  useDebounceFn,
-  useDevicePixelRatio,
-  useElementSize,
-  useIntervalFn,
-  useThrottleFn,
-} from '@vueuse/core';
+import { useDevicePixelRatio, useElementSize, useIntervalFn, useThrottleFn } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { engine } from '../engine/engine.ts';
+import type { TileKey } from '../engine/tileKey.ts';
 import { useGestures } from '../hand/useGestures.ts';
 import { useFences } from '../stores/fences.ts';
 import { useGuides } from '../stores/guides.ts';
@@ -22,7 +17,7 @@ import { createFenceLayer } from './drawFences.ts';
 import type { MarkColours } from './drawMarks.ts';
 import { MARK_ROOM, drawBrush, drawMarks, drawPending, entryAt } from './drawMarks.ts';
 import type { Scene } from './drawPicture.ts';
-import { sceneLevel, tilesInSight } from './drawPicture.ts';
+import { sceneLevel, screenOf, tilesInSight } from './drawPicture.ts';
 import type { Comparing } from './drawSides.ts';
 import { drawSides, panesOf, sidesOf } from './drawSides.ts';
 import { indexMarks } from './markIndex.ts';
@@ -32,6 +27,7 @@ import Overview from './Overview.vue';
 import type { TileCache } from './tileCache.ts';
 import { createTileCache } from './tileCache.ts';
 import { useCutEdges } from './useCutEdges.ts';
+import { useFrames } from './useFrames.ts';
 import { useHoverPreview } from './useHoverPreview.ts';
 import { usePointer } from './usePointer.ts';
 import { useViewport } from './useViewport.ts';
@@ -166,28 +162,8 @@ useHoverPreview({
 
 const cutEdges = useCutEdges();
 
-let frame = 0;
-/** Whether the picture itself must be drawn anew with the next frame, not only the marks over it. */
-let isPictureStale = true;
-function redrawMarks(): void {
-  cancelAnimationFrame(frame);
-  frame = requestAnimationFrame(draw);
-}
-/** What was drawn last was drawn quickly. */
-let isMoving = false;
-/** What rests so long is drawn well, in milliseconds. */
-const REST_MS = 160;
-const drawWell = useDebounceFn(() => {
-  isMoving = false;
-  isPictureStale = true;
-  redrawMarks();
-}, REST_MS);
-function redraw(): void {
-  isMoving = true;
-  isPictureStale = true;
-  redrawMarks();
-  void drawWell();
-}
+const frames = useFrames({ picture: drawPixels, marks: drawAllMarks });
+const { redraw, redrawMarks } = frames;
 const tellOverview = useThrottleFn(() => painted.value++, 250, true);
 
 function fitCanvas(canvas: HTMLCanvasElement): CanvasRenderingContext2D | null {
@@ -263,8 +239,11 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
 }
 
 /** Draws the picture from its tiles, and asks for those that are missing. */
-function drawTiles(canvas: HTMLCanvasElement, tiles: TileCache, finestLevel: number): void {
-  const context = fitCanvas(canvas);
+function drawPixels(isMoving: boolean, arrived: readonly TileKey[] | null): void {
+  const tiles = cache.value;
+  const finestLevel = picture.picture?.finestLevel ?? null;
+  if (!pixels.value || !tiles || finestLevel === null || table.value.width === 0) return;
+  const context = fitCanvas(pixels.value);
   if (!context) return;
   const scene: Scene = {
     view: viewport.view.value,
@@ -274,6 +253,21 @@ function drawTiles(canvas: HTMLCanvasElement, tiles: TileCache, finestLevel: num
     isMoving,
     finestLevel,
   };
+  // Side by side a tile is in sight twice.
+  const part = arrived && !isBeside.value ? screenOf(scene, tiles, arrived) : 'all';
+  if (part === 'nothing') return;
+  if (part === 'all') wantTiles(scene, tiles);
+  const { left, top, width, height } = part === 'all' ? { left: 0, top: 0, ...table.value } : part;
+  context.save();
+  context.beginPath();
+  context.rect(left, top, width, height);
+  context.clip();
+  context.clearRect(left, top, width, height);
+  drawSides(context, scene, tiles, comparing.value);
+  context.restore();
+}
+
+function wantTiles(scene: Scene, tiles: TileCache): void {
   const level = sceneLevel(scene, tiles);
   const coarsest = tiles.levels.length - 1;
   tiles.want(
@@ -282,14 +276,11 @@ function drawTiles(canvas: HTMLCanvasElement, tiles: TileCache, finestLevel: num
       ...tilesInSight(scene, tiles, level, side),
     ]),
   );
-  context.clearRect(0, 0, table.value.width, table.value.height);
-  drawSides(context, scene, tiles, comparing.value);
-  isPictureStale = false;
 }
 
 /** Draws the marks, on both sides where the table is shown twice. */
-function drawAllMarks(canvas: HTMLCanvasElement): void {
-  const overlay = fitCanvas(canvas);
+function drawAllMarks(): void {
+  const overlay = marks.value && table.value.width > 0 ? fitCanvas(marks.value) : null;
   if (!overlay) return;
   const { width: whole, height } = table.value;
   overlay.clearRect(0, 0, whole, height);
@@ -303,15 +294,6 @@ function drawAllMarks(canvas: HTMLCanvasElement): void {
     drawOverlay(overlay);
     overlay.restore();
   }
-}
-
-function draw(): void {
-  const finestLevel = picture.picture?.finestLevel;
-  const tiles = cache.value;
-  if (!pixels.value || !marks.value || !tiles || finestLevel === null || finestLevel === undefined) return;
-  if (table.value.width === 0) return;
-  if (isPictureStale) drawTiles(pixels.value, tiles, finestLevel);
-  drawAllMarks(marks.value);
 }
 
 function readColours(): void {
@@ -332,8 +314,8 @@ const showTiles = (): TileCache =>
       mostLevels: pyramidLevels(original.value.width, original.value.height).length,
       covered: (key) => framedRect(key, framing.value),
     },
-    () => {
-      redraw();
+    (key) => {
+      frames.arrive(key);
       void tellOverview();
     },
   );
@@ -416,7 +398,7 @@ watch(
   },
 );
 onBeforeUnmount(() => {
-  cancelAnimationFrame(frame);
+  frames.stop();
   stopRepainting();
   cache.value?.clear();
 });

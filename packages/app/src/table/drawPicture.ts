@@ -1,4 +1,5 @@
-import { TILE_SIZE } from '@fennip/core';
+import type { Rect } from '@fennip/core';
+import { TILE_SIZE, intersectRects, isEmpty, uniteRects } from '@fennip/core';
 import type { Side, TileKey } from '../engine/tileKey.ts';
 import type { TileCache } from './tileCache.ts';
 import type { Size, Viewport } from './viewport.ts';
@@ -51,18 +52,36 @@ export function tilesInSight(scene: Scene, cache: TileCache, level: number, side
 export const sceneLevel = (scene: Scene, cache: TileCache): number =>
   levelFor(scene.view.scale, scene.pixelRatio, cache.levels.length, scene.finestLevel);
 
-function drawTile(context: CanvasRenderingContext2D, scene: Scene, key: TileKey, bitmap: ImageBitmap): void {
-  const span = TILE_SIZE * 2 ** key.level;
-  const unit = 2 ** key.level;
-  const [left, top] = seenToScreen(scene.view, scene.table, key.column * span, key.row * span);
-  const right =
-    left + Math.min(bitmap.width * unit, scene.picture.width - key.column * span) * scene.view.scale;
-  const bottom =
-    top + Math.min(bitmap.height * unit, scene.picture.height - key.row * span) * scene.view.scale;
-  // Whole device pixels: neighbours meet without a seam.
+/** Where a tile lies on the screen, in whole device pixels: neighbours meet without a seam. */
+function tileOnScreen(scene: Scene, { level, column, row }: TileKey, size: Size): Rect {
+  const unit = 2 ** level;
+  const [x, y] = [column * TILE_SIZE * unit, row * TILE_SIZE * unit];
+  const [left, top] = seenToScreen(scene.view, scene.table, x, y);
+  const right = left + Math.min(size.width * unit, scene.picture.width - x) * scene.view.scale;
+  const bottom = top + Math.min(size.height * unit, scene.picture.height - y) * scene.view.scale;
   const ratio = scene.pixelRatio;
   const snap = (value: number): number => Math.round(value * ratio) / ratio;
-  context.drawImage(bitmap, snap(left), snap(top), snap(right) - snap(left), snap(bottom) - snap(top));
+  const [l, t] = [snap(left), snap(top)];
+  return { left: l, top: t, width: snap(right) - l, height: snap(bottom) - t };
+}
+
+function drawTile(context: CanvasRenderingContext2D, scene: Scene, key: TileKey, bitmap: ImageBitmap): void {
+  const { left, top, width, height } = tileOnScreen(scene, key, bitmap);
+  context.drawImage(bitmap, left, top, width, height);
+}
+
+/** The part of the screen that looks different because tiles came; a coarse one changes nothing under finer ones. */
+export function screenOf(scene: Scene, cache: TileCache, arrived: readonly TileKey[]): Rect | 'nothing' {
+  const level = sceneLevel(scene, cache);
+  const isCovered = ({ side }: TileKey): boolean =>
+    tilesInSight(scene, cache, level, side).every((key) => cache.get(key));
+  const whole = { width: TILE_SIZE, height: TILE_SIZE };
+  const screen = { left: 0, top: 0, ...scene.table };
+  const parts = arrived
+    .filter((key) => key.level === level || (key.level > level && !isCovered(key)))
+    .map((key) => intersectRects(tileOnScreen(scene, key, whole), screen))
+    .filter((part) => !isEmpty(part));
+  return parts.length === 0 ? 'nothing' : parts.reduce(uniteRects);
 }
 
 /** Draws one side of the picture: coarse levels first where finer ones are still on their way. */

@@ -60,8 +60,8 @@ export interface TiledSight {
   readonly covered: (key: TileKey) => Rect;
 }
 
-/** @param arrived called whenever a tile has been painted */
-export function createTileCache(sight: TiledSight, arrived: () => void): TileCache {
+/** @param arrived called with each tile that has been painted */
+export function createTileCache(sight: TiledSight, arrived: (key: TileKey) => void): TileCache {
   const tiles = new Map<string, Tile>();
   let wanted: readonly TileKey[] = [];
   /** The lists of this picture come after this one. */
@@ -99,7 +99,7 @@ export function createTileCache(sight: TiledSight, arrived: () => void): TileCac
       else {
         tile.bitmap?.close();
         tile.bitmap = bitmap;
-        arrived();
+        arrived(key);
       }
     } catch {
       // A tile that cannot be had now is asked for again at the next look.
@@ -152,7 +152,7 @@ export function createTileCache(sight: TiledSight, arrived: () => void): TileCac
       tiles.set(name, tile);
       tile.bitmap?.close();
       Object.assign(tile, { bitmap, isStale: false, isExpected: false, came: tile.came + 1 });
-      arrived();
+      arrived(key);
     },
     clear() {
       isClosed = true;

@@ -15,8 +15,16 @@ const { t } = createI18n({
   messageResolver: (words, key) => (words as Words)[key] ?? null,
 }).global;
 
+/** What was said without values: it is the same each time, and most of a page is said so. */
+const known = new Map<WordKey, string>();
+
 /** What is said at a place of the interface, with values in it. */
-export const say = (key: WordKey, values: Values = {}): string => t(key, values);
+export function say(key: WordKey, values?: Values): string {
+  if (values) return t(key, values);
+  const said = known.get(key) ?? t(key);
+  known.set(key, said);
+  return said;
+}
 
 /** "1 speck", "12 specks": the number stands in the words as `{n}`. */
 export const sayCount = (key: WordKey, n: number, values: Values = {}): string =>
