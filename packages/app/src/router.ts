@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router';
+import { usePicture } from './stores/picture.ts';
 
 /** The stages a picture goes through; each is an address. */
 export const STAGES = ['examine', 'mend', 'finish', 'hand-over'] as const;
@@ -20,6 +21,8 @@ export const router = createRouter({
     {
       path: '/jobs/:job/pictures/:picture/:stage(examine|mend|finish|hand-over)',
       name: 'picture',
+      // The picture is fetched while the page that shows it is.
+      beforeEnter: ({ params }) => void usePicture().open(String(params['picture'])),
       component: () => import('./stages/picture/PictureStage.vue'),
     },
     { path: '/:rest(.*)*', redirect: '/' },

@@ -7,11 +7,6 @@ import type { TableApi } from './worker.ts';
 /** One worker paints, at least two work mends out: what is looked at never waits for what is being made. */
 const FEWEST_HANDS = 2;
 
-interface Workers {
-  readonly table: Remote<TableApi>;
-  readonly hands: readonly Remote<HandApi>[];
-}
-
 /** A call on a hand that is free, or will be. */
 interface Waiting {
   readonly start: (hand: Remote<HandApi>) => Promise<void>;
@@ -19,47 +14,68 @@ interface Waiting {
 
 /** Once the first picture is likely to be seen, in milliseconds. */
 const WARM_AFTER_MS = 1500;
+/** Hands start later than the table: what is looked at comes first. In milliseconds. */
+const HANDS_AFTER_MS = 600;
 
-let workers: Workers | null = null;
+let table: Remote<TableApi> | null = null;
+let hands: readonly Remote<HandApi>[] = [];
+/** The picture that is open in the worker that paints. */
+let open: TiledPicture | null = null;
 const free: Remote<HandApi>[] = [];
 const waiting: Waiting[] = [];
 
-function started(): Workers {
-  if (workers) return workers;
-  const table = wrap<TableApi>(
+/** The worker that holds the picture with its mends and paints it. */
+export function engine(): Remote<TableApi> {
+  if (table) return table;
+  const started = wrap<TableApi>(
     new Worker(new URL('./worker.ts', import.meta.url), { type: 'module', name: 'table' }),
   );
-  const hands = Array.from({ length: Math.max(FEWEST_HANDS, navigator.hardwareConcurrency - 1) }, (_, i) =>
+  setTimeout(startHands, HANDS_AFTER_MS);
+  // Later: the first view of the picture comes first.
+  setTimeout(
+    () => void Promise.all([started.warmUp(), ...hands.map((hand) => hand.warmUp())]),
+    WARM_AFTER_MS,
+  );
+  table = started;
+  return started;
+}
+
+function startHands(): void {
+  if (hands.length > 0) return;
+  hands = Array.from({ length: Math.max(FEWEST_HANDS, navigator.hardwareConcurrency - 1) }, (_, i) =>
     wrap<HandApi>(
       new Worker(new URL('./hand.ts', import.meta.url), { type: 'module', name: `hand ${i + 1}` }),
     ),
   );
-  free.push(...hands);
   for (const hand of hands) {
     const { port1, port2 } = new MessageChannel();
-    void table.takeHelper(transfer(port1, [port1]));
+    void engine().takeHelper(transfer(port1, [port1]));
     void hand.help(transfer(port2, [port2]));
+    if (open) openIn(hand, open);
   }
-  workers = { table, hands };
-  // Later: the first view of the picture comes first.
-  setTimeout(() => void Promise.all([table.warmUp(), ...hands.map((hand) => hand.warmUp())]), WARM_AFTER_MS);
-  return workers;
+  for (const hand of hands) {
+    const next = waiting.shift();
+    if (next) void work(hand, next);
+    else free.push(hand);
+  }
 }
 
-/** The worker that holds the picture with its mends and paints it. */
-export const engine = (): Remote<TableApi> => started().table;
+/** What is asked of the hand from now on is asked about this picture. */
+function openIn(hand: Remote<HandApi>, picture: TiledPicture): void {
+  const { port1, port2 } = new MessageChannel();
+  void engine().lendTiles(transfer(port1, [port1]));
+  void hand.open(picture, transfer(port2, [port2]));
+}
 
-/** Opens a picture in all workers. */
-export async function openPicture(picture: TiledPicture): Promise<void> {
-  const { table, hands } = started();
-  await table.open(picture);
-  await Promise.all(
-    hands.map(async (hand) => {
-      const { port1, port2 } = new MessageChannel();
-      await table.lendTiles(transfer(port1, [port1]));
-      await hand.open(picture, transfer(port2, [port2]));
-    }),
-  );
+/**
+ * Opens a picture in all workers: what is asked of any of them from now on is asked about it.
+ *
+ * @param isReady all its levels are there
+ */
+export function openPicture(picture: TiledPicture, isReady: boolean): void {
+  open = picture;
+  void engine().open(picture, isReady);
+  for (const hand of hands) openIn(hand, picture);
 }
 
 async function work(hand: Remote<HandApi>, next: Waiting): Promise<void> {
@@ -71,7 +87,7 @@ async function work(hand: Remote<HandApi>, next: Waiting): Promise<void> {
 
 /** Has a free hand do something; what cannot start yet waits, first come first served. */
 export function byHand<T>(task: (hand: Remote<HandApi>) => Promise<T>): Promise<T> {
-  started();
+  startHands();
   return new Promise((resolve, reject) => {
     const next: Waiting = { start: (hand) => task(hand).then(resolve, reject) };
     const hand = free.shift();

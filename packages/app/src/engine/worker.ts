@@ -376,6 +376,16 @@ function histogramLevel({ width, height }: TiledPicture): number {
   );
 }
 
+/** Fetches what is needed to show the picture whole, before the page has asked for it. */
+async function fetchAhead({ tile, picture }: TileStore): Promise<void> {
+  const levels = pyramidLevels(picture.width, picture.height);
+  const level = Math.max(0, histogramLevel(picture));
+  const { width, height } = levels[level];
+  await tile(levels.length - 1, 0, 0);
+  for (let row = 0; row * TILE_SIZE < height; row++)
+    for (let column = 0; column * TILE_SIZE < width; column++) await tile(level, column, row);
+}
+
 async function pixelsOf(rect: Rect, side: 'before' | 'after'): Promise<Raster> {
   const { tiles, mended } = opened();
   await tiles.ready([mended.needs(rect)]);
@@ -402,12 +412,14 @@ const CHANGES_PIXELS: ReadonlySet<Step['op']> = new Set([
 ]);
 
 const api = {
-  /** Opens a picture; what was open before is let go. */
-  open(picture: TiledPicture): void {
+  /** Opens a picture; what was open before is let go. @param isReady all its levels are there */
+  open(picture: TiledPicture, isReady: boolean): void {
     // What was being worked out for the last one ends.
     rebuilders.endAll();
     const tiles = createTileStore(picture, fetchTile, MOST_BYTES);
     wanted = { keys: [], list: 0 };
+    // A picture that is still being prepared is asked for by the page as its levels come.
+    if (isReady) fetchAhead(tiles).catch(() => undefined);
     open = {
       tiles,
       mended: createMendedPicture(tiles.pixels),

@@ -45,7 +45,13 @@ function act(how: 'invert' | 'grow' | 'shrink' | 'fill holes'): void {
 
 <template>
   <div class="hand-bar" role="toolbar" :aria-label="say('fence.bar')">
-    <el-select v-model="drawnOn" size="small" class="which" :aria-label="say('fence.which')">
+    <el-select
+      v-model="drawnOn"
+      :persistent="false"
+      size="small"
+      class="which"
+      :aria-label="say('fence.which')"
+    >
       <el-option :value="NEW" :label="say(`fence.new.${hand.tool === 'guard' ? 'guard' : 'zone'}`)" />
       <el-option
         v-for="fence in ofKind"
@@ -89,7 +95,7 @@ function act(how: 'invert' | 'grow' | 'shrink' | 'fill holes'): void {
         say(`fence.join.${join}`)
       }}</el-radio-button>
     </el-radio-group>
-    <el-popover trigger="click" :width="250" placement="bottom-start">
+    <el-popover :persistent="false" trigger="click" :width="250" placement="bottom-start">
       <template #reference>
         <el-button size="small" :disabled="fences.current === null">{{ say('fence.area') }}</el-button>
       </template>

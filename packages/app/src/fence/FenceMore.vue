@@ -22,7 +22,7 @@ function act(command: string): void {
 </script>
 
 <template>
-  <el-dropdown trigger="click" @command="act">
+  <el-dropdown :persistent="false" trigger="click" @command="act">
     <el-button size="small" text :aria-label="say('fence.more', { name: fence.name })">{{
       say('fence.more.sign')
     }}</el-button>

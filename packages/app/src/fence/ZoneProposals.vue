@@ -33,7 +33,7 @@ async function take({ kind, touches }: ZoneProposal): Promise<void> {
 </script>
 
 <template>
-  <el-popover trigger="click" :width="230" placement="bottom-start" @before-enter="look">
+  <el-popover :persistent="false" trigger="click" :width="230" placement="bottom-start" @before-enter="look">
     <template #reference>
       <el-button size="small">{{ say('fence.suggest') }}</el-button>
     </template>

@@ -18,7 +18,14 @@ const chosen = computed({
 </script>
 
 <template>
-  <el-select v-model="chosen" size="small" style="width: 108px" :disabled="disabled" :aria-label="does">
+  <el-select
+    v-model="chosen"
+    :persistent="false"
+    size="small"
+    style="width: 108px"
+    :disabled="disabled"
+    :aria-label="does"
+  >
     <el-option :value="ALL" :label="say('treat.whole')" />
     <el-option
       v-for="fence in fences.zones"

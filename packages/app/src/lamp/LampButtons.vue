@@ -36,7 +36,13 @@ const presets = Object.keys(LAMP_PRESETS) as LampPreset[];
 
 <template>
   <div class="bar-group">
-    <el-popover v-model:visible="isOpen" trigger="click" :width="268" placement="bottom-start">
+    <el-popover
+      v-model:visible="isOpen"
+      :persistent="false"
+      trigger="click"
+      :width="268"
+      placement="bottom-start"
+    >
       <template #reference>
         <el-button
           size="small"

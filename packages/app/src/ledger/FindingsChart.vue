@@ -188,11 +188,23 @@ watch([dots, () => view.chosen, canvas], draw, { flush: 'post' });
     <figcaption class="soft">{{ say('chart.axes') }}</figcaption>
     <div class="way soft">
       <span>{{ say('chart.draw') }}</span>
-      <el-select v-model="shape" size="small" :aria-label="say('chart.shape')" data-testid="chart-shape">
+      <el-select
+        v-model="shape"
+        :persistent="false"
+        size="small"
+        :aria-label="say('chart.shape')"
+        data-testid="chart-shape"
+      >
         <el-option v-for="one in SHAPES" :key="one" :value="one" :label="say(`chart.shape.${one}`)" />
       </el-select>
       <span>{{ say('chart.to') }}</span>
-      <el-select v-model="act" size="small" :aria-label="say('chart.act')" data-testid="chart-act">
+      <el-select
+        v-model="act"
+        :persistent="false"
+        size="small"
+        :aria-label="say('chart.act')"
+        data-testid="chart-act"
+      >
         <el-option v-for="one in ACTS" :key="one" :value="one" :label="say(`chart.act.${one}`)" />
       </el-select>
     </div>

@@ -15,7 +15,7 @@ const quality = useQuality();
 
 <template>
   <div class="choices">
-    <el-select v-model="ledger.filter" size="small" :aria-label="say('ledger.filter')">
+    <el-select v-model="ledger.filter" :persistent="false" size="small" :aria-label="say('ledger.filter')">
       <el-option
         v-for="choice in FILTERS"
         :key="choice"
@@ -23,10 +23,10 @@ const quality = useQuality();
         :label="say(`ledger.filter.${choice}`)"
       />
     </el-select>
-    <el-select v-model="ledger.sort" size="small" :aria-label="say('ledger.sort')">
+    <el-select v-model="ledger.sort" :persistent="false" size="small" :aria-label="say('ledger.sort')">
       <el-option v-for="key in SORTS" :key="key" :value="key" :label="say(`ledger.sort.${key}`)" />
     </el-select>
-    <el-popover trigger="click" :width="220" placement="bottom-end">
+    <el-popover :persistent="false" trigger="click" :width="220" placement="bottom-end">
       <template #reference>
         <el-button size="small" :type="ledger.isNarrowed ? 'primary' : 'default'">{{
           say('ledger.narrow')

@@ -39,7 +39,7 @@ function act(command: string): void {
 </script>
 
 <template>
-  <el-dropdown trigger="click" @command="act">
+  <el-dropdown :persistent="false" trigger="click" @command="act">
     <el-button size="small" :aria-label="say('ledger.more.does')">{{ say('ledger.more') }}</el-button>
     <template #dropdown>
       <el-dropdown-menu>

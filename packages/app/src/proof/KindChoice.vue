@@ -22,7 +22,13 @@ const kind = computed({
 </script>
 
 <template>
-  <el-select v-model="kind" size="small" :aria-label="say('proof.kind')" data-testid="kind">
+  <el-select
+    v-model="kind"
+    :persistent="false"
+    size="small"
+    :aria-label="say('proof.kind')"
+    data-testid="kind"
+  >
     <template #label>{{ kindWord(entry) }}</template>
     <el-option v-for="one in KINDS" :key="one" :value="one" :label="say(`kind.${one}`)" />
   </el-select>

@@ -108,6 +108,7 @@ const withMend = (act: (mend: Mend) => void): void => {
       <el-select
         v-show="!treatment"
         v-model="method"
+        :persistent="false"
         size="small"
         :disabled="isLocked"
         :aria-label="say('proof.method')"

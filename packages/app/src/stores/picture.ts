@@ -102,23 +102,39 @@ export const usePicture = defineStore('picture', () => {
     undone.value = sheet.undone;
   }
 
+  /** The picture that is being opened, until it is. */
+  let opened: { readonly id: string; readonly work: Promise<void> } | null = null;
+
   /** Opens a picture. Its pixels come when the table asks for them. */
-  async function open(id: string): Promise<void> {
+  function open(id: string): Promise<void> {
+    if (opened?.id === id) return opened.work;
+    const work = fetchAndOpen(id).finally(() => {
+      if (opened?.work === work) opened = null;
+    });
+    opened = { id, work };
+    return work;
+  }
+
+  async function fetchAndOpen(id: string): Promise<void> {
     wanted = id;
     if (picture.value?.id === id) return;
     // What waits belongs to the picture that is left, and the line that saves it opens the next one too.
-    await sending;
+    if (sending) await sending;
     if (wanted !== id) return;
     close();
     try {
-      const sheet = await get<PictureSheet>(`/pictures/${id}`);
+      const asked = get<PictureSheet>(`/pictures/${id}`);
+      // The worker that will paint it starts meanwhile.
+      engine();
+      const sheet = await asked;
       if (wanted !== id) return;
       takeSheet(sheet);
       const { pyramid, width, height, depth, channels, transfer } = sheet.picture;
-      await openPicture({
+      const tiled = {
         ...{ pyramid, width, height, depth, channels },
         ...(transfer ? { transfer } : {}),
-      });
+      };
+      openPicture(tiled, sheet.picture.finestLevel === 0);
       void engine().listen(proxy(tellChanged), proxy(tellPainted), proxy(tellRebuilding));
       opening.value++;
       showMends();

@@ -20,7 +20,13 @@ const isOpen = ref(false);
         >{{ say('compare.original') }}</el-button
       >
     </el-tooltip>
-    <el-popover v-model:visible="isOpen" trigger="click" :width="220" placement="bottom-start">
+    <el-popover
+      v-model:visible="isOpen"
+      :persistent="false"
+      trigger="click"
+      :width="220"
+      placement="bottom-start"
+    >
       <template #reference>
         <el-button
           size="small"

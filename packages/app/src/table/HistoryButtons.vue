@@ -32,7 +32,13 @@ const isOpen = ref(false);
         say('history.redo')
       }}</el-button>
     </el-tooltip>
-    <el-popover v-model:visible="isOpen" trigger="click" :width="280" placement="bottom-start">
+    <el-popover
+      v-model:visible="isOpen"
+      :persistent="false"
+      trigger="click"
+      :width="280"
+      placement="bottom-start"
+    >
       <template #reference>
         <el-button size="small" @keydown.esc.stop.prevent="isOpen = false">{{ say('history') }}</el-button>
       </template>

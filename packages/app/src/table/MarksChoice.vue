@@ -9,6 +9,7 @@ const view = useView();
 
 <template>
   <el-select
+    :persistent="false"
     :model-value="view.marks"
     size="small"
     style="width: 96px"

@@ -75,7 +75,7 @@ const { size, edge, share } = useHandSettings();
           >{{ say(hand.source ? 'hand.sourceSet' : 'hand.setSource') }}</el-button
         >
       </el-tooltip>
-      <el-popover trigger="click" :width="240" placement="bottom-start">
+      <el-popover :persistent="false" trigger="click" :width="240" placement="bottom-start">
         <template #reference>
           <el-button size="small">{{ say('hand.source', { way: say(`hand.way.${hand.way}`) }) }}</el-button>
         </template>
@@ -104,6 +104,7 @@ const { size, edge, share } = useHandSettings();
     <label v-else-if="isMethod" class="bar-field">
       <span>{{ say('hand.pressure') }}</span>
       <el-select
+        :persistent="false"
         :model-value="hand.pressure"
         size="small"
         style="width: 92px"

@@ -8,7 +8,7 @@ const hand = useHand();
 </script>
 
 <template>
-  <el-dropdown trigger="click" @command="(name: TreatTool) => hand.arm(name)">
+  <el-dropdown :persistent="false" trigger="click" @command="(name: TreatTool) => hand.arm(name)">
     <el-button
       size="small"
       :type="isTreatTool(hand.tool) ? 'primary' : 'default'"

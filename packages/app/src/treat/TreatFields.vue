@@ -49,6 +49,7 @@ const level = computed(() => {
       </template>
       <el-select
         v-else
+        :persistent="false"
         :model-value="field.value"
         size="small"
         :aria-label="say(`treat.does.${field.name}`)"

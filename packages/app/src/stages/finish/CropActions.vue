@@ -48,6 +48,7 @@ const paper = computed(() => {
 <template>
   <div class="row">
     <el-select
+      :persistent="false"
       :model-value="shape"
       size="small"
       class="shape"

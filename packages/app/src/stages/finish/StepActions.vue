@@ -42,6 +42,7 @@ function measure(): void {
     <el-select
       v-if="isColoured"
       v-model="shownChannel"
+      :persistent="false"
       size="small"
       class="channel"
       :aria-label="say('finish.channel.does')"

@@ -81,7 +81,13 @@ const canChoose = computed(() => choices.value.profile === 'srgb' || choices.val
       <div class="row">
         <span>{{ say('handOver.size') }}</span>
         <div class="inline">
-          <el-select v-model="choices.sizeBy" size="small" class="wide" :aria-label="say('handOver.size')">
+          <el-select
+            v-model="choices.sizeBy"
+            :persistent="false"
+            size="small"
+            class="wide"
+            :aria-label="say('handOver.size')"
+          >
             <el-option v-for="by in SIZES" :key="by" :value="by" :label="say(`handOver.size.${by}`)" />
           </el-select>
           <el-input-number
@@ -97,6 +103,7 @@ const canChoose = computed(() => choices.value.profile === 'srgb' || choices.val
           <template v-else-if="choices.sizeBy === 'paper'">
             <el-select
               v-model="choices.paper"
+              :persistent="false"
               size="small"
               class="narrow"
               :aria-label="say('handOver.paper')"
@@ -127,6 +134,7 @@ const canChoose = computed(() => choices.value.profile === 'srgb' || choices.val
         <div class="inline">
           <el-select
             v-model="choices.profile"
+            :persistent="false"
             size="small"
             class="wide"
             :aria-label="say('handOver.profile')"
@@ -141,6 +149,7 @@ const canChoose = computed(() => choices.value.profile === 'srgb' || choices.val
           <el-select
             v-if="canChoose"
             v-model="choices.intent"
+            :persistent="false"
             size="small"
             class="wide"
             :aria-label="say('handOver.intent')"

@@ -54,7 +54,7 @@ const stale = computed(() => {
     </p>
     <label class="field"
       >{{ say('carry.from') }}
-      <el-select v-model="from" size="small" :aria-label="say('carry.from')">
+      <el-select v-model="from" :persistent="false" size="small" :aria-label="say('carry.from')">
         <el-option v-for="{ id, name } in sources" :key="id" :value="id" :label="name" />
       </el-select>
     </label>

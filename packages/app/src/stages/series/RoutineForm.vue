@@ -46,6 +46,7 @@ const keep = (): void =>
       :aria-label="say('routine.name')"
     />
     <el-select
+      :persistent="false"
       :model-value="undefined"
       size="small"
       :placeholder="say('routine.from')"
