@@ -12,17 +12,39 @@ export interface TileKey {
   readonly row: number;
 }
 
+/** A part of one level, as it lies among what is seen; in pixels of that level. */
+export interface LevelPart {
+  readonly level: number;
+  readonly rect: Rect;
+}
+
+/** What is in sight of one side: it can be painted as one sheet instead of tile by tile. */
+export interface Seen extends LevelPart {
+  readonly side: Side;
+}
+
 /** What a page is told of changes on the table. */
 export interface Repainter {
   /**
    * The pixels in a rectangle of the full-size picture have changed, on one side or another.
    *
-   * @param follows which list of wanted tiles is being painted anew without asking; null: none is
+   * @param follows which list of wanted tiles is being painted anew without asking; null: none is; 'sheet': what is in
+   *   sight comes as a sheet, and tiles need not be asked for before things rest
    */
-  changed(rect: Rect, follows: number | null): void;
+  changed(rect: Rect, follows: Follows): void;
   /** A wanted tile as it is now, and the list that it was wanted on. */
   painted(key: TileKey, bitmap: ImageBitmap, list: number): void;
+  /** A part of what is in sight as it is now, and the list that was wanted then. */
+  laid(part: LevelPart, bitmap: ImageBitmap, list: number): void;
 }
+
+export type Follows = number | 'sheet' | null;
+
+/** The part of its level that a tile is; at the picture's end it may be less. */
+export const partOfTile = ({ level, column, row }: TileKey): LevelPart => ({
+  level,
+  rect: { left: column * TILE_SIZE, top: row * TILE_SIZE, width: TILE_SIZE, height: TILE_SIZE },
+});
 
 /** The rectangle of the full-size picture that a tile shows. */
 export function coveredRect({ level, column, row }: TileKey): Rect {

@@ -71,7 +71,8 @@ import type { LevelPlace } from './paintTile.ts';
 import { mendPart, reachOnLevel } from './paintTile.ts';
 import type { Rebuilding } from './rebuilders.ts';
 import { createRebuilders } from './rebuilders.ts';
-import type { Repainter, Side, TileKey } from './tileKey.ts';
+import type { LevelPart, Repainter, Seen, Side, TileKey } from './tileKey.ts';
+import { partOfTile } from './tileKey.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
 import { toBitmap, toScreen } from './toBitmap.ts';
@@ -163,7 +164,8 @@ const PICKED_AROUND = 2;
 /** The longest side of the level on which a histogram is taken. */
 const HISTOGRAM_SIDE = 1600;
 
-let repainter: Repainter = { changed: () => undefined, painted: () => undefined };
+const NOBODY: Repainter = { changed: () => undefined, painted: () => undefined, laid: () => undefined };
+let repainter = NOBODY;
 let tellRebuilding: (rebuilding: Rebuilding) => void = () => undefined;
 
 const rebuilders = createRebuilders((rebuilding) => tellRebuilding(rebuilding));
@@ -180,8 +182,17 @@ const rebuildFor =
     });
   };
 
-/** The tiles in sight, most wanted first, and the number of the list. */
-let wanted: { readonly keys: readonly TileKey[]; readonly list: number } = { keys: [], list: 0 };
+/** What the page shows. */
+interface Wanted {
+  /** The tiles in sight, most wanted first, and the number of the list. */
+  readonly keys: readonly TileKey[];
+  readonly list: number;
+  /** What is in sight, where it can be painted as one sheet. */
+  readonly seen: Seen | null;
+}
+
+const NOTHING_WANTED: Wanted = { keys: [], list: 0, seen: null };
+let wanted = NOTHING_WANTED;
 
 /** A change that takes longer than this is shown bit by bit, as the page asks for it; in milliseconds. */
 const AT_ONCE_MS = 150;
@@ -219,6 +230,21 @@ function teller(): { tell: (rect: Rect) => void; finish: (picture: OpenPicture) 
   };
 }
 
+/** Paints what is in sight and nothing else, in as many bands as there are workers. */
+async function laySheet(picture: OpenPicture, { side, level, rect }: Seen): Promise<void> {
+  const { list } = wanted;
+  const bands = 1 + helpers.length;
+  const edge = (k: number): number => rect.top + Math.round((k * rect.height) / bands);
+  await Promise.all(
+    Array.from({ length: bands }, async (_, k) => {
+      const band = { ...rect, top: edge(k), height: edge(k + 1) - edge(k) };
+      if (isEmpty(band)) return;
+      const bitmap = await sendBitmap(await partSeen(picture, side, { level, rect: band }));
+      repainter.laid({ level, rect: band }, bitmap, list);
+    }),
+  );
+}
+
 /** The mends of the recipe with the draft among them. */
 function mendsShown({ recipe, draft }: OpenPicture): readonly Mend[] {
   if (!draft) return recipe.mends;
@@ -242,7 +268,10 @@ function show(picture: OpenPicture): Promise<void> {
     // How the picture is framed is told by the page, which has its tiles painted anew.
     const values = finishOf(picture).filter((step) => !isFramingStep(step));
     const seenFinish = JSON.stringify([values, fencesOfFinish(picture)]);
-    if (seenFinish !== picture.seenFinish) soilAll(picture, tell);
+    const { seen } = wanted;
+    const isSheetWanted = seenFinish !== picture.seenFinish && seen !== null;
+    if (isSheetWanted) soilAll(picture, (rect) => repainter.changed(rect, 'sheet'));
+    else if (seenFinish !== picture.seenFinish) soilAll(picture, tell);
     picture.seenFinish = seenFinish;
     const compared = { ...recipe, mends: mends.filter(({ id }) => !without?.has(id)) };
     try {
@@ -250,6 +279,7 @@ function show(picture: OpenPicture): Promise<void> {
       await picture.mended.update(recipe, picture.tiles.ready, tell, elsewhere);
       await picture.other?.update(compared, picture.tiles.ready, tell, elsewhere);
     } finally {
+      if (isSheetWanted) await laySheet(picture, seen);
       await finish(picture);
     }
   };
@@ -348,25 +378,27 @@ async function litPart(picture: OpenPicture, level: number, rect: Rect, side: Si
   return viewRaster(lit, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });
 }
 
+/** A part of a level of what is seen on one side. */
+async function partSeen(picture: OpenPicture, side: Side, { level, rect }: LevelPart): Promise<Raster> {
+  const { framing, tiles } = picture;
+  const read = (part: Rect): Promise<Raster> => litPart(picture, level, part, side);
+  return framing ? framePart(framing, tiles.picture, rect, level, read) : read(rect);
+}
+
 /** One tile of one side, as the screen takes it. */
 async function painted(picture: OpenPicture, key: TileKey): Promise<ImageBitmap> {
   const { side, level, column, row } = key;
   const { framing, tiles } = picture;
-  if (framing) {
-    const { width, height } = pyramidLevels(framing.width, framing.height)[level];
-    const place = { left: column * TILE_SIZE, top: row * TILE_SIZE, width: TILE_SIZE, height: TILE_SIZE };
-    const rect = intersectRects(place, { left: 0, top: 0, width, height });
-    const read = (part: Rect): Promise<Raster> => litPart(picture, level, part, side);
-    return sendBitmap(await framePart(framing, tiles.picture, rect, level, read));
+  const { width, height } = pyramidLevels(
+    framing?.width ?? tiles.picture.width,
+    framing?.height ?? tiles.picture.height,
+  )[level];
+  const rect = intersectRects(partOfTile(key).rect, { left: 0, top: 0, width, height });
+  if (!framing && lamp.kind === 'plain' && sidesReach(picture, rect, level) === 0) {
+    const tile = await tiles.tile(level, column, row);
+    return sendBitmap(await sideOf(picture, tile, { level, left: rect.left, top: rect.top }, side));
   }
-  const [left, top] = [column * TILE_SIZE, row * TILE_SIZE];
-  const tile = await tiles.tile(level, column, row);
-  const { width, height } = tile;
-  const rect = { left, top, width, height };
-  if (lamp.kind === 'plain' && sidesReach(picture, rect, level) === 0) {
-    return sendBitmap(await sideOf(picture, tile, { level, left, top }, side));
-  }
-  return sendBitmap(await litPart(picture, level, { left, top, width, height }, side));
+  return sendBitmap(await partSeen(picture, side, { level, rect }));
 }
 
 /** The level on which a histogram is taken: large enough to be true, small enough to be quick. */
@@ -417,7 +449,7 @@ const api = {
     // What was being worked out for the last one ends.
     rebuilders.endAll();
     const tiles = createTileStore(picture, fetchTile, MOST_BYTES);
-    wanted = { keys: [], list: 0 };
+    wanted = NOTHING_WANTED;
     // A picture that is still being prepared is asked for by the page as its levels come.
     if (isReady) fetchAhead(tiles).catch(() => undefined);
     open = {
@@ -466,9 +498,9 @@ const api = {
   paint: (key: TileKey): Promise<ImageBitmap> => painted(opened(), key),
 
   /** Takes over which tiles are in sight, most wanted first: what changes on them is painted without being asked for. */
-  want(keys: readonly TileKey[], list: number): void {
+  want(keys: readonly TileKey[], list: number, seen: Seen | null): void {
     // The level that is looked at has the smallest number; the coarsest is only the overview.
-    wanted = { keys: [...keys].sort((a, b) => a.level - b.level), list };
+    wanted = { keys: [...keys].sort((a, b) => a.level - b.level), list, seen };
   },
 
   /** A tile of any picture, for a thumbnail. */
@@ -480,9 +512,10 @@ const api = {
   listen(
     changed: Repainter['changed'],
     painted: Repainter['painted'],
+    laid: Repainter['laid'],
     rebuilding: (rebuilding: Rebuilding) => void,
   ): void {
-    repainter = { changed, painted };
+    repainter = { changed, painted, laid };
     tellRebuilding = rebuilding;
   },
 

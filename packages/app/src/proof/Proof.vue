@@ -86,6 +86,7 @@ const stop = picture.onRepaint({
     if (rect.value && intersectRects(growRect(changed, 1), rect.value).width > 0) void paintCells();
   },
   painted: () => undefined,
+  laid: () => undefined,
 });
 onBeforeUnmount(stop);
 

@@ -55,6 +55,9 @@ export const usePicture = defineStore('picture', () => {
   const tellPainted: Repainter['painted'] = (key, bitmap, list) => {
     for (const repainter of repainters) repainter.painted(key, bitmap, list);
   };
+  const tellLaid: Repainter['laid'] = (part, bitmap, list) => {
+    for (const repainter of repainters) repainter.laid(part, bitmap, list);
+  };
 
   /** How far the rebuilds are that are being worked out; none where all that is seen is final. */
   const rebuilding = shallowRef<Rebuilding | null>(null);
@@ -135,7 +138,7 @@ export const usePicture = defineStore('picture', () => {
         ...(transfer ? { transfer } : {}),
       };
       openPicture(tiled, sheet.picture.finestLevel === 0);
-      void engine().listen(proxy(tellChanged), proxy(tellPainted), proxy(tellRebuilding));
+      void engine().listen(proxy(tellChanged), proxy(tellPainted), proxy(tellLaid), proxy(tellRebuilding));
       opening.value++;
       showMends();
     } catch (error) {

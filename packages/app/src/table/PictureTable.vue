@@ -4,7 +4,7 @@ import { isInFrame, isTreatment, pyramidLevels } from '@fennip/core';
 import { useDevicePixelRatio, useElementSize, useIntervalFn, useThrottleFn } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { engine } from '../engine/engine.ts';
-import type { TileKey } from '../engine/tileKey.ts';
+import type { LevelPart } from '../engine/tileKey.ts';
 import { useGestures } from '../hand/useGestures.ts';
 import { useFences } from '../stores/fences.ts';
 import { useGuides } from '../stores/guides.ts';
@@ -17,7 +17,7 @@ import { createFenceLayer } from './drawFences.ts';
 import type { MarkColours } from './drawMarks.ts';
 import { MARK_ROOM, drawBrush, drawMarks, drawPending, entryAt } from './drawMarks.ts';
 import type { Scene } from './drawPicture.ts';
-import { sceneLevel, screenOf, tilesInSight } from './drawPicture.ts';
+import { partInSight, sceneLevel, screenOf, tilesInSight } from './drawPicture.ts';
 import type { Comparing } from './drawSides.ts';
 import { drawSides, panesOf, sidesOf } from './drawSides.ts';
 import { indexMarks } from './markIndex.ts';
@@ -239,7 +239,7 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
 }
 
 /** Draws the picture from its tiles, and asks for those that are missing. */
-function drawPixels(isMoving: boolean, arrived: readonly TileKey[] | null): void {
+function drawPixels(isMoving: boolean, arrived: readonly LevelPart[] | null): void {
   const tiles = cache.value;
   const finestLevel = picture.picture?.finestLevel ?? null;
   if (!pixels.value || !tiles || finestLevel === null || table.value.width === 0) return;
@@ -254,7 +254,7 @@ function drawPixels(isMoving: boolean, arrived: readonly TileKey[] | null): void
     finestLevel,
   };
   // Side by side a tile is in sight twice.
-  const part = arrived && !isBeside.value ? screenOf(scene, tiles, arrived) : 'all';
+  const part = arrived && !isBeside.value ? screenOf(scene, tiles, arrived, sidesOf(comparing.value)) : 'all';
   if (part === 'nothing') return;
   if (part === 'all') wantTiles(scene, tiles);
   const { left, top, width, height } = part === 'all' ? { left: 0, top: 0, ...table.value } : part;
@@ -270,11 +270,13 @@ function drawPixels(isMoving: boolean, arrived: readonly TileKey[] | null): void
 function wantTiles(scene: Scene, tiles: TileCache): void {
   const level = sceneLevel(scene, tiles);
   const coarsest = tiles.levels.length - 1;
+  const isAfterAlone = comparing.value.comparison === 'none' && !comparing.value.isOriginalHeld;
   tiles.want(
     sidesOf(comparing.value).flatMap((side) => [
       ...tilesInSight(scene, tiles, coarsest, side),
       ...tilesInSight(scene, tiles, level, side),
     ]),
+    isAfterAlone ? { side: 'after', ...partInSight(scene, tiles, level) } : null,
   );
 }
 
@@ -314,8 +316,8 @@ const showTiles = (): TileCache =>
       mostLevels: pyramidLevels(original.value.width, original.value.height).length,
       covered: (key) => framedRect(key, framing.value),
     },
-    (key) => {
-      frames.arrive(key);
+    (part) => {
+      frames.arrive(part);
       void tellOverview();
     },
   );
@@ -340,6 +342,10 @@ const stopRepainting = picture.onRepaint({
   changed: (rect, follows) => cache.value?.soil(rect, follows),
   painted: (key, bitmap, list) => {
     if (cache.value) cache.value.take(key, bitmap, list);
+    else bitmap.close();
+  },
+  laid: (part, bitmap, list) => {
+    if (cache.value) cache.value.lay(part, bitmap, list);
     else bitmap.close();
   },
 });

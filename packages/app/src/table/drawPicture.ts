@@ -1,6 +1,7 @@
 import type { Rect } from '@fennip/core';
 import { TILE_SIZE, intersectRects, isEmpty, uniteRects } from '@fennip/core';
-import type { Side, TileKey } from '../engine/tileKey.ts';
+import type { LevelPart, Side, TileKey } from '../engine/tileKey.ts';
+import { partOfTile } from '../engine/tileKey.ts';
 import type { TileCache } from './tileCache.ts';
 import type { Size, Viewport } from './viewport.ts';
 import { levelFor, screenToSeen, seenToScreen } from './viewport.ts';
@@ -52,36 +53,63 @@ export function tilesInSight(scene: Scene, cache: TileCache, level: number, side
 export const sceneLevel = (scene: Scene, cache: TileCache): number =>
   levelFor(scene.view.scale, scene.pixelRatio, cache.levels.length, scene.finestLevel);
 
-/** Where a tile lies on the screen, in whole device pixels: neighbours meet without a seam. */
-function tileOnScreen(scene: Scene, { level, column, row }: TileKey, size: Size): Rect {
+/** Where a part of a level lies on the screen, in whole device pixels: neighbours meet without a seam. */
+function partOnScreen(scene: Scene, { level, rect }: LevelPart): Rect {
   const unit = 2 ** level;
-  const [x, y] = [column * TILE_SIZE * unit, row * TILE_SIZE * unit];
+  const [x, y] = [rect.left * unit, rect.top * unit];
   const [left, top] = seenToScreen(scene.view, scene.table, x, y);
-  const right = left + Math.min(size.width * unit, scene.picture.width - x) * scene.view.scale;
-  const bottom = top + Math.min(size.height * unit, scene.picture.height - y) * scene.view.scale;
+  const right = left + Math.min(rect.width * unit, scene.picture.width - x) * scene.view.scale;
+  const bottom = top + Math.min(rect.height * unit, scene.picture.height - y) * scene.view.scale;
   const ratio = scene.pixelRatio;
   const snap = (value: number): number => Math.round(value * ratio) / ratio;
   const [l, t] = [snap(left), snap(top)];
   return { left: l, top: t, width: snap(right) - l, height: snap(bottom) - t };
 }
 
-function drawTile(context: CanvasRenderingContext2D, scene: Scene, key: TileKey, bitmap: ImageBitmap): void {
-  const { left, top, width, height } = tileOnScreen(scene, key, bitmap);
+function drawPart(
+  context: CanvasRenderingContext2D,
+  scene: Scene,
+  part: LevelPart,
+  bitmap: ImageBitmap,
+): void {
+  const { left, top, width, height } = partOnScreen(scene, part);
   context.drawImage(bitmap, left, top, width, height);
 }
 
-/** The part of the screen that looks different because tiles came; a coarse one changes nothing under finer ones. */
-export function screenOf(scene: Scene, cache: TileCache, arrived: readonly TileKey[]): Rect | 'nothing' {
+function drawTile(context: CanvasRenderingContext2D, scene: Scene, key: TileKey, bitmap: ImageBitmap): void {
+  const { level, rect } = partOfTile(key);
+  const { width, height } = bitmap;
+  drawPart(context, scene, { level, rect: { ...rect, width, height } }, bitmap);
+}
+
+/** The part of the screen that looks different because parts of these sides came; coarse ones change nothing under finer ones. */
+export function screenOf(
+  scene: Scene,
+  cache: TileCache,
+  arrived: readonly LevelPart[],
+  sides: readonly Side[],
+): Rect | 'nothing' {
   const level = sceneLevel(scene, cache);
-  const isCovered = ({ side }: TileKey): boolean =>
-    tilesInSight(scene, cache, level, side).every((key) => cache.get(key));
-  const whole = { width: TILE_SIZE, height: TILE_SIZE };
+  const isCovered = sides.every((side) =>
+    tilesInSight(scene, cache, level, side).every((key) => cache.get(key)),
+  );
   const screen = { left: 0, top: 0, ...scene.table };
   const parts = arrived
-    .filter((key) => key.level === level || (key.level > level && !isCovered(key)))
-    .map((key) => intersectRects(tileOnScreen(scene, key, whole), screen))
+    .filter((part) => part.level === level || (part.level > level && !isCovered))
+    .map((part) => intersectRects(partOnScreen(scene, part), screen))
     .filter((part) => !isEmpty(part));
   return parts.length === 0 ? 'nothing' : parts.reduce(uniteRects);
+}
+
+/** The part of a level that is in sight, in whole pixels of it. */
+export function partInSight(scene: Scene, cache: TileCache, level: number): LevelPart {
+  const unit = 2 ** level;
+  const { width, height } = cache.levels[level];
+  const [left, top] = screenToSeen(scene.view, scene.table, 0, 0);
+  const [right, bottom] = screenToSeen(scene.view, scene.table, scene.table.width, scene.table.height);
+  const [l, t] = [Math.floor(left / unit), Math.floor(top / unit)];
+  const all = { left: l, top: t, width: Math.ceil(right / unit) - l, height: Math.ceil(bottom / unit) - t };
+  return { level, rect: intersectRects(all, { left: 0, top: 0, width, height }) };
 }
 
 /** Draws one side of the picture: coarse levels first where finer ones are still on their way. */
@@ -104,4 +132,5 @@ export function drawPicture(
     const bitmap = cache.get(key) ?? (side === 'after' ? cache.get({ ...key, side: 'before' }) : null);
     if (bitmap) drawTile(context, scene, key, bitmap);
   }
+  if (side === 'after') for (const sheet of cache.sheets()) drawPart(context, scene, sheet, sheet.bitmap);
 }

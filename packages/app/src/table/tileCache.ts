@@ -1,7 +1,8 @@
 import type { LevelSize, Rect } from '@fennip/core';
 import { pyramidLevels, rectsMeet } from '@fennip/core';
 import { engine } from '../engine/engine.ts';
-import type { TileKey } from '../engine/tileKey.ts';
+import type { Follows, LevelPart, Seen, TileKey } from '../engine/tileKey.ts';
+import { partOfTile } from '../engine/tileKey.ts';
 
 interface CachedTile {
   bitmap: ImageBitmap | null;
@@ -16,25 +17,40 @@ interface CachedTile {
 
 /** Painted tiles, ready to be drawn; at most this many, a megabyte each. */
 const MOST_TILES = 220;
+/** What looks different came as a sheet: tiles are asked for once nothing else has for so long, in milliseconds. */
+const TILES_AFTER_MS = 600;
 /** Tiles asked for at the same time: enough to keep the worker busy, few enough to change one's mind. */
 const PAINTED_AT_ONCE = 6;
+
+/** A part of what is in sight that came painted; it lies over the tiles until they are as new. */
+export interface Sheet extends LevelPart {
+  readonly bitmap: ImageBitmap;
+}
 
 export interface TileCache {
   readonly levels: readonly LevelSize[];
   /** A bitmap if there is one, even an outdated one. */
   get(key: TileKey): ImageBitmap | null;
-  /** Asks for these, first ones first, and for nothing else any more. */
-  want(keys: readonly TileKey[]): void;
+  /** Parts that lie over the tiles, the newest last. */
+  sheets(): Iterable<Sheet>;
+  /**
+   * Asks for these, first ones first, and for nothing else any more.
+   *
+   * @param seen what is in sight, where that could come as one sheet
+   */
+  want(keys: readonly TileKey[], seen: Seen | null): void;
   /**
    * The pixels in a rectangle of the full-size picture have changed, on one side or another.
    *
-   * @param follows the list of wanted tiles that come without being asked for; null where none does
+   * @param follows how the new ones come: see {@link import('../engine/tileKey.ts').Repainter}
    */
-  soil(rect: Rect, follows: number | null): void;
+  soil(rect: Rect, follows: Follows): void;
   /** All tiles show something else; until they come again they stay as they are. */
   soilAll(): void;
   /** Takes over a tile that came without being asked for; one that another picture's list wanted is thrown away. */
   take(key: TileKey, bitmap: ImageBitmap, list: number): void;
+  /** Takes over a part of what is in sight; one of what was in sight before is thrown away. */
+  lay(part: LevelPart, bitmap: ImageBitmap, list: number): void;
   clear(): void;
 }
 
@@ -60,9 +76,13 @@ export interface TiledSight {
   readonly covered: (key: TileKey) => Rect;
 }
 
-/** @param arrived called with each tile that has been painted */
-export function createTileCache(sight: TiledSight, arrived: (key: TileKey) => void): TileCache {
+/** @param arrived called with each part that has been painted; null where all may look different */
+export function createTileCache(sight: TiledSight, arrived: (part: LevelPart | null) => void): TileCache {
   const tiles = new Map<string, Tile>();
+  const sheets = new Map<string, Sheet>();
+  /** Runs while sheets stand for the tiles. */
+  let resting: ReturnType<typeof setTimeout> | null = null;
+  let seenBefore = '';
   let wanted: readonly TileKey[] = [];
   /** The lists of this picture come after this one. */
   const before = lists;
@@ -99,7 +119,8 @@ export function createTileCache(sight: TiledSight, arrived: (key: TileKey) => vo
       else {
         tile.bitmap?.close();
         tile.bitmap = bitmap;
-        arrived(key);
+        arrived(partOfTile(key));
+        liftSheets();
       }
     } catch {
       // A tile that cannot be had now is asked for again at the next look.
@@ -115,24 +136,63 @@ export function createTileCache(sight: TiledSight, arrived: (key: TileKey) => vo
     for (const key of wanted) {
       if (painting >= PAINTED_AT_ONCE) return;
       const tile = tiles.get(nameOf(key));
-      if (!tile || (!tile.isPainting && !tile.isExpected && (tile.isStale || !tile.bitmap))) void paint(key);
+      const isNeeded = !tile?.bitmap || (tile.isStale && resting === null);
+      if (!tile || (!tile.isPainting && !tile.isExpected && isNeeded)) void paint(key);
     }
+  }
+
+  function stopResting(): void {
+    if (resting !== null) clearTimeout(resting);
+    resting = null;
+  }
+
+  function dropSheets(): void {
+    for (const { bitmap } of sheets.values()) bitmap.close();
+    sheets.clear();
+    stopResting();
+  }
+
+  /** Takes the sheets away once the tiles under them are as new. */
+  function liftSheets(): void {
+    const isNew = (key: TileKey): boolean => {
+      const tile = tiles.get(nameOf(key));
+      return Boolean(tile?.bitmap) && !tile?.isStale && !tile?.isPainting;
+    };
+    if (sheets.size === 0 || resting !== null || !wanted.every(isNew)) return;
+    dropSheets();
+    arrived(null);
   }
 
   return {
     levels: pyramidLevels(sight.width, sight.height).slice(0, sight.mostLevels),
     get: (key) => tiles.get(nameOf(key))?.bitmap ?? null,
-    want(keys) {
+    sheets: () => sheets.values(),
+    want(keys, seen) {
       const names = keys.map(nameOf).join();
-      if (names !== wanted.map(nameOf).join()) {
+      const isOther = names !== wanted.map(nameOf).join();
+      const seenNow = JSON.stringify(seen);
+      if (isOther) {
+        dropSheets();
         list = ++lists;
-        void engine().want(keys, list);
       }
+      if (isOther || seenNow !== seenBefore) void engine().want(keys, list, seen);
+      seenBefore = seenNow;
       wanted = keys;
       makeRoom();
       paintNext();
     },
     soil(rect, follows) {
+      if (follows === 'sheet') {
+        stopResting();
+        resting = setTimeout(() => {
+          resting = null;
+          paintNext();
+        }, TILES_AFTER_MS);
+      } else if (sheets.size > 0) {
+        // They know nothing of this change.
+        dropSheets();
+        arrived(null);
+      }
       const coming = follows === list ? new Set(wanted.map(nameOf)) : null;
       for (const [name, tile] of tiles)
         if (rectsMeet(sight.covered(tile.key), rect)) {
@@ -142,6 +202,7 @@ export function createTileCache(sight: TiledSight, arrived: (key: TileKey) => vo
       paintNext();
     },
     soilAll() {
+      dropSheets();
       for (const tile of tiles.values()) Object.assign(tile, { isStale: true, isExpected: false });
       paintNext();
     },
@@ -152,10 +213,21 @@ export function createTileCache(sight: TiledSight, arrived: (key: TileKey) => vo
       tiles.set(name, tile);
       tile.bitmap?.close();
       Object.assign(tile, { bitmap, isStale: false, isExpected: false, came: tile.came + 1 });
-      arrived(key);
+      arrived(partOfTile(key));
+      liftSheets();
+    },
+    lay(part, bitmap, wantedOn) {
+      if (wantedOn !== list) return bitmap.close();
+      const name = JSON.stringify(part);
+      sheets.get(name)?.bitmap.close();
+      // The newest comes last.
+      sheets.delete(name);
+      sheets.set(name, { ...part, bitmap });
+      arrived(part);
     },
     clear() {
       isClosed = true;
+      dropSheets();
       for (const name of [...tiles.keys()]) drop(name);
     },
   };

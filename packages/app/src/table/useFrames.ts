@@ -1,5 +1,5 @@
 import { useDebounceFn } from '@vueuse/core';
-import type { TileKey } from '../engine/tileKey.ts';
+import type { LevelPart } from '../engine/tileKey.ts';
 
 /** What is drawn with a frame, each on a canvas of its own. */
 export interface Drawn {
@@ -7,9 +7,9 @@ export interface Drawn {
    * Draws the picture.
    *
    * @param isMoving quickly, because it will soon be another; else well
-   * @param arrived the tiles that came since; where there are none given all of it is drawn anew
+   * @param arrived the parts that came since; where there are none given all of it is drawn anew
    */
-  readonly picture: (isMoving: boolean, arrived: readonly TileKey[] | null) => void;
+  readonly picture: (isMoving: boolean, arrived: readonly LevelPart[] | null) => void;
   readonly marks: () => void;
 }
 
@@ -17,8 +17,8 @@ export interface Frames {
   /** The picture lies elsewhere, and with it all marks. */
   redraw(): void;
   redrawMarks(): void;
-  /** A tile came; what lies around it is not drawn anew. */
-  arrive(key: TileKey): void;
+  /** A part came; what lies around it is not drawn anew. Null: all came anew. */
+  arrive(part: LevelPart | null): void;
   stop(): void;
 }
 
@@ -30,7 +30,7 @@ export function useFrames(drawn: Drawn): Frames {
   let frame = 0;
   let isWhole = true;
   let areMarks = true;
-  let arrived: TileKey[] = [];
+  let arrived: LevelPart[] = [];
   /** What was drawn last was drawn quickly. */
   let isMoving = false;
 
@@ -40,9 +40,9 @@ export function useFrames(drawn: Drawn): Frames {
 
   function draw(): void {
     frame = 0;
-    const tiles = arrived;
+    const parts = arrived;
     arrived = [];
-    if (isWhole || tiles.length > 0) drawn.picture(isMoving, isWhole ? null : tiles);
+    if (isWhole || parts.length > 0) drawn.picture(isMoving, isWhole ? null : parts);
     if (areMarks) drawn.marks();
     isWhole = false;
     areMarks = false;
@@ -66,8 +66,9 @@ export function useFrames(drawn: Drawn): Frames {
       areMarks = true;
       ask();
     },
-    arrive(key) {
-      arrived.push(key);
+    arrive(part) {
+      if (part) arrived.push(part);
+      else isWhole = true;
       ask();
     },
     stop: () => cancelAnimationFrame(frame),

@@ -1,11 +1,12 @@
 import { SRGB_TRANSFER, sharedTransferTable } from './transfer.ts';
 import type { Transfer } from './transfer.ts';
 import type { PictureShape } from '../raster/raster.ts';
+import { kernels, layOut, takeFloats } from '../filter/kernels.ts';
 
 /** Values of 0 to 1 are read from tables in so many steps: one for every code of 16 bit. */
 export const TABLE_TOP = 65535;
 /** Steps of the way back, evenly over the square root of light: eyes and curves are steep in the dark. */
-const ROOT_STEPS = 16384;
+export const ROOT_STEPS = 16384;
 
 /** One channel's encoded values in light and back, both 0 to 1, by tables. */
 export interface LightTable {
@@ -43,16 +44,20 @@ export function encodedLight(value: number, codes: Float32Array): number {
   return codes[index] + (place - index) * (codes[index + 1] - codes[index]);
 }
 
-/** An encoded plane of 0 to 1 in linear light. */
-export function toLight(plane: Float32Array, { light }: LightTable): Float32Array {
-  const out = new Float32Array(plane.length);
-  for (let i = 0; i < out.length; i++) out[i] = light[Math.round(plane[i] * TABLE_TOP)];
-  return out;
+/** What a table of {@link TABLE_TOP} and one more values has for every value of 0 to 1. */
+export function throughTable(plane: Float32Array, table: Float32Array): Float32Array {
+  const [values, at] = layOut([plane, table]);
+  kernels().lookUp(values, plane.length, at, TABLE_TOP);
+  return takeFloats(values, plane.length);
 }
+
+/** An encoded plane of 0 to 1 in linear light. */
+export const toLight = (plane: Float32Array, { light }: LightTable): Float32Array =>
+  throughTable(plane, light);
 
 /** A plane of linear light in encoded values of 0 to 1. */
 export function fromLight(plane: Float32Array, { codes }: LightTable): Float32Array {
-  const out = new Float32Array(plane.length);
-  for (let i = 0; i < out.length; i++) out[i] = encodedLight(plane[i], codes);
-  return out;
+  const [values, at] = layOut([plane, codes]);
+  kernels().encode(values, plane.length, at, ROOT_STEPS);
+  return takeFloats(values, plane.length);
 }

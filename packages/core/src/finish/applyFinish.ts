@@ -1,15 +1,17 @@
 import { fenceCoverage } from '../fence/allowance.ts';
 import type { Fence } from '../fence/fence.ts';
 import { blurReach, gaussianBlur } from '../filter/gaussian.ts';
-import { colourFloats } from '../mend/patch.ts';
 import type { Raster } from '../raster/raster.ts';
 import { cloneRaster, colourChannels, fullScale } from '../raster/raster.ts';
+import { codesOf, valuesOf } from '../raster/values.ts';
 import type { Window } from '../raster/window.ts';
-import { windowRect } from '../raster/window.ts';
+import { pictureRect, windowRect } from '../raster/window.ts';
+import type { Rect } from '../raster/rect.ts';
+import { growRect, intersectRects } from '../raster/rect.ts';
 import { balanced } from './balanced.ts';
 import type { FinishStep, SoftenStep, ValueStep } from './finishStep.ts';
 import { isFramingStep } from './finishStep.ts';
-import { TABLE_TOP, fromLight, lightTablesOf, toLight } from '../colour/lightTable.ts';
+import { TABLE_TOP, fromLight, lightTablesOf, throughTable, toLight } from '../colour/lightTable.ts';
 import { contrastReach, localContrast } from './localContrast.ts';
 import { monotoneCurve } from './monotoneCurve.ts';
 import { sharpenReach, sharpened } from './sharpened.ts';
@@ -33,12 +35,6 @@ function tableOf(key: string, bend: (value: number) => number): Float32Array {
   return table;
 }
 
-function throughTable(plane: Float32Array, table: Float32Array): Float32Array {
-  const out = new Float32Array(plane.length);
-  for (let i = 0; i < out.length; i++) out[i] = table[Math.round(plane[i] * TABLE_TOP)];
-  return out;
-}
-
 /** A Gaussian blur of each channel's light: what a lens would do. */
 function softened({ radius }: SoftenStep, planes: readonly Float32Array[], window: Window): Float32Array[] {
   const { width, height } = window.raster;
@@ -46,6 +42,23 @@ function softened({ radius }: SoftenStep, planes: readonly Float32Array[], windo
   return planes.map((plane, c) =>
     fromLight(gaussianBlur({ width, height, data: toLight(plane, codes[c]) }, radius).data, codes[c]),
   );
+}
+
+/** The part of a window whose surroundings are in it as well; where the picture ends there are none. */
+function knownWithin(window: Window, around: number): Rect {
+  const rect = windowRect(window);
+  const whole = pictureRect(window.picture);
+  const beyond = growRect(intersectRects(rect, whole), -around);
+  const left = rect.left <= whole.left ? rect.left : beyond.left;
+  const top = rect.top <= whole.top ? rect.top : beyond.top;
+  const ends = (from: number, length: number, most: number): boolean => from + length >= most;
+  const right = ends(rect.left, rect.width, whole.width)
+    ? rect.left + rect.width
+    : beyond.left + beyond.width;
+  const bottom = ends(rect.top, rect.height, whole.height)
+    ? rect.top + rect.height
+    : beyond.top + beyond.height;
+  return { left, top, width: Math.max(0, right - left), height: Math.max(0, bottom - top) };
 }
 
 function carriedOut(step: ValueStep, planes: readonly Float32Array[], window: Window): Float32Array[] {
@@ -57,7 +70,7 @@ function carriedOut(step: ValueStep, planes: readonly Float32Array[], window: Wi
     case 'colour':
       return balanced(step, planes, transfer);
     case 'contrast':
-      return localContrast(step, planes, windowRect(window));
+      return localContrast(step, planes, windowRect(window), knownWithin(window, contrastReach(step)));
     case 'sharpen':
       return sharpened(step, planes, window.raster, transfer);
     case 'soften':
@@ -162,9 +175,7 @@ export function applyFinish(window: Window, steps: readonly FinishStep[], fences
   const { raster } = window;
   const quick = lookedUp(raster, active);
   if (quick) return quick;
-  const top = fullScale(raster.depth);
-  let planes = colourFloats(raster);
-  for (const plane of planes) for (let i = 0; i < plane.length; i++) plane[i] /= top;
+  let planes = valuesOf(raster);
   for (const step of active) {
     const zone = fences.find(({ id, on }) => on && id === step.zone);
     // A step whose zone is switched off is switched off with it.
@@ -179,8 +190,6 @@ export function applyFinish(window: Window, steps: readonly FinishStep[], fences
     });
   }
   const out = cloneRaster(raster);
-  planes.forEach((plane, c) => {
-    for (let i = 0; i < plane.length; i++) out.planes[c][i] = Math.round(plane[i] * top);
-  });
+  planes.forEach((plane, c) => out.planes[c].set(codesOf(plane, raster.depth)));
   return out;
 }

@@ -100,11 +100,13 @@ function rowBetween(plane: FloatPlane, before: number, after: number, way: numbe
  *
  * @param planes encoded values, 0 to 1
  * @param place the first pixel's place in the picture
+ * @param wanted the part whose surroundings are all there; beyond it nothing is changed
  */
 export function localContrast(
   { amount, size }: ContrastStep,
   planes: readonly Float32Array[],
   place: Place,
+  wanted: Place,
 ): Float32Array[] {
   const { left, top, width, height } = place;
   const luma = lumaOf(planes);
@@ -125,10 +127,11 @@ export function localContrast(
   const slopeRow = new Float32Array(blocks.width);
   const offsetRow = new Float32Array(blocks.width);
   const change = new Float32Array(width * height);
-  for (let y = 0, i = 0; y < height; y++) {
+  const [firstX, firstY] = [wanted.left - left, wanted.top - top];
+  for (let y = firstY; y < firstY + wanted.height; y++) {
     rowBetween(slopes, down.before[y], down.after[y], down.way[y], slopeRow);
     rowBetween(offsets, down.before[y], down.after[y], down.way[y], offsetRow);
-    for (let x = 0; x < width; x++, i++) {
+    for (let x = firstX, i = y * width + firstX; x < firstX + wanted.width; x++, i++) {
       const [b, a, t] = [across.before[x], across.after[x], across.way[x]];
       const steep = slopeRow[b] + t * (slopeRow[a] - slopeRow[b]);
       const level = offsetRow[b] + t * (offsetRow[a] - offsetRow[b]);

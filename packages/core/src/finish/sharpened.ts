@@ -1,4 +1,5 @@
 import { blurReach, gaussianBlur } from '../filter/gaussian.ts';
+import { kernels, layOut, takeFloats } from '../filter/kernels.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { SharpenStep } from './finishStep.ts';
 import { fromLight, lightTablesOf, toLight } from '../colour/lightTable.ts';
@@ -20,16 +21,17 @@ export const sharpenReach = ({ way, radius }: SharpenStep): number =>
  * @param seen linear light
  */
 function deconvolved(seen: Float32Array, width: number, height: number, sigma: number): Float32Array {
+  const { share, multiply } = kernels();
+  const { length, byteLength } = seen;
   let estimate = seen;
-  const ratio = new Float32Array(seen.length);
   for (let round = 0; round < ROUNDS; round++) {
     const again = gaussianBlur({ width, height, data: estimate }, sigma).data;
-    for (let i = 0; i < ratio.length; i++)
-      ratio[i] = (seen[i] + LEAST_LIGHT) / (Math.max(0, again[i]) + LEAST_LIGHT);
-    const missing = gaussianBlur({ width, height, data: ratio }, sigma).data;
-    const next = new Float32Array(seen.length);
-    for (let i = 0; i < next.length; i++) next[i] = estimate[i] * missing[i];
-    estimate = next;
+    const [here, shown, ratio] = layOut([seen, again, byteLength]);
+    share(here, shown, ratio, length, LEAST_LIGHT);
+    const missing = gaussianBlur({ width, height, data: takeFloats(ratio, length) }, sigma).data;
+    const [next, by] = layOut([estimate, missing]);
+    multiply(next, by, length);
+    estimate = takeFloats(next, length);
   }
   return estimate;
 }

@@ -2,7 +2,7 @@ import type { ReturnMend } from '../mend/treat/treatment.ts';
 import type { Rect } from '../raster/rect.ts';
 import type { SpanRows } from '../target/spanRows.ts';
 import { spanArea, spansOfMask } from '../target/spanRows.ts';
-import { fromBase64 } from './base64.ts';
+import { fromBase64 } from '../raster/base64.ts';
 
 /** What came back, ready to be read. */
 export interface ReturnedValues {

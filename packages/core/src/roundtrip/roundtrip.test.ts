@@ -9,7 +9,7 @@ import { gaussianBlur } from '../filter/gaussian.ts';
 import { scaleTreatment } from '../mend/treat/scaleTreatment.ts';
 import type { ReturnMend } from '../mend/treat/treatment.ts';
 import { pictureOf } from '../testing/pictures.ts';
-import { fromBase64, toBase64 } from './base64.ts';
+import { fromBase64, toBase64 } from '../raster/base64.ts';
 import { compareReturned, valuesInside } from './compareReturned.ts';
 import { fourier } from './fourier.ts';
 import { phaseShift } from './phaseShift.ts';

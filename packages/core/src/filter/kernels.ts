@@ -1,0 +1,117 @@
+import { fromBase64 } from '../raster/base64.ts';
+import { KERNEL_CODE } from './kernelCode.ts';
+
+/** What the compiled module offers; see packages/core/wasm. Places are in bytes. */
+export interface Kernels {
+  readonly memory: { readonly buffer: ArrayBuffer };
+  reserve(bytes: number): void;
+  blurRows(
+    ...places: readonly [
+      from: number,
+      onto: number,
+      width: number,
+      height: number,
+      half: number,
+      radius: number,
+      padded: number,
+    ]
+  ): void;
+  blurColumns(
+    ...places: readonly [
+      from: number,
+      onto: number,
+      width: number,
+      height: number,
+      half: number,
+      radius: number,
+    ]
+  ): void;
+  lookUp(values: number, count: number, table: number, top: number): void;
+  encode(values: number, count: number, codes: number, steps: number): void;
+  balance(
+    ...places: readonly [
+      planes: number,
+      plane: number,
+      count: number,
+      lights: number,
+      light: number,
+      top: number,
+      codes: number,
+      code: number,
+      steps: number,
+      by: number,
+    ]
+  ): void;
+  weigh(
+    ...places: readonly [
+      red: number,
+      green: number,
+      blue: number,
+      onto: number,
+      count: number,
+      ofRed: number,
+      ofGreen: number,
+      ofBlue: number,
+    ]
+  ): void;
+  addBounded(values: number, change: number, count: number): void;
+  share(seen: number, again: number, ratio: number, count: number, least: number): void;
+  multiply(values: number, by: number, count: number): void;
+  fromBytes(from: number, onto: number, count: number): void;
+  fromShorts(from: number, onto: number, count: number): void;
+  toBytes(from: number, onto: number, count: number): void;
+  toShorts(from: number, onto: number, count: number): void;
+}
+
+/** The part of the engine's own interface that is used; it is the same in browsers and elsewhere. */
+interface Engine {
+  readonly WebAssembly: {
+    readonly Module: new (code: Uint8Array) => object;
+    readonly Instance: new (module: object) => { readonly exports: unknown };
+  };
+}
+
+let made: Kernels | null = null;
+
+/** The compiled inner loops. Their memory is every caller's in turn: what is laid there stands until the next call. */
+export function kernels(): Kernels {
+  if (made) return made;
+  const { WebAssembly } = globalThis as unknown as Engine;
+  const module = new WebAssembly.Module(fromBase64(KERNEL_CODE) ?? new Uint8Array());
+  made = new WebAssembly.Instance(module).exports as Kernels;
+  return made;
+}
+
+type Samples = Float32Array | Uint8Array | Uint16Array;
+
+/** Where the first thing is laid; what the module keeps for itself lies before. */
+const BASE = 1024;
+const ALIGNED = 16;
+
+/**
+ * Lays samples into the memory of the kernels, one after the other.
+ *
+ * @param parts samples, or a number of bytes to be kept free
+ * @returns where each begins
+ */
+export function layOut(parts: readonly (Samples | number)[]): number[] {
+  const { memory, reserve } = kernels();
+  let end = BASE;
+  const places = parts.map((part) => {
+    const place = end;
+    const bytes = typeof part === 'number' ? part : part.byteLength;
+    end += Math.ceil(bytes / ALIGNED) * ALIGNED;
+    return place;
+  });
+  reserve(end);
+  const bytes = new Uint8Array(memory.buffer);
+  parts.forEach((part, k) => {
+    if (typeof part !== 'number')
+      bytes.set(new Uint8Array(part.buffer, part.byteOffset, part.byteLength), places[k]);
+  });
+  return places;
+}
+
+/** Takes floats out of the memory of the kernels. */
+export const takeFloats = (place: number, count: number): Float32Array =>
+  new Float32Array(kernels().memory.buffer, place, count).slice();
