@@ -230,10 +230,10 @@ function teller(): { tell: (rect: Rect) => void; finish: (picture: OpenPicture) 
   };
 }
 
-/** Paints what is in sight and nothing else, in as many bands as there are workers. */
+/** Paints what is in sight and nothing else, in as many bands as can be worked on at once. */
 async function laySheet(picture: OpenPicture, { side, level, rect }: Seen): Promise<void> {
   const { list } = wanted;
-  const bands = 1 + helpers.length;
+  const bands = Math.min(1 + helpers.length, navigator.hardwareConcurrency);
   const edge = (k: number): number => rect.top + Math.round((k * rect.height) / bands);
   await Promise.all(
     Array.from({ length: bands }, async (_, k) => {
@@ -319,7 +319,11 @@ let finishTurn = 0;
 async function finished(picture: OpenPicture, part: Raster, place: LevelPlace): Promise<Raster> {
   const ground = groundOf(picture);
   const helper = ground.steps.some(takesLong) ? finishTurn++ % (helpers.length + 1) : helpers.length;
-  if (helper === helpers.length) return finishPart(part, place, ground);
+  if (helper === helpers.length) {
+    // What is for the helpers is sent off first.
+    if (helpers.length > 0) await new Promise((resolve) => setTimeout(resolve));
+    return finishPart(part, place, ground);
+  }
   // A part of a larger raster would be sent with all of it.
   const sent = cloneRaster(part);
   return helpers[helper].finish(transfer({ part: sent, place, ground }, [sent.planes[0].buffer]));

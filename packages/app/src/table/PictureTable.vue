@@ -4,7 +4,6 @@ import { isInFrame, isTreatment, pyramidLevels } from '@fennip/core';
 import { useDevicePixelRatio, useElementSize, useIntervalFn, useThrottleFn } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { engine } from '../engine/engine.ts';
-import type { LevelPart } from '../engine/tileKey.ts';
 import { useGestures } from '../hand/useGestures.ts';
 import { useFences } from '../stores/fences.ts';
 import { useGuides } from '../stores/guides.ts';
@@ -24,7 +23,7 @@ import { indexMarks } from './markIndex.ts';
 import ComparePanes from './ComparePanes.vue';
 import MendMenu from './MendMenu.vue';
 import Overview from './Overview.vue';
-import type { TileCache } from './tileCache.ts';
+import type { ArrivedPart, TileCache } from './tileCache.ts';
 import { createTileCache } from './tileCache.ts';
 import { useCutEdges } from './useCutEdges.ts';
 import { useFrames } from './useFrames.ts';
@@ -239,7 +238,7 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
 }
 
 /** Draws the picture from its tiles, and asks for those that are missing. */
-function drawPixels(isMoving: boolean, arrived: readonly LevelPart[] | null): void {
+function drawPixels(isMoving: boolean, arrived: readonly ArrivedPart[] | null): void {
   const tiles = cache.value;
   const finestLevel = picture.picture?.finestLevel ?? null;
   if (!pixels.value || !tiles || finestLevel === null || table.value.width === 0) return;
@@ -250,7 +249,8 @@ function drawPixels(isMoving: boolean, arrived: readonly LevelPart[] | null): vo
     table: table.value,
     picture: sides.value,
     pixelRatio: pixelRatio.value,
-    isMoving,
+    // Under sheets too: the tiles that take their place are drawn well.
+    isMoving: isMoving || tiles.hasSheets(),
     finestLevel,
   };
   // Side by side a tile is in sight twice.
@@ -276,7 +276,7 @@ function wantTiles(scene: Scene, tiles: TileCache): void {
       ...tilesInSight(scene, tiles, coarsest, side),
       ...tilesInSight(scene, tiles, level, side),
     ]),
-    isAfterAlone ? { side: 'after', ...partInSight(scene, tiles, level) } : null,
+    isAfterAlone ? { side: 'after', ...partInSight(scene, tiles) } : null,
   );
 }
 

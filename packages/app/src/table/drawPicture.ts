@@ -1,8 +1,8 @@
 import type { Rect } from '@fennip/core';
-import { TILE_SIZE, intersectRects, isEmpty, uniteRects } from '@fennip/core';
+import { TILE_SIZE, intersectRects, isEmpty, rectHolds, uniteRects } from '@fennip/core';
 import type { LevelPart, Side, TileKey } from '../engine/tileKey.ts';
 import { partOfTile } from '../engine/tileKey.ts';
-import type { TileCache } from './tileCache.ts';
+import type { ArrivedPart, TileCache } from './tileCache.ts';
 import type { Size, Viewport } from './viewport.ts';
 import { levelFor, screenToSeen, seenToScreen } from './viewport.ts';
 
@@ -86,7 +86,7 @@ function drawTile(context: CanvasRenderingContext2D, scene: Scene, key: TileKey,
 export function screenOf(
   scene: Scene,
   cache: TileCache,
-  arrived: readonly LevelPart[],
+  arrived: readonly ArrivedPart[],
   sides: readonly Side[],
 ): Rect | 'nothing' {
   const level = sceneLevel(scene, cache);
@@ -95,14 +95,20 @@ export function screenOf(
   );
   const screen = { left: 0, top: 0, ...scene.table };
   const parts = arrived
-    .filter((part) => part.level === level || (part.level > level && !isCovered))
+    .filter((part) => part.isSheet || part.level === level || (part.level > level && !isCovered))
     .map((part) => intersectRects(partOnScreen(scene, part), screen))
     .filter((part) => !isEmpty(part));
   return parts.length === 0 ? 'nothing' : parts.reduce(uniteRects);
 }
 
-/** The part of a level that is in sight, in whole pixels of it. */
-export function partInSight(scene: Scene, cache: TileCache, level: number): LevelPart {
+/** A sheet is painted on the coarser level if its pixels are drawn no larger than so many of the screen's. */
+const MOST_ENLARGED = 1.42;
+
+/** The part in sight of the level that is good enough while things change, in whole pixels of it. */
+export function partInSight(scene: Scene, cache: TileCache): LevelPart {
+  const fine = sceneLevel(scene, cache);
+  const enlarged = scene.view.scale * scene.pixelRatio * 2 ** (fine + 1);
+  const level = enlarged <= MOST_ENLARGED && fine + 1 < cache.levels.length ? fine + 1 : fine;
   const unit = 2 ** level;
   const { width, height } = cache.levels[level];
   const [left, top] = screenToSeen(scene.view, scene.table, 0, 0);
@@ -112,6 +118,17 @@ export function partInSight(scene: Scene, cache: TileCache, level: number): Leve
   return { level, rect: intersectRects(all, { left: 0, top: 0, width, height }) };
 }
 
+/** Whether sheets lie over all that is in sight. */
+function areSheetsWhole(scene: Scene, cache: TileCache): boolean {
+  if (!cache.hasSheets()) return false;
+  const { level, rect } = partInSight(scene, cache);
+  const over = [...cache.sheets()]
+    .filter((sheet) => sheet.level === level && rectHolds(rect, sheet.rect))
+    // Bands of one sheet do not overlap.
+    .reduce((sum, sheet) => sum + sheet.rect.width * sheet.rect.height, 0);
+  return over === rect.width * rect.height;
+}
+
 /** Draws one side of the picture: coarse levels first where finer ones are still on their way. */
 export function drawPicture(
   context: CanvasRenderingContext2D,
@@ -119,18 +136,24 @@ export function drawPicture(
   cache: TileCache,
   side: Side,
 ): void {
-  const level = sceneLevel(scene, cache);
   context.imageSmoothingEnabled = scene.view.scale < SHARP_FROM;
   context.imageSmoothingQuality = scene.isMoving ? 'low' : 'high';
-  for (let coarse = cache.levels.length - 1; coarse > level; coarse--) {
+  if (side !== 'after' || !areSheetsWhole(scene, cache)) drawTiles(context, scene, cache, side);
+  if (side === 'after') for (const sheet of cache.sheets()) drawPart(context, scene, sheet, sheet.bitmap);
+}
+
+function drawTiles(context: CanvasRenderingContext2D, scene: Scene, cache: TileCache, side: Side): void {
+  const level = sceneLevel(scene, cache);
+  const fine = tilesInSight(scene, cache, level, side).map((key) => ({
+    key,
+    bitmap: cache.get(key) ?? (side === 'after' ? cache.get({ ...key, side: 'before' }) : null),
+  }));
+  const isGappy = fine.some(({ bitmap }) => bitmap === null);
+  for (let coarse = cache.levels.length - 1; coarse > level && isGappy; coarse--) {
     for (const key of tilesInSight(scene, cache, coarse, side)) {
       const bitmap = cache.get(key);
       if (bitmap) drawTile(context, scene, key, bitmap);
     }
   }
-  for (const key of tilesInSight(scene, cache, level, side)) {
-    const bitmap = cache.get(key) ?? (side === 'after' ? cache.get({ ...key, side: 'before' }) : null);
-    if (bitmap) drawTile(context, scene, key, bitmap);
-  }
-  if (side === 'after') for (const sheet of cache.sheets()) drawPart(context, scene, sheet, sheet.bitmap);
+  for (const { key, bitmap } of fine) if (bitmap) drawTile(context, scene, key, bitmap);
 }

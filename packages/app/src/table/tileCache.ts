@@ -27,12 +27,18 @@ export interface Sheet extends LevelPart {
   readonly bitmap: ImageBitmap;
 }
 
+/** A part that has been painted, by itself or as a sheet over others. */
+export interface ArrivedPart extends LevelPart {
+  readonly isSheet?: true;
+}
+
 export interface TileCache {
   readonly levels: readonly LevelSize[];
   /** A bitmap if there is one, even an outdated one. */
   get(key: TileKey): ImageBitmap | null;
   /** Parts that lie over the tiles, the newest last. */
   sheets(): Iterable<Sheet>;
+  hasSheets(): boolean;
   /**
    * Asks for these, first ones first, and for nothing else any more.
    *
@@ -77,7 +83,7 @@ export interface TiledSight {
 }
 
 /** @param arrived called with each part that has been painted; null where all may look different */
-export function createTileCache(sight: TiledSight, arrived: (part: LevelPart | null) => void): TileCache {
+export function createTileCache(sight: TiledSight, arrived: (part: ArrivedPart | null) => void): TileCache {
   const tiles = new Map<string, Tile>();
   const sheets = new Map<string, Sheet>();
   /** Runs while sheets stand for the tiles. */
@@ -167,6 +173,7 @@ export function createTileCache(sight: TiledSight, arrived: (part: LevelPart | n
     levels: pyramidLevels(sight.width, sight.height).slice(0, sight.mostLevels),
     get: (key) => tiles.get(nameOf(key))?.bitmap ?? null,
     sheets: () => sheets.values(),
+    hasSheets: () => sheets.size > 0,
     want(keys, seen) {
       const names = keys.map(nameOf).join();
       const isOther = names !== wanted.map(nameOf).join();
@@ -223,7 +230,7 @@ export function createTileCache(sight: TiledSight, arrived: (part: LevelPart | n
       // The newest comes last.
       sheets.delete(name);
       sheets.set(name, { ...part, bitmap });
-      arrived(part);
+      arrived({ ...part, isSheet: true });
     },
     clear() {
       isClosed = true;

@@ -1,5 +1,5 @@
 import { useDebounceFn } from '@vueuse/core';
-import type { LevelPart } from '../engine/tileKey.ts';
+import type { ArrivedPart } from './tileCache.ts';
 
 /** What is drawn with a frame, each on a canvas of its own. */
 export interface Drawn {
@@ -9,7 +9,7 @@ export interface Drawn {
    * @param isMoving quickly, because it will soon be another; else well
    * @param arrived the parts that came since; where there are none given all of it is drawn anew
    */
-  readonly picture: (isMoving: boolean, arrived: readonly LevelPart[] | null) => void;
+  readonly picture: (isMoving: boolean, arrived: readonly ArrivedPart[] | null) => void;
   readonly marks: () => void;
 }
 
@@ -18,7 +18,7 @@ export interface Frames {
   redraw(): void;
   redrawMarks(): void;
   /** A part came; what lies around it is not drawn anew. Null: all came anew. */
-  arrive(part: LevelPart | null): void;
+  arrive(part: ArrivedPart | null): void;
   stop(): void;
 }
 
@@ -30,7 +30,7 @@ export function useFrames(drawn: Drawn): Frames {
   let frame = 0;
   let isWhole = true;
   let areMarks = true;
-  let arrived: LevelPart[] = [];
+  let arrived: ArrivedPart[] = [];
   /** What was drawn last was drawn quickly. */
   let isMoving = false;
 
