@@ -175,19 +175,19 @@ export function fromShorts(from: usize, onto: usize, count: i32): void {
   for (; i < count; i++) store<f32>(onto + (i << 2), <f32>load<u16>(from + (i << 1)) * scale);
 }
 
-/** Values of 0 to 1 as the nearest samples of 8 bit. */
-export function toBytes(from: usize, onto: usize, count: i32): void {
+/** Values times a scale as the nearest samples of 8 bit. */
+export function toBytes(from: usize, onto: usize, count: i32, scale: f32): void {
   for (let i = 0; i < count; i++) {
-    const value = min(max(load<f32>(from + (i << 2)), <f32>0), <f32>1);
-    store<u8>(onto + i, <u8>(value * 255 + <f32>0.5));
+    const value = min(max(load<f32>(from + (i << 2)) * scale, <f32>0), <f32>255);
+    store<u8>(onto + i, <u8>(value + <f32>0.5));
   }
 }
 
-/** Values of 0 to 1 as the nearest samples of 16 bit. */
-export function toShorts(from: usize, onto: usize, count: i32): void {
+/** Values times a scale as the nearest samples of 16 bit. */
+export function toShorts(from: usize, onto: usize, count: i32, scale: f32): void {
   for (let i = 0; i < count; i++) {
-    const value = min(max(load<f32>(from + (i << 2)), <f32>0), <f32>1);
-    store<u16>(onto + (i << 1), <u16>(value * 65535 + <f32>0.5));
+    const value = min(max(load<f32>(from + (i << 2)) * scale, <f32>0), <f32>65535);
+    store<u16>(onto + (i << 1), <u16>(value + <f32>0.5));
   }
 }
 
@@ -261,5 +261,49 @@ export function multiply(values: usize, by: usize, count: i32): void {
   for (; i < count; i++) {
     const at = i << 2;
     store<f32>(values + at, load<f32>(values + at) * load<f32>(by + at));
+  }
+}
+
+/**
+ * Reads samples between others with a kernel of six by six weights.
+ *
+ * `columns`, `across` and `down` hold a number for each place, `rows` too: the sample left of and above it in `plane`,
+ * whose rows are `stride` samples long, and which of the lines of `weights` is its own along either side. A line is eight
+ * weights, the last two 0. A place whose column is below `least` gets `beyond`.
+ */
+export function readBetween(
+  count: i32,
+  columns: usize,
+  rows: usize,
+  across: usize,
+  down: usize,
+  weights: usize,
+  plane: usize,
+  stride: i32,
+  onto: usize,
+  least: i32,
+  beyond: f32,
+): void {
+  for (let k = 0; k < count; k++) {
+    const i = k << 2;
+    const column = load<i32>(columns + i);
+    if (column < least) {
+      store<f32>(onto + i, beyond);
+      continue;
+    }
+    const line = weights + (load<i32>(across + i) << 5);
+    const side = weights + (load<i32>(down + i) << 5);
+    const near = v128.load(line);
+    const far = v128.load(line + 16);
+    let from = plane + (((load<i32>(rows + i) - 2) * stride + column - 2) << 2);
+    let sum = f32x4.splat(0);
+    for (let j = 0; j < 24; j += 4) {
+      const first = f32x4.mul(near, v128.load(from));
+      const both = f32x4.add(first, f32x4.mul(far, v128.load(from + 16)));
+      sum = f32x4.add(sum, f32x4.mul(v128.load_splat<f32>(side + j), both));
+      from += stride << 2;
+    }
+    const left = f32x4.extract_lane(sum, 0) + f32x4.extract_lane(sum, 1);
+    store<f32>(onto + i, left + (f32x4.extract_lane(sum, 2) + f32x4.extract_lane(sum, 3)));
   }
 }

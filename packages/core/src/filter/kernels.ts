@@ -59,8 +59,23 @@ export interface Kernels {
   multiply(values: number, by: number, count: number): void;
   fromBytes(from: number, onto: number, count: number): void;
   fromShorts(from: number, onto: number, count: number): void;
-  toBytes(from: number, onto: number, count: number): void;
-  toShorts(from: number, onto: number, count: number): void;
+  toBytes(from: number, onto: number, count: number, scale: number): void;
+  toShorts(from: number, onto: number, count: number, scale: number): void;
+  readBetween(
+    ...places: readonly [
+      count: number,
+      columns: number,
+      rows: number,
+      across: number,
+      down: number,
+      weights: number,
+      plane: number,
+      stride: number,
+      onto: number,
+      least: number,
+      beyond: number,
+    ]
+  ): void;
 }
 
 /** The part of the engine's own interface that is used; it is the same in browsers and elsewhere. */
@@ -82,7 +97,7 @@ export function kernels(): Kernels {
   return made;
 }
 
-type Samples = Float32Array | Uint8Array | Uint16Array;
+type Samples = Float32Array | Int32Array | Uint8Array | Uint16Array;
 
 /** Where the first thing is laid; what the module keeps for itself lies before. */
 const BASE = 1024;

@@ -1,6 +1,6 @@
 import { kernels, layOut, takeFloats } from '../filter/kernels.ts';
 import type { Depth, Raster } from './raster.ts';
-import { cloneRaster, colourChannels } from './raster.ts';
+import { cloneRaster, colourChannels, fullScale } from './raster.ts';
 
 const FLOAT_BYTES = 4;
 
@@ -18,14 +18,22 @@ export function valuesOf(raster: Raster): Float32Array[] {
   });
 }
 
-/** Values of 0 to 1 as the nearest samples; what lies beyond is the nearest end. */
-export function codesOf(values: Float32Array, depth: Depth): Uint8Array | Uint16Array {
+/**
+ * Values times a scale as the nearest samples; what lies beyond is the nearest end.
+ *
+ * @param scale what a value of 1 becomes; the largest code where none is given
+ */
+export function codesOf(
+  values: Float32Array,
+  depth: Depth,
+  scale = fullScale(depth),
+): Uint8Array | Uint16Array {
   const [from, onto] = layOut([values, values.byteLength]);
   const { memory, toBytes, toShorts } = kernels();
   if (depth === 8) {
-    toBytes(from, onto, values.length);
+    toBytes(from, onto, values.length, scale);
     return new Uint8Array(memory.buffer, onto, values.length).slice();
   }
-  toShorts(from, onto, values.length);
+  toShorts(from, onto, values.length, scale);
   return new Uint16Array(memory.buffer, onto, values.length).slice();
 }

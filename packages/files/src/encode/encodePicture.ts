@@ -91,7 +91,7 @@ function pixelsOf(raster: Raster): Sharp {
 }
 
 /** From so many pixels on a JPEG is coded as it goes: to fit its codes to it, all of it would be held twice over. */
-const MOST_FITTED = 40e6;
+const MOST_FITTED = 16e6;
 
 function compress(
   pipeline: Sharp,

@@ -1,3 +1,5 @@
+import { kernels, layOut, takeFloats } from '../../filter/kernels.ts';
+import { codesOf } from '../../raster/values.ts';
 import { lanczosKernel } from '../../resample/lanczos.ts';
 import type { Plane, Raster } from '../../raster/raster.ts';
 import { colourChannels, copyRaster, createRaster, fullScale } from '../../raster/raster.ts';
@@ -12,14 +14,17 @@ const TAPS = 2 * LOBES;
 /** Places between two samples that are told apart. */
 const PHASES = 1024;
 
-/** Weights for every place between two samples, each row adding up to 1. */
+/** Weights of one line: those of the taps, and two that count for nothing, so that four are read at a time. */
+const LINE = 8;
+
+/** Weights for every place between two samples, each line adding up to 1. */
 const WEIGHTS = weightsOfPhases();
-function weightsOfPhases(): Float64Array {
-  const weights = new Float64Array((PHASES + 1) * TAPS);
+function weightsOfPhases(): Float32Array {
+  const weights = new Float32Array((PHASES + 1) * LINE);
   for (let phase = 0; phase <= PHASES; phase++) {
-    const row = Array.from({ length: TAPS }, (_, k) => lanczosKernel(k - (LOBES - 1) - phase / PHASES));
-    const sum = row.reduce((a, b) => a + b, 0);
-    row.forEach((weight, k) => (weights[phase * TAPS + k] = weight / sum));
+    const line = Array.from({ length: TAPS }, (_, k) => lanczosKernel(k - (LOBES - 1) - phase / PHASES));
+    const sum = line.reduce((a, b) => a + b, 0);
+    line.forEach((weight, k) => (weights[phase * LINE + k] = weight / sum));
   }
   return weights;
 }
@@ -72,17 +77,99 @@ export function applyFraming(framing: Framing, window: Window, part: Rect, times
     copyRaster(raster, out, Math.round(window.left - x), Math.round(window.top - y));
     return out;
   }
-  const top = fullScale(raster.depth);
-  const { planes } = raster;
+  for (let top = 0; top < part.height; top += BLOCK)
+    for (let left = 0; left < part.width; left += BLOCK) {
+      const block = {
+        left: part.left + left,
+        top: part.top + top,
+        width: Math.min(BLOCK, part.width - left),
+        height: Math.min(BLOCK, part.height - top),
+      };
+      const framed =
+        times === 1 ? readBlock(framing, window, block) : readStraight(framing, window, block, times);
+      copyRaster(framed, out, left, top);
+    }
+  return out;
+}
+
+/** A part is framed in blocks of so many pixels: a turned row of a wide one would be read from all over the picture. */
+const BLOCK = 512;
+
+/** What stands for each channel beyond the original: white paper, without any opacity. */
+function beyondOf({ planes, depth }: Raster): number[] {
   const isOpaque = planes.length === colourChannels(planes.length);
-  const row = rowOf(part.width);
-  for (let y = 0; y < part.height; y++) {
-    placeRow(row, framing, part, y, times, window);
-    planes.forEach((plane, c) => {
-      const beyond = isOpaque || c < planes.length - 1 ? top : 0;
-      const read = times === 1 ? readRow : readRowStraight;
-      read(row, plane, raster, top, beyond, out.planes[c], y * part.width);
-    });
+  return planes.map((_, c) => (isOpaque || c < planes.length - 1 ? fullScale(depth) : 0));
+}
+
+/** A rectangle of a plane as floats; beyond the border of the raster the nearest sample counts. */
+function floatsOf(plane: Plane, { width, height, stride }: Raster, rect: Rect): Float32Array {
+  const out = new Float32Array(rect.width * rect.height);
+  const first = Math.min(width, Math.max(0, rect.left));
+  const end = Math.max(first, Math.min(width, rect.left + rect.width));
+  for (let y = 0; y < rect.height; y++) {
+    const line = Math.min(height - 1, Math.max(0, rect.top + y)) * stride;
+    const row = y * rect.width;
+    out.set(plane.subarray(line + first, line + end), row + first - rect.left);
+    out.fill(plane[line], row, row + Math.max(0, Math.min(rect.width, -rect.left)));
+    out.fill(
+      plane[line + width - 1],
+      row + Math.min(rect.width, Math.max(0, width - rect.left)),
+      row + rect.width,
+    );
+  }
+  return out;
+}
+
+/** A block of the full-size level. */
+function readBlock(framing: Framing, window: Window, block: Rect): Raster {
+  const { raster } = window;
+  const { planes, depth } = raster;
+  const out = createRaster(block.width, block.height, planes.length, depth);
+  const reads = framingReads(framing, block, 1);
+  const place = rowOf(block.width * block.height);
+  const row = rowOf(block.width);
+  for (let y = 0; y < block.height; y++) {
+    placeRow(row, framing, block, y, 1, reads, window.picture);
+    for (const name of ['columns', 'rows', 'across', 'down'] as const)
+      place[name].set(row[name], y * block.width);
+  }
+  // Never beyond what is laid out, should a lens bend a block more than its border tells.
+  const hold = (samples: Int32Array, most: number): void => {
+    for (let i = 0; i < samples.length; i++)
+      if (samples[i] !== BEYOND) samples[i] = Math.min(most - LOBES - 1, Math.max(LOBES - 1, samples[i]));
+  };
+  hold(place.columns, reads.width);
+  hold(place.rows, reads.height);
+  const inRaster = { ...reads, left: reads.left - window.left, top: reads.top - window.top };
+  const count = block.width * block.height;
+  const beyond = beyondOf(raster);
+  planes.forEach((plane, c) => {
+    const source = floatsOf(plane, raster, inRaster);
+    const [columns, rows, across, down, weights, from, onto] = layOut([
+      ...[place.columns, place.rows, place.across, place.down, WEIGHTS],
+      source,
+      Float32Array.BYTES_PER_ELEMENT * count,
+    ]);
+    kernels().readBetween(
+      ...([count, columns, rows, across, down, weights] as const),
+      ...([from, reads.width, onto, BEYOND + 1, beyond[c]] as const),
+    );
+    out.planes[c].set(codesOf(takeFloats(onto, count), depth, 1));
+  });
+  return out;
+}
+
+/** A block of a smaller level, straight between the nearest samples: it is only looked at, and at once. */
+function readStraight(framing: Framing, window: Window, block: Rect, times: number): Raster {
+  const { raster } = window;
+  const out = createRaster(block.width, block.height, raster.planes.length, raster.depth);
+  const row = rowOf(block.width);
+  const beyond = beyondOf(raster);
+  for (let y = 0; y < block.height; y++) {
+    placeRow(row, framing, block, y, times, window, window.picture);
+    raster.planes.forEach((plane, c) =>
+      readRowStraight(row, plane, raster, beyond[c], out.planes[c], y * block.width),
+    );
   }
   return out;
 }
@@ -92,7 +179,7 @@ interface Row {
   /** The sample left of and above each place, in the window; a column below {@link BEYOND} lies beyond the original. */
   readonly columns: Int32Array;
   readonly rows: Int32Array;
-  /** Where the weights of each place begin. */
+  /** Which line of the weights is that of each place. */
   readonly across: Int32Array;
   readonly down: Int32Array;
 }
@@ -106,8 +193,16 @@ const rowOf = (width: number): Row => ({
   down: new Int32Array(width),
 });
 
-function placeRow(row: Row, framing: Framing, part: Rect, y: number, times: number, window: Window): void {
-  const { picture, left, top } = window;
+/** @param from the corner that samples are counted from */
+function placeRow(
+  row: Row,
+  framing: Framing,
+  part: Rect,
+  y: number,
+  times: number,
+  from: { readonly left: number; readonly top: number },
+  picture: { readonly width: number; readonly height: number },
+): void {
   const place = (part.top + y + 0.5) * times;
   for (let x = 0; x < part.width; x++) {
     const [fullX, fullY] = framing.toOriginal((part.left + x + 0.5) * times, place);
@@ -118,68 +213,18 @@ function placeRow(row: Row, framing: Framing, part: Rect, y: number, times: numb
     }
     // Told in the picture, not in the window: the same phase is read whatever part is at hand.
     const [wholeX, wholeY] = [Math.floor(px - 0.5), Math.floor(py - 0.5)];
-    row.across[x] = Math.round((px - 0.5 - wholeX) * PHASES) * TAPS;
-    row.down[x] = Math.round((py - 0.5 - wholeY) * PHASES) * TAPS;
-    row.columns[x] = wholeX - left;
-    row.rows[x] = wholeY - top;
+    row.across[x] = Math.round((px - 0.5 - wholeX) * PHASES);
+    row.down[x] = Math.round((py - 0.5 - wholeY) * PHASES);
+    row.columns[x] = wholeX - from.left;
+    row.rows[x] = wholeY - from.top;
   }
 }
 
-/** Samples of one line, weighed; beyond its ends the nearest sample counts. */
-function alongEnd(plane: Plane, line: number, column: number, width: number, weight: number): number {
-  let sum = 0;
-  for (let i = 0; i < TAPS; i++) {
-    const x = Math.min(width - 1, Math.max(0, column + i - (LOBES - 1)));
-    sum += WEIGHTS[weight + i] * plane[line + x];
-  }
-  return sum;
-}
-
-/** One row of one plane. Sums are in the order that {@link alongEnd} has as well, so that both give the same. */
-function readRow(
-  { columns, rows, across, down }: Row,
-  plane: Plane,
-  { width, height, stride }: Raster,
-  top: number,
-  beyond: number,
-  onto: Plane,
-  start: number,
-): void {
-  for (let x = 0; x < columns.length; x++) {
-    const column = columns[x];
-    if (column === BEYOND) {
-      onto[start + x] = beyond;
-      continue;
-    }
-    const first = column - (LOBES - 1);
-    const [a, d] = [across[x], down[x]];
-    let sum = 0;
-    if (first >= 0 && column + LOBES < width) {
-      const [w0, w1, w2] = [WEIGHTS[a], WEIGHTS[a + 1], WEIGHTS[a + 2]];
-      const [w3, w4, w5] = [WEIGHTS[a + 3], WEIGHTS[a + 4], WEIGHTS[a + 5]];
-      for (let j = 0; j < TAPS; j++) {
-        const y = rows[x] + j - (LOBES - 1);
-        const i = (y < 0 ? 0 : y >= height ? height - 1 : y) * stride + first;
-        const near = w0 * plane[i] + w1 * plane[i + 1] + w2 * plane[i + 2];
-        sum += WEIGHTS[d + j] * (near + w3 * plane[i + 3] + w4 * plane[i + 4] + w5 * plane[i + 5]);
-      }
-    } else {
-      for (let j = 0; j < TAPS; j++) {
-        const y = rows[x] + j - (LOBES - 1);
-        const line = (y < 0 ? 0 : y >= height ? height - 1 : y) * stride;
-        sum += WEIGHTS[d + j] * alongEnd(plane, line, column, width, a);
-      }
-    }
-    onto[start + x] = sum <= 0 ? 0 : sum >= top ? top : Math.round(sum);
-  }
-}
-
-/** One row of one plane, straight between the nearest samples: a smaller level is only looked at, and at once. */
+/** One row of one plane, straight between the nearest samples. */
 function readRowStraight(
   { columns, rows, across, down }: Row,
   plane: Plane,
   { width, height, stride }: Raster,
-  _top: number,
   beyond: number,
   onto: Plane,
   start: number,
@@ -194,8 +239,8 @@ function readRowStraight(
     const right = column + 1 >= width ? width - 1 : column + 1;
     const upper = (rows[x] < 0 ? 0 : rows[x]) * stride;
     const lower = (rows[x] + 1 >= height ? height - 1 : rows[x] + 1) * stride;
-    const u = across[x] / (PHASES * TAPS);
-    const v = down[x] / (PHASES * TAPS);
+    const u = across[x] / PHASES;
+    const v = down[x] / PHASES;
     const above = plane[upper + left] + u * (plane[upper + right] - plane[upper + left]);
     const below = plane[lower + left] + u * (plane[lower + right] - plane[lower + left]);
     onto[start + x] = Math.round(above + v * (below - above));

@@ -6,7 +6,7 @@ import { applyFraming } from './applyFraming.ts';
 import { framingOf } from './framing.ts';
 
 /** Rows that are framed at a time. */
-const BAND = 128;
+const BAND = 256;
 
 /** A whole picture as its finish frames it; the very same raster where nothing frames it. */
 export function frameWhole(raster: Raster, steps: readonly FinishStep[]): Raster {
