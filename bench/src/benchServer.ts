@@ -5,8 +5,16 @@ import { readConfig, startServer } from '@fennip/server';
 import pg from 'pg';
 import pino from 'pino';
 
-/** Does something with a server of its own, on a database and in a folder that go when it is done. */
-export async function onBenchServer(work: (address: string, folder: string) => Promise<void>): Promise<void> {
+/**
+ * Does something with a server of its own, on a database and in a folder that go when it is done.
+ *
+ * @param work is told the address, the folder of the store, and the environment that workers beside the server need
+ * @param runs who works on runs
+ */
+export async function onBenchServer(
+  work: (address: string, folder: string, env: Readonly<Record<string, string>>) => Promise<void>,
+  runs: 'here' | 'by-workers' = 'here',
+): Promise<void> {
   const adminUrl = process.env['FENNIP_DATABASE_URL'] ?? '';
   const admin = new pg.Client({ connectionString: adminUrl });
   await admin.connect();
@@ -15,9 +23,9 @@ export async function onBenchServer(work: (address: string, folder: string) => P
   const url = new URL(adminUrl);
   url.pathname = 'fennip_bench';
   const store = await mkdtemp(join(tmpdir(), 'fennip-bench-'));
-  const env = { FENNIP_DATABASE_URL: url.href, FENNIP_STORE: store };
+  const env = { FENNIP_DATABASE_URL: url.href, FENNIP_STORE: store, FENNIP_RUNS: runs };
   const server = await startServer({ ...readConfig(env), port: 0 }, pino({ level: 'fatal' }));
-  await work(server.address, store);
+  await work(server.address, store, env);
   await server.stop();
   await admin.query('drop database fennip_bench with (force)');
   await admin.end();

@@ -10,6 +10,7 @@ import { benchHardPlaces } from './hardPlaces.ts';
 import { benchOpening } from './opening.ts';
 import { loadPhotographs, loadSceneMiddle, loadSceneParts } from './photographs.ts';
 import { benchQuality } from './quality.ts';
+import { benchSeries } from './series.ts';
 import { benchSpeed } from './speed.ts';
 import { benchUnderwater } from './underwater.ts';
 
@@ -33,4 +34,5 @@ if (wanted('speed')) await benchSpeed();
 if (values.only === 'underwater') await benchUnderwater();
 if (wanted('opening')) await benchOpening();
 if (wanted('opening') || wanted('finishing')) await benchFinishing();
+if (wanted('series')) await benchSeries();
 process.exit(0);
