@@ -307,3 +307,65 @@ export function readBetween(
     store<f32>(onto + i, left + (f32x4.extract_lane(sum, 2) + f32x4.extract_lane(sum, 3)));
   }
 }
+
+/** Means over runs of `2 radius + 1` samples of every row; shorter runs at its ends. */
+export function meanRows(from: usize, onto: usize, width: i32, height: i32, radius: i32): void {
+  const whole: f64 = 1 / <f64>(2 * radius + 1);
+  for (let y = 0; y < height; y++) {
+    const row = from + ((y * width) << 2);
+    const out = onto + ((y * width) << 2);
+    let sum: f64 = 0;
+    for (let x = 0; x < min(radius, width); x++) sum += load<f32>(row + (x << 2));
+    for (let x = 0; x < width; x++) {
+      const first = x - radius;
+      const last = x + radius;
+      if (last < width) sum += load<f32>(row + (last << 2));
+      const isWhole = first >= 0 && last < width;
+      const share = isWhole ? whole : 1 / <f64>(min(width - 1, last) - max(0, first) + 1);
+      store<f32>(out + (x << 2), <f32>(sum * share));
+      if (first >= 0) sum -= load<f32>(row + (first << 2));
+    }
+  }
+}
+
+/** Adds a row to the sums of its columns, or takes it from them. */
+function addRow(sums: usize, row: usize, width: i32, sign: f64): void {
+  const signs = f64x2.splat(sign);
+  let x = 0;
+  for (; x + 2 <= width; x += 2) {
+    const at = sums + (x << 3);
+    const values = f64x2.promote_low_f32x4(v128.load64_zero(row + (x << 2)));
+    v128.store(at, f64x2.add(v128.load(at), f64x2.mul(values, signs)));
+  }
+  for (; x < width; x++) {
+    const at = sums + (x << 3);
+    store<f64>(at, load<f64>(at) + sign * <f64>load<f32>(row + (x << 2)));
+  }
+}
+
+/** Means over runs down every column; shorter runs at its ends. `sums` has room for one of 64 bit for each column. */
+export function meanColumns(
+  from: usize,
+  onto: usize,
+  width: i32,
+  height: i32,
+  radius: i32,
+  sums: usize,
+): void {
+  const stride = width << 2;
+  memory.fill(sums, 0, width << 3);
+  for (let y = 0; y < min(radius, height); y++) addRow(sums, from + y * stride, width, 1);
+  for (let y = 0; y < height; y++) {
+    if (y + radius < height) addRow(sums, from + (y + radius) * stride, width, 1);
+    const share: f64 = 1 / <f64>(min(height - 1, y + radius) - max(0, y - radius) + 1);
+    const shares = f64x2.splat(share);
+    const out = onto + y * stride;
+    let x = 0;
+    for (; x + 2 <= width; x += 2) {
+      const means = f32x4.demote_f64x2_zero(f64x2.mul(v128.load(sums + (x << 3)), shares));
+      v128.store64_lane(out + (x << 2), means, 0);
+    }
+    for (; x < width; x++) store<f32>(out + (x << 2), <f32>(load<f64>(sums + (x << 3)) * share));
+    if (y - radius >= 0) addRow(sums, from + (y - radius) * stride, width, -1);
+  }
+}

@@ -229,6 +229,11 @@ describe('carrying over', () => {
 });
 
 describe('a routine', () => {
+  const LEVELS = {
+    ...{ id: 'l', on: true, share: 0.8, method: 'levels' },
+    tones: [{ black: 0.05, white: 0.95, gamma: 1.1 }],
+  } as const;
+
   it('is kept, and carried out step by step; a step that does not fit is left out with its reason', async () => {
     const { job, pictures } = await shoot('Routine', 2);
     const kept = await server.post<Routine>('/routines', {
@@ -236,6 +241,9 @@ describe('a routine', () => {
       steps: [
         { do: 'sift', zone: 'sky', radius: 4, threshold: 4, polarity: 'both', detail: 20, share: 1 },
         { do: 'chart' },
+        { do: 'finish', step: LEVELS },
+        { do: 'finish', step: LEVELS, zone: 'sky' },
+        { do: 'finish', step: { id: 'c', on: true, share: 1, method: 'straighten', angle: 0.1 } },
       ],
     });
     expect(await server.get<Routine[]>('/routines')).toContainEqual(kept);
@@ -249,7 +257,15 @@ describe('a routine', () => {
     );
     expect(run).toMatchObject({ state: 'done', done: 2 });
     const [piece] = await server.get<RunPiece[]>(`/runs/${run.id}/pieces`);
-    expect(Object.keys(piece.outcome.left ?? {})).toContain('sift: there is no zone sky');
+    const left = Object.keys(piece.outcome.left ?? {});
+    expect(left).toContain('sift: there is no zone sky');
+    expect(left).toContain('finish: there is no zone sky');
+    expect(left).toContain('finish: it frames one picture');
+    for (const { id } of pictures) {
+      const { recipe } = await server.get<PictureSheet>(`/pictures/${id}`);
+      expect(recipe.finish).toHaveLength(1);
+      expect(recipe.finish?.[0]).toMatchObject({ method: 'levels', tones: LEVELS.tones });
+    }
   });
 });
 

@@ -2,6 +2,7 @@ import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
 import type { Mend, NumberedFault } from '@fennip/core';
 import { tagged } from '../tagged.ts';
+import { FinishSchema } from '../recipe/finish.ts';
 import { IdSchema } from '../recipe/id.ts';
 import { NameSchema } from './job.ts';
 import { DeliveryRequestSchema } from './requests.ts';
@@ -34,6 +35,11 @@ export const RoutineStepSchema = tagged('do', [
       detail: Type.Number({ minimum: 0, maximum: 500 }),
       share: Type.Number({ minimum: 0, maximum: 1 }),
     },
+    { additionalProperties: false },
+  ),
+  /** A step of the finish; its own zone counts for nothing, zones go by name. */
+  Type.Object(
+    { do: Type.Literal('finish'), step: FinishSchema, zone: Type.Optional(NameSchema) },
     { additionalProperties: false },
   ),
 ]);

@@ -5,7 +5,8 @@ import { readFile } from 'node:fs/promises';
 import { codesOf, valuesOf } from '../raster/values.ts';
 import { createRaster, viewRaster } from '../raster/raster.ts';
 import type { Depth } from '../raster/raster.ts';
-import { addToAll, lumaOf } from '../finish/lumaOf.ts';
+import { weightedLuma } from '../colour/luma.ts';
+import { addToAll } from '../finish/addToAll.ts';
 import { fromLight, lightTablesOf, toLight } from '../colour/lightTable.ts';
 import { gaussianBlur } from './gaussian.ts';
 
@@ -69,7 +70,7 @@ describe('what is done four samples at a time', () => {
 
   test('luma is the weighted sum of Rec. 709, and what is added is bounded', () => {
     const planes = [0, 1, 2].map((c) => Float32Array.from({ length: 7 }, (_, i) => ((i + c) % 7) / 6));
-    const luma = lumaOf(planes);
+    const luma = weightedLuma(planes);
     planes[0].forEach((_, i) =>
       expect(luma[i]).toBeCloseTo(0.2126 * planes[0][i] + 0.7152 * planes[1][i] + 0.0722 * planes[2][i], 6),
     );

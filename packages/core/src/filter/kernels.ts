@@ -61,6 +61,8 @@ export interface Kernels {
   fromShorts(from: number, onto: number, count: number): void;
   toBytes(from: number, onto: number, count: number, scale: number): void;
   toShorts(from: number, onto: number, count: number, scale: number): void;
+  meanRows(from: number, onto: number, width: number, height: number, radius: number): void;
+  meanColumns(from: number, onto: number, width: number, height: number, radius: number, sums: number): void;
   readBetween(
     ...places: readonly [
       count: number,

@@ -3,7 +3,8 @@ import { createFloatPlane } from '../raster/float.ts';
 import { blurReach, gaussianBlur } from '../filter/gaussian.ts';
 import type { Rect } from '../raster/rect.ts';
 import type { ContrastStep } from './finishStep.ts';
-import { addToAll, lumaOf } from './lumaOf.ts';
+import { weightedLuma } from '../colour/luma.ts';
+import { addToAll } from './addToAll.ts';
 
 /** Borders stronger than this are kept whole in the ground, so that no light runs along them; of 0 to 1. */
 const BORDER = 0.08;
@@ -109,7 +110,7 @@ export function localContrast(
   wanted: Place,
 ): Float32Array[] {
   const { left, top, width, height } = place;
-  const luma = lumaOf(planes);
+  const luma = weightedLuma(planes);
   const { block, sigma } = gridOf(size);
   const means = blockMeans(luma, place, block);
   const [mean, square] = [gaussianBlur(means.mean, sigma), gaussianBlur(means.square, sigma)];

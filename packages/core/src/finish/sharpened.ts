@@ -3,7 +3,8 @@ import { kernels, layOut, takeFloats } from '../filter/kernels.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { SharpenStep } from './finishStep.ts';
 import { fromLight, lightTablesOf, toLight } from '../colour/lightTable.ts';
-import { addToAll, lumaOf } from './lumaOf.ts';
+import { weightedLuma } from '../colour/luma.ts';
+import { addToAll } from './addToAll.ts';
 
 /** Rounds of the deconvolution: later ones bring little but grain. */
 const ROUNDS = 8;
@@ -66,7 +67,7 @@ export function sharpened(
   size: { readonly width: number; readonly height: number },
   transfer: PictureShape['transfer'],
 ): Float32Array[] {
-  const luma = lumaOf(planes);
+  const luma = weightedLuma(planes);
   const sharp = sharpLuma(step, luma, size, transfer);
   const change = new Float32Array(luma.length);
   for (let i = 0; i < change.length; i++) {

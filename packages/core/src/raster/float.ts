@@ -1,5 +1,8 @@
+import { LUMA } from '../colour/luma.ts';
+import { kernels, layOut, takeFloats } from '../filter/kernels.ts';
 import type { Raster } from './raster.ts';
-import { colourChannels, fullScale } from './raster.ts';
+import { cloneRaster, colourChannels } from './raster.ts';
+import { valuesOf } from './values.ts';
 
 /** One channel of floating samples, row after row without gaps. */
 export interface FloatPlane {
@@ -19,23 +22,22 @@ export const createFloatPlane = (width: number, height: number): FloatPlane => (
  * Alpha is left out.
  */
 export function lumaPlane(raster: Raster): FloatPlane {
-  const luma = createFloatPlane(raster.width, raster.height);
-  const scale = 1 / fullScale(raster.depth);
-  const { data } = luma;
-  const [first, second, third] = raster.planes;
-  const coloured = colourChannels(raster.planes.length) === 3;
-  for (let y = 0; y < raster.height; y++) {
-    const row = y * raster.stride;
-    const out = y * raster.width;
-    if (coloured) {
-      for (let x = 0; x < raster.width; x++)
-        data[out + x] =
-          (0.2126 * first[row + x] + 0.7152 * second[row + x] + 0.0722 * third[row + x]) * scale;
-    } else {
-      for (let x = 0; x < raster.width; x++) data[out + x] = first[row + x] * scale;
-    }
-  }
-  return luma;
+  const { width, height, depth, stride } = raster;
+  if (colourChannels(raster.planes.length) < 3) return { width, height, data: valuesOf(raster)[0] };
+  const count = width * height;
+  const planes = (stride === width ? raster : cloneRaster(raster)).planes.slice(0, 3);
+  const room = Float32Array.BYTES_PER_ELEMENT * count;
+  const [first, second, third, red, green, blue] = layOut([
+    ...planes.map((plane) => plane.subarray(0, count)),
+    ...[room, room, room],
+  ]);
+  const { fromBytes, fromShorts, weigh } = kernels();
+  const decode = depth === 8 ? fromBytes : fromShorts;
+  decode(first, red, count);
+  decode(second, green, count);
+  decode(third, blue, count);
+  weigh(red, green, blue, red, count, ...LUMA);
+  return { width, height, data: takeFloats(red, count) };
 }
 
 /** Halves a float plane by area, as {@link halveRaster} does for integers, without rounding. */

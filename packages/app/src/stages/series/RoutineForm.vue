@@ -13,7 +13,8 @@ const name = ref('');
 const steps = ref<RoutineStep[]>([]);
 
 const KINDS = ['examine', 'chart', 'mend', 'sift'] as const;
-const START: Record<RoutineStep['do'], RoutineStep> = {
+/** A finish is not made here: it is taken from a picture. */
+const START: Record<Exclude<RoutineStep['do'], 'finish'>, RoutineStep> = {
   examine: { do: 'examine', sensitivity: 0.7 },
   chart: { do: 'chart' },
   mend: { do: 'mend', sure: 0.8, doubtful: 0.3 },
@@ -62,6 +63,7 @@ const keep = (): void =>
     </el-select>
     <div v-for="(step, index) in steps" :key="index" class="step">
       <span>{{ say(`routine.do.${step.do}`) }}</span>
+      <span v-if="step.do === 'finish'">{{ say(`finish.${step.step.method}`) }}</span>
       <el-input-number
         v-if="step.do === 'examine'"
         :model-value="Math.round(100 * step.sensitivity)"

@@ -39,6 +39,12 @@ function wordsOf(step: RoutineStep): string {
       return step.zone === undefined
         ? say('routine.step.sift', { n: step.radius })
         : say('routine.step.siftZone', { n: step.radius, zone: step.zone });
+    case 'finish': {
+      const name = say(`finish.${step.step.method}`);
+      return step.zone === undefined
+        ? say('routine.step.finish', { name })
+        : say('routine.step.finishZone', { name, zone: step.zone });
+    }
   }
 }
 

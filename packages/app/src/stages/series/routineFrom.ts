@@ -1,4 +1,7 @@
+import type { FinishStep } from '@fennip/core';
 import type { PictureSheet, RoutineStep } from '@fennip/contract';
+
+type RoutineFinish = Extract<RoutineStep, { do: 'finish' }>;
 
 /** Mending asks for at least this confidence, however unsure what was mended by hand was. */
 const LEAST_SURE = 0.5;
@@ -21,6 +24,15 @@ export function routineFrom({ picture, faults, recipe }: PictureSheet): RoutineS
       const zone = zoneName(mend.zone);
       return [
         { do: 'sift', radius, threshold, polarity, detail, share, ...(zone === undefined ? {} : { zone }) },
+      ];
+    }),
+    ...(recipe.finish ?? []).flatMap((step): RoutineStep[] => {
+      // Where a picture is cut and how it lies is its own.
+      if (!step.on || step.method === 'crop' || step.method === 'straighten') return [];
+      const { zone: id, ...unbounded } = step as Extract<FinishStep, { zone?: string }>;
+      const zone = zoneName(id);
+      return [
+        { do: 'finish', step: unbounded as RoutineFinish['step'], ...(zone === undefined ? {} : { zone }) },
       ];
     }),
   ];

@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto';
+import type { FinishStep } from '@fennip/core';
+import { zoneOfStep } from '@fennip/core';
 import type { PieceOutcome, RoutineStep, RunRequest } from '@fennip/contract';
 import { applyChart } from '../../charts/applyChart.ts';
 import type { Context } from '../../context.ts';
@@ -45,6 +47,35 @@ async function sift(
   return { mended: 1 };
 }
 
+/** What a step of the finish does, whatever it is called and wherever it is bounded. */
+const effectOf = (step: FinishStep): string => JSON.stringify({ ...step, id: null, zone: null });
+
+async function finish(
+  context: Context,
+  picture: PictureRow,
+  { step, zone: name }: Extract<RoutineStep, { do: 'finish' }>,
+): Promise<StepOutcome> {
+  // Where another picture is cut and how it lies is no matter of this one.
+  if (step.method === 'crop' || step.method === 'straighten') return { skipped: 'it frames one picture' };
+  const { recipe } = await readWorksheet(context.database, picture);
+  const zone = recipe.fences?.find((fence) => fence.kind === 'zone' && fence.name === name);
+  if (name !== undefined && !zone) return { skipped: `there is no zone ${name}` };
+  const isThere = (one: FinishStep): boolean =>
+    step.method === 'lens'
+      ? one.method === 'lens'
+      : zoneOfStep(one) === zone?.id && effectOf(one) === effectOf(step);
+  if (recipe.finish?.some(isThere)) return { skipped: 'such a step is there already' };
+  const id = `s${randomUUID().replaceAll('-', '').slice(0, 20)}`;
+  // The zone that a step had on another picture is none here.
+  const { zone: elsewhere, ...unbounded } = { zone: undefined, ...step };
+  void elsewhere;
+  const own = { ...unbounded, id, ...(zone ? { zone: zone.id } : {}) };
+  await editPicture(context, picture.id, 'Finished by a routine', (now) => [
+    { op: 'finish', at: now.recipe.finish?.length ?? 0, step: own },
+  ]);
+  return {};
+}
+
 async function carryOutStep(context: Context, picture: PictureRow, step: RoutineStep): Promise<StepOutcome> {
   switch (step.do) {
     case 'examine':
@@ -59,6 +90,8 @@ async function carryOutStep(context: Context, picture: PictureRow, step: Routine
       return mendSure(context, picture, step);
     case 'sift':
       return sift(context, picture, step);
+    case 'finish':
+      return finish(context, picture, step);
   }
 }
 
