@@ -63,3 +63,15 @@ const isOpen = ref(false);
     </el-popover>
   </div>
 </template>
+
+<style scoped>
+.el-radio-group {
+  display: grid;
+  grid-template-columns: auto auto;
+  justify-items: start;
+  gap: 0 12px;
+}
+.el-radio {
+  margin: 0;
+}
+</style>
