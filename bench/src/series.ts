@@ -218,10 +218,15 @@ async function kills(): Promise<Row[]> {
     const [left, right] = [await mendsOf(desk, peaceful.pictures), await mendsOf(desk, disturbed.pictures)];
     const same = left.filter((mends, k) => mends.join() === right[k].join()).length;
     const count = (all: string[][]): number => all.reduce((sum, mends) => sum + mends.length, 0);
-    rows.push(['times that the worker was killed', killed]);
-    rows.push(['pieces of the run, done, failed', run.pieces, run.done, run.failed]);
-    rows.push(['mends of the run left in peace, of the other', count(left), count(right)]);
-    rows.push(['frames with the very same mends, of all', same, DISTURBED]);
+    rows.push(
+      ['times that the worker was killed', killed],
+      ['pieces of the run', run.pieces],
+      ['of them done', run.done],
+      ['of them failed', run.failed],
+      ['mends of the run left in peace', count(left)],
+      ['mends of the disturbed one', count(right)],
+      [`frames of ${DISTURBED} with the very same mends`, same],
+    );
   }, 'by-workers');
   return rows;
 }
@@ -265,7 +270,7 @@ async function charts(): Promise<Row[]> {
 
 /** How fast a shoot is worked through, and that a worker's death costs nothing. */
 export async function benchSeries(): Promise<void> {
-  printTable('A worker that dies', ['what', '', '', ''], await kills());
+  printTable('A worker that dies', ['what', 'count'], await kills());
   printTable('Charts', ['what', 's', 's each', 'MB'], await charts());
   printTable('Pace of a run', ['what', 'one', 'two', 'ratio'], await paces());
 }
