@@ -34,14 +34,10 @@ interface Desk {
 }
 
 function deskOf(address: string): Desk {
-  const answer = async <T>(response: Promise<Response>): Promise<T> => {
-    const { ok, status, text } = await response.then(async (r) => ({
-      ok: r.ok,
-      status: r.status,
-      text: await r.text(),
-    }));
-    if (!ok) throw new Error(`${status}: ${text}`);
-    return JSON.parse(text) as T;
+  const answer = async <T>(asked: Promise<Response>): Promise<T> => {
+    const response = await asked;
+    if (!response.ok) throw new Error(`${response.status}: ${await response.text()}`);
+    return (await response.json()) as T;
   };
   const post = <T>(path: string, body: BodyInit, type: string): Promise<T> =>
     answer<T>(fetch(`${address}/api${path}`, { method: 'POST', headers: { 'content-type': type }, body }));
