@@ -21,6 +21,8 @@ interface Size {
 
 /** Rounds until a distance is told; each gains about two figures. */
 const ROUNDS = 12;
+/** Nearer to its fold than this slope a lens is no longer corrected: distances there cannot be told from one another. */
+const LEAST_SLOPE = 0.1;
 /** The frame is fitted as closely, as a share of its sides. */
 const FIT_TO = 1e-6;
 
@@ -31,13 +33,24 @@ const lastOf = <Name extends FinishStep['method']>(
 ): Extract<FinishStep, { method: Name }> | undefined =>
   steps.findLast((step): step is Extract<FinishStep, { method: Name }> => step.on && step.method === method);
 
+/** How fast distorted distances rise with the true ones, at a squared distance. */
+const slopeAt = (square: number, k1: number, k2: number): number =>
+  1 + 3 * k1 * square + 5 * k2 * square * square;
+
+/** Whether distances up to one, squared, rise well enough to be told apart: no fold of the lens is near. */
+function isRising(upTo: number, k1: number, k2: number): boolean {
+  const turn = k2 === 0 ? 0 : (-3 * k1) / (10 * k2);
+  const squares = turn > 0 && turn < upTo ? [turn, upTo] : [upTo];
+  return squares.every((square) => slopeAt(square, k1, k2) >= LEAST_SLOPE);
+}
+
 /** The distance whose distorted one is given: Newton's method on a polynomial that rises where lenses are. */
 function undistorted(distance: number, k1: number, k2: number): number {
   let r = distance;
   for (let round = 0; round < ROUNDS; round++) {
     const square = r * r;
-    const slope = 1 + 3 * k1 * square + 5 * k2 * square * square;
-    if (slope <= 0.05) break;
+    const slope = slopeAt(square, k1, k2);
+    if (slope < LEAST_SLOPE / 2) break;
     r -= (r * (1 + k1 * square + k2 * square * square) - distance) / slope;
   }
   return r;
@@ -52,6 +65,8 @@ function mapping({ width, height }: Size, steps: readonly FinishStep[]) {
   return {
     isStill: k1 === 0 && k2 === 0 && angle === 0,
     isAcross: Math.abs(sin) > Math.abs(cos),
+    /** Whether a frame whose corner lies so far from the middle, in pixels, holds no fold of the lens. */
+    isClearTo: (distance: number): boolean => isRising((distance / half) ** 2, k1, k2),
     toOriginal(x: number, y: number): Point {
       const [u, v] = [x - cx, y - cy];
       const [a, b] = [cos * u + sin * v, cos * v - sin * u];
@@ -70,9 +85,18 @@ function mapping({ width, height }: Size, steps: readonly FinishStep[]) {
 
 const STEPS_ALONG = 16;
 
-/** Whether a frame of these sides about the middle shows nothing beyond the original. */
-function fits(picture: Size, frame: Size, toOriginal: (x: number, y: number) => Point): boolean {
-  const [left, top] = [(picture.width - frame.width) / 2, (picture.height - frame.height) / 2];
+type Mapping = ReturnType<typeof mapping>;
+
+/** Whether a frame of the corrected picture shows nothing beyond the original, and every place of it once. */
+function fits(
+  picture: Size,
+  frame: Size & { readonly left: number; readonly top: number },
+  { toOriginal, isClearTo }: Mapping,
+): boolean {
+  const { left, top } = frame;
+  const across = Math.max(picture.width / 2 - left, left + frame.width - picture.width / 2);
+  const down = Math.max(picture.height / 2 - top, top + frame.height - picture.height / 2);
+  if (!isClearTo(Math.hypot(across, down))) return false;
   for (let k = 0; k <= STEPS_ALONG; k++) {
     const [x, y] = [left + (frame.width * k) / STEPS_ALONG, top + (frame.height * k) / STEPS_ALONG];
     for (const [px, py] of [
@@ -86,14 +110,20 @@ function fits(picture: Size, frame: Size, toOriginal: (x: number, y: number) => 
   return true;
 }
 
+/** Sides laid about the middle of a picture. */
+const centred = (picture: Size, { width, height }: Size): Size & { left: number; top: number } => ({
+  ...{ left: (picture.width - width) / 2, top: (picture.height - height) / 2 },
+  ...{ width, height },
+});
+
 /** The largest frame of the picture's proportions about its middle that shows nothing beyond it, in whole pixels. */
-function largestFrame(picture: Size, { toOriginal, isAcross }: ReturnType<typeof mapping>): Size {
-  const [w, h] = isAcross ? [picture.height, picture.width] : [picture.width, picture.height];
+function largestFrame(picture: Size, map: Mapping): Size {
+  const [w, h] = map.isAcross ? [picture.height, picture.width] : [picture.width, picture.height];
   // A pincushion shows more than the original's sides hold.
   let [least, most] = [0, 1.5];
   while (most - least > FIT_TO) {
     const scale = (least + most) / 2;
-    if (fits(picture, { width: w * scale, height: h * scale }, toOriginal)) least = scale;
+    if (fits(picture, centred(picture, { width: w * scale, height: h * scale }), map)) least = scale;
     else most = scale;
   }
   const whole = (side: number): number => Math.max(1, Math.floor(side * least + 0.01));
@@ -111,13 +141,10 @@ export function framingOf(picture: Size, steps: readonly FinishStep[]): Framing 
   const map = mapping(picture, steps);
   const crop = lastOf(steps, 'crop');
   if (map.isStill && !crop) return null;
-  const frame = crop ?? largestFrame(picture, map);
-  const [left, top] = crop
-    ? [crop.left, crop.top]
-    : [(picture.width - frame.width) / 2, (picture.height - frame.height) / 2];
+  const { left, top, width, height } = crop ?? centred(picture, largestFrame(picture, map));
   return {
-    width: frame.width,
-    height: frame.height,
+    width,
+    height,
     toOriginal: (x, y) => map.toOriginal(x + left, y + top),
     toFramed: (x, y) => {
       const [px, py] = map.fromOriginal(x, y);
@@ -163,10 +190,5 @@ export function cropFits(
   steps: readonly FinishStep[],
   crop: { readonly left: number; readonly top: number; readonly width: number; readonly height: number },
 ): boolean {
-  const { toOriginal } = mapping(picture, steps);
-  const [dx, dy] = [
-    crop.left - (picture.width - crop.width) / 2,
-    crop.top - (picture.height - crop.height) / 2,
-  ];
-  return fits(picture, crop, (x, y) => toOriginal(x + dx, y + dy));
+  return fits(picture, crop, mapping(picture, steps));
 }
