@@ -1,19 +1,22 @@
-// Compiles the inner loops of the filters. Run by `npm run kernels`, which writes the result, and by a test, which compares it.
-import { readFile, writeFile } from 'node:fs/promises';
+// Compiles the inner loops. Run by `npm run kernels`, which writes the result, and by a test, which compares it.
+import { readFile, readdir, writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import asc from 'assemblyscript/asc';
 
-const SOURCE = new URL('../packages/core/wasm/kernels.ts', import.meta.url);
+const SOURCES = new URL('../packages/core/wasm/', import.meta.url);
 const ONTO = new URL('../packages/core/src/filter/kernelCode.ts', import.meta.url);
 
 /** The module as text: base64, in lines. */
 export async function compiledKernels() {
-  const text = await readFile(SOURCE, 'utf8');
+  const names = (await readdir(SOURCES)).filter((name) => name.endsWith('.ts'));
+  const texts = new Map(
+    await Promise.all(names.map(async (name) => [name, await readFile(new URL(name, SOURCES), 'utf8')])),
+  );
   let binary = null;
   const { error, stderr } = await asc.main(
     ['kernels.ts', '-o', 'kernels.wasm', '--runtime', 'stub', '--enable', 'simd', '-O3', '--noAssert'],
     {
-      readFile: (name) => (name === 'kernels.ts' ? text : null),
+      readFile: (name) => texts.get(name) ?? null,
       writeFile: (name, contents) => {
         if (name === 'kernels.wasm') binary = contents;
       },
@@ -26,7 +29,7 @@ export async function compiledKernels() {
       .toString('base64')
       .match(/.{1,104}/g) ?? [];
   return [
-    '/** The compiled inner loops of the filters; written by `npm run kernels` from packages/core/wasm. */',
+    '/** The compiled inner loops; written by `npm run kernels` from packages/core/wasm. */',
     `export const KERNEL_CODE = [\n${lines.map((line) => `  '${line}',\n`).join('')}].join('');\n`,
   ].join('\n');
 }

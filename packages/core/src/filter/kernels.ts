@@ -78,6 +78,84 @@ export interface Kernels {
       beyond: number,
     ]
   ): void;
+  logLuma8(red: number, green: number, blue: number, onto: number, count: number, table: number): void;
+  logLuma16(red: number, green: number, blue: number, onto: number, count: number, table: number): void;
+  halve(from: number, onto: number, width: number, height: number): void;
+  smooth(from: number, onto: number, width: number, height: number, down: number): void;
+  listBent(
+    ...places: readonly [
+      data: number,
+      width: number,
+      height: number,
+      least: number,
+      side: number,
+      columns: number,
+      listed: number,
+    ]
+  ): number;
+  placeCrests(
+    ...places: readonly [
+      listed: number,
+      bent: number,
+      data: number,
+      width: number,
+      usual: number,
+      side: number,
+      columns: number,
+      at: number,
+      xs: number,
+      ys: number,
+      across: number,
+      strength: number,
+      map: number,
+    ]
+  ): number;
+  linkCrests(
+    ...places: readonly [
+      seeds: number,
+      seedCount: number,
+      at: number,
+      xs: number,
+      ys: number,
+      ways: number,
+      strength: number,
+      map: number,
+      width: number,
+      height: number,
+      taken: number,
+      points: number,
+      lengths: number,
+    ]
+  ): number;
+  ringContrast(
+    ...places: readonly [
+      data: number,
+      width: number,
+      height: number,
+      straight: number,
+      slanted: number,
+      least: number,
+      map: number,
+      places: number,
+    ]
+  ): number;
+  splitColumns(from: number, even: number, odd: number, width: number, height: number): void;
+  tryRims(
+    ...places: readonly [
+      inner: number,
+      outer: number,
+      width: number,
+      height: number,
+      reach: number,
+      usual: number,
+      side: number,
+      columns: number,
+      share: number,
+      sums: number,
+      gridColumns: number,
+      places: number,
+    ]
+  ): number;
 }
 
 /** The part of the engine's own interface that is used; it is the same in browsers and elsewhere. */
@@ -99,28 +177,27 @@ export function kernels(): Kernels {
   return made;
 }
 
-type Samples = Float32Array | Int32Array | Uint8Array | Uint16Array;
+type Samples = Float32Array | Float64Array | Int16Array | Int32Array | Uint8Array | Uint16Array;
 
 /** Where the first thing is laid; what the module keeps for itself lies before. */
 const BASE = 1024;
 const ALIGNED = 16;
 
-/**
- * Lays samples into the memory of the kernels, one after the other.
- *
- * @param parts samples, or a number of bytes to be kept free
- * @returns where each begins
- */
-export function layOut(parts: readonly (Samples | number)[]): number[] {
+/** The first place behind what was laid out last. */
+let laidTo = BASE;
+
+function lay(parts: readonly (Samples | number)[], from: number): number[] {
   const { memory, reserve } = kernels();
-  let end = BASE;
+  let end = from;
   const places = parts.map((part) => {
     const place = end;
     const bytes = typeof part === 'number' ? part : part.byteLength;
     end += Math.ceil(bytes / ALIGNED) * ALIGNED;
     return place;
   });
-  reserve(end);
+  // Four samples are read where one is left.
+  reserve(end + ALIGNED);
+  laidTo = end;
   const bytes = new Uint8Array(memory.buffer);
   parts.forEach((part, k) => {
     if (typeof part !== 'number')
@@ -129,6 +206,28 @@ export function layOut(parts: readonly (Samples | number)[]): number[] {
   return places;
 }
 
-/** Takes floats out of the memory of the kernels. */
-export const takeFloats = (place: number, count: number): Float32Array =>
-  new Float32Array(kernels().memory.buffer, place, count).slice();
+/**
+ * Lays samples into the memory of the kernels, one after the other.
+ *
+ * @param parts samples, or a number of bytes to be kept free; what lies there is what lay there before
+ * @returns where each begins
+ */
+export const layOut = (parts: readonly (Samples | number)[]): number[] => lay(parts, BASE);
+
+/** Lays more behind what was laid out last, which stays. */
+export const layBehind = (parts: readonly (Samples | number)[]): number[] => lay(parts, laidTo);
+
+/** Makes bytes 0. */
+export const clear = (place: number, bytes: number): void => {
+  new Uint8Array(kernels().memory.buffer, place, bytes).fill(0);
+};
+
+interface Kind<Kept> {
+  new (buffer: ArrayBuffer, place: number, count: number): { slice(): Kept };
+}
+
+/** Takes samples out of the memory of the kernels. */
+export const take = <Kept>(kind: Kind<Kept>, place: number, count: number): Kept =>
+  new kind(kernels().memory.buffer, place, count).slice();
+
+export const takeFloats = (place: number, count: number): Float32Array => take(Float32Array, place, count);

@@ -1,3 +1,4 @@
+import { kernels, layOut, take } from '../../filter/kernels.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { colourChannels } from '../../raster/raster.ts';
 
@@ -35,78 +36,35 @@ export const createLumaPlane = (width: number, height: number): LumaPlane => ({
   data: new Uint16Array(width * height),
 });
 
-/** Weights of ITU-R BT.709 in 256ths. */
-const [RED, GREEN, BLUE] = [54, 183, 19];
-
-/*
- * Every loop over a row stands in a function of its own: called thousands of times it is compiled for the types it
- * sees, several times faster than one loop over the whole plane.
+/**
+ * Logarithm of the luma of encoded values, by the weights of ITU-R BT.709; alpha is left out.
+ *
+ * Grey counts as three channels alike.
  */
-
-function lumaRow(
-  [red, green, blue]: Raster['planes'],
-  from: number,
-  luma: Uint16Array,
-  onto: number,
-  count: number,
-  scale: number,
-): void {
-  for (let x = 0; x < count; x++)
-    luma[onto + x] =
-      LOGARITHM[((RED * red[from + x] + GREEN * green[from + x] + BLUE * blue[from + x]) * scale) | 0];
-}
-
-function greyRow(
-  grey: Uint8Array | Uint16Array,
-  from: number,
-  luma: Uint16Array,
-  onto: number,
-  count: number,
-  scale: number,
-): void {
-  for (let x = 0; x < count; x++) luma[onto + x] = LOGARITHM[(256 * grey[from + x] * scale) | 0];
-}
-
-/** Logarithm of the luma of encoded values; alpha is left out. */
 export function lumaOf({ width, height, stride, depth, planes }: Raster): LumaPlane {
-  const luma = createLumaPlane(width, height);
-  // 256 times 255 is 4 times the full luma; 16-bit values stand 257 times as high.
-  const scale = depth === 16 ? 0.25 / 257 : 0.25;
-  const isColoured = colourChannels(planes.length) === 3;
-  for (let y = 0; y < height; y++)
-    if (isColoured) lumaRow(planes, y * stride, luma.data, y * width, width, scale);
-    else greyRow(planes[0], y * stride, luma.data, y * width, width, scale);
-  return luma;
-}
-
-function halveRow(
-  data: Uint16Array,
-  upper: number,
-  lower: number,
-  half: Uint16Array,
-  onto: number,
-  count: number,
-): void {
-  for (let x = 0; x < count; x++) {
-    const at = 2 * x;
-    half[onto + x] =
-      (data[upper + at] + data[upper + at + 1] + data[lower + at] + data[lower + at + 1] + 2) >> 2;
-  }
+  const kept = colourChannels(planes.length) === 3 ? planes.slice(0, 3) : [planes[0]];
+  const bytes = (width * height * depth) / 8;
+  const places = layOut([LOGARITHM, ...kept.map(() => bytes), 2 * width * height]);
+  const [table, onto] = [places[0], places[kept.length + 1]];
+  const { memory, logLuma8, logLuma16 } = kernels();
+  const channels = kept.map((plane, c) => {
+    const Samples = depth === 16 ? Uint16Array : Uint8Array;
+    const laid = new Samples(memory.buffer, places[c + 1], width * height);
+    for (let y = 0; y < height; y++)
+      laid.set(plane.subarray(y * stride, y * stride + width), y * width);
+    return places[c + 1];
+  });
+  const [red, green = red, blue = red] = channels;
+  (depth === 16 ? logLuma16 : logLuma8)(red, green, blue, onto, width * height, table);
+  return { width, height, data: take(Uint16Array, onto, width * height) };
 }
 
 /** Halves a plane by the mean of four; an odd side counts its last row or column twice. */
-export function halveLuma(plane: LumaPlane): LumaPlane {
-  const half = createLumaPlane((plane.width + 1) >> 1, (plane.height + 1) >> 1);
-  const { data, width } = plane;
-  const whole = width >> 1;
-  for (let y = 0; y < half.height; y++) {
-    const upper = 2 * y * width;
-    const lower = 2 * y + 1 < plane.height ? upper + width : upper;
-    halveRow(data, upper, lower, half.data, y * half.width, whole);
-    if (whole < half.width)
-      half.data[(y + 1) * half.width - 1] = (data[upper + width - 1] + data[lower + width - 1] + 1) >> 1;
-  }
-  return half;
+export function halveLuma({ width, height, data }: LumaPlane): LumaPlane {
+  const half = { width: (width + 1) >> 1, height: (height + 1) >> 1 };
+  const [from, onto] = layOut([data, 2 * half.width * half.height]);
+  kernels().halve(from, onto, width, height);
+  return { ...half, data: take(Uint16Array, onto, half.width * half.height) };
 }
 
 /** The luma of a picture and its halvings, as many as are asked for and the size allows. */
@@ -120,37 +78,9 @@ export function lumaLevels(raster: Raster, most: number): LumaPlane[] {
   return levels;
 }
 
-function sumDown(
-  data: Uint16Array,
-  above: number,
-  row: number,
-  below: number,
-  down: Int32Array,
-  count: number,
-): void {
-  for (let x = 0; x < count; x++) down[x] = data[above + x] + 2 * data[row + x] + data[below + x];
-}
-
-function sumAcross(down: Int32Array, out: Uint16Array, row: number, count: number): void {
-  let before = down[0];
-  let here = down[0];
-  for (let x = 0; x < count - 1; x++) {
-    const after = down[x + 1];
-    out[row + x] = (before + 2 * here + after + 8) >> 4;
-    before = here;
-    here = after;
-  }
-  out[row + count - 1] = (before + 3 * here + 8) >> 4;
-}
-
 /** Blurs by the binomial of three, across and down: a Gaussian of variance one half. */
 export function smoothLuma({ width, height, data }: LumaPlane): LumaPlane {
-  const smooth = createLumaPlane(width, height);
-  const down = new Int32Array(width);
-  for (let y = 0; y < height; y++) {
-    const row = y * width;
-    sumDown(data, y > 0 ? row - width : row, row, y < height - 1 ? row + width : row, down, width);
-    sumAcross(down, smooth.data, row, width);
-  }
-  return smooth;
+  const [from, onto, down] = layOut([data, 2 * width * height, 4 * (width + 2)]);
+  kernels().smooth(from, onto, width, height, down);
+  return { width, height, data: take(Uint16Array, onto, width * height) };
 }

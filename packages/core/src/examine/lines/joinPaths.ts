@@ -69,7 +69,7 @@ function gapBetween(
 /** Joins pieces whose ends go on in one another, the shortest gaps first. */
 export function joinPaths(paths: readonly RidgePath[], { x, y }: RidgePoints): JoinedPath[] {
   const pieces: (Piece | null)[] = paths.map(({ points, sign }) => ({
-    points: points.map((k): LinePoint => [x[k], y[k]]),
+    points: Array.from(points, (k): LinePoint => [x[k], y[k]]),
     gaps: 0,
     sign,
   }));

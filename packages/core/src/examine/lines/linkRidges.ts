@@ -1,18 +1,15 @@
+import { clear, kernels, layOut, take } from '../../filter/kernels.ts';
 import type { RidgePoints } from './ridgePoints.ts';
 
 /** The course of a line that may be a fault: numbers of ridge points, one after the other. */
 export interface RidgePath {
-  readonly points: readonly number[];
+  readonly points: Int32Array;
   /** Above 0 where the line is darker than its sides. */
   readonly sign: 1 | -1;
 }
 
 /** A line begins where it stands out so many times, and goes on where its points do at all. */
 const LEAST_SEED = 2.2;
-/** Two points that follow one another turn by at most this, radians. */
-const MOST_TURN = Math.PI / 4;
-/** Shorter paths are no lines, in pixels. */
-const SHORTEST = 8;
 
 /** The least angle between two directions without an arrow. */
 export function turnBetween(a: number, b: number): number {
@@ -20,68 +17,47 @@ export function turnBetween(a: number, b: number): number {
   return Math.min(turn, Math.PI - turn);
 }
 
+/** Numbers of the points where a line may begin, the strongest first; of equals the one that comes first. */
+function seedsOf({ count, strength }: RidgePoints): Int32Array {
+  const sizes = strength.map(Math.abs);
+  // As whole numbers floats keep their order, and two numbers in one are sorted without asking which is the larger.
+  const bits = new Uint32Array(sizes.buffer);
+  const keys = new Float64Array(count);
+  let seeds = 0;
+  for (let k = 0; k < count; k++)
+    if (sizes[k] >= LEAST_SEED) keys[seeds++] = (0x7f800000 - bits[k]) * 2 ** 22 + k;
+  return Int32Array.from(keys.subarray(0, seeds).sort(), (key) => key % 2 ** 22);
+}
+
+/** Angle, cosine and sine of every point, one after the other. */
+function waysOf({ count, angle }: RidgePoints): Float64Array {
+  const ways = new Float64Array(3 * count);
+  for (let k = 0; k < count; k++) {
+    ways[3 * k] = angle[k];
+    ways[3 * k + 1] = Math.cos(angle[k]);
+    ways[3 * k + 2] = Math.sin(angle[k]);
+  }
+  return ways;
+}
+
 /** Links points of crests that follow one another, from the strongest down; each point belongs to one path. */
 export function linkRidges(points: RidgePoints, width: number): RidgePath[] {
-  const { count, at, x, y, angle, strength, map } = points;
-  const taken = new Uint8Array(count);
-  const seeds = Array.from({ length: count }, (_, k) => k)
-    .filter((k) => Math.abs(strength[k]) >= LEAST_SEED)
-    .sort((a, b) => Math.abs(strength[b]) - Math.abs(strength[a]) || at[a] - at[b]);
-
-  /** The point that goes on best from one, heading some way; none where the line ends. */
-  function next(from: number, heading: number): number | null {
-    const isDark = strength[from] > 0;
-    const cos = Math.cos(heading);
-    const sin = Math.sin(heading);
-    let best = -1;
-    let least = Infinity;
-    for (let dy = -2; dy <= 2; dy++) {
-      const row = at[from] + dy * width;
-      for (let place = row - 2; place <= row + 2; place++) {
-        const k = map[place] - 1;
-        // Beyond the plane there is no number at all.
-        if (!(k >= 0) || k === from || taken[k] || strength[k] > 0 !== isDark) continue;
-        const ox = x[k] - x[from];
-        const oy = y[k] - y[from];
-        const along = ox * cos + oy * sin;
-        const aside = Math.abs(oy * cos - ox * sin);
-        if (along <= 0.2 || aside > along) continue;
-        const turn = turnBetween(angle[k], heading);
-        if (turn > MOST_TURN) continue;
-        const cost = Math.sqrt(ox * ox + oy * oy) + 2 * turn + aside;
-        if (cost < least) {
-          best = k;
-          least = cost;
-        }
-      }
-    }
-    return best < 0 ? null : best;
-  }
-
-  function follow(seed: number, heading: number): number[] {
-    const path: number[] = [];
-    let [from, way] = [seed, heading];
-    for (;;) {
-      const k = next(from, way);
-      if (k === null) return path;
-      taken[k] = 1;
-      path.push(k);
-      // The line's own direction, with the arrow that goes on.
-      const on = Math.cos(angle[k] - way) >= 0 ? angle[k] : angle[k] + Math.PI;
-      [from, way] = [k, on];
-    }
-  }
-
-  const paths: RidgePath[] = [];
-  for (const seed of seeds) {
-    if (taken[seed]) continue;
-    taken[seed] = 1;
-    const ahead = follow(seed, angle[seed]);
-    const back = follow(seed, angle[seed] + Math.PI);
-    const path = [...back.reverse(), seed, ...ahead];
-    const [first, last] = [path[0], path[path.length - 1]];
-    if (path.length < SHORTEST || Math.hypot(x[last] - x[first], y[last] - y[first]) < SHORTEST / 2) continue;
-    paths.push({ points: path, sign: strength[seed] > 0 ? 1 : -1 });
-  }
-  return paths;
+  const { count, at, x, y, strength, map } = points;
+  const seeds = seedsOf(points);
+  const [seedsAt, ats, xs, ys, ways, strengths, maps, taken, linked, lengths] = layOut([
+    ...[seeds, at, x, y, waysOf(points), strength, map],
+    // What is followed in both directions is put together behind what is there.
+    ...[count, 4 * (2 * count + 1), 4 * count],
+  ]);
+  clear(taken, count);
+  const paths = kernels().linkCrests(
+    ...[seedsAt, seeds.length, ats, xs, ys, ways, strengths, maps],
+    ...[width, map.length / width, taken, linked, lengths],
+  );
+  let end = linked;
+  return Array.from(take(Int32Array, lengths, paths), (length): RidgePath => {
+    const path = take(Int32Array, end, length);
+    end += 4 * length;
+    return { points: path, sign: strength[path[0]] > 0 ? 1 : -1 };
+  });
 }

@@ -1,6 +1,8 @@
+import { clear, kernels, layOut, take } from '../../filter/kernels.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import type { Rim } from './rim.ts';
 import { DIRECTIONS } from './rim.ts';
+import type { UsualStep } from './usualStep.ts';
 import { CELL, usualStep } from './usualStep.ts';
 
 /** A place whose rim stands out. */
@@ -26,102 +28,42 @@ const MOST_CLIMBED = 5;
 const SQUARE = 192;
 const MOST_IN_SQUARE = 40;
 
-/**
- * Tries places of one row. The step across the rim is taken in every direction and counts up to the usual one: a
- * shadow shows all around, while an edge of the subject, however strong, shows in a few directions only.
- *
- * This is the innermost loop of an examination. Half of the directions are written out, since most places fail
- * there; steps are cut to what counts by `x & ~(x >> 31)`, which is the larger of x and 0, because branches that
- * follow grain are guessed wrong half of the time.
- *
- * @returns how many places are listed after this row
- */
-function tryRow(
-  data: Uint16Array,
-  from: number,
-  end: number,
-  inner: Int32Array,
-  outer: Int32Array,
-  usual: number,
-  sums: Int32Array,
-  grid: number,
-  places: Int32Array,
-  listed: number,
-): number {
-  let count = listed;
-  let cell = grid;
-  const limit = Math.round(LEAST_NEAR * usual * DIRECTIONS);
-  const half = (usual * DIRECTIONS) / 2;
-  // What half of the directions must give, if the others give all they may.
-  const hopeful = limit - half;
-  const twice = 2 * usual;
-  const i0 = inner[0];
-  const i2 = inner[2];
-  const i4 = inner[4];
-  const i6 = inner[6];
-  const i8 = inner[8];
-  const i10 = inner[10];
-  const i12 = inner[12];
-  const i14 = inner[14];
-  const o0 = outer[0];
-  const o2 = outer[2];
-  const o4 = outer[4];
-  const o6 = outer[6];
-  const o8 = outer[8];
-  const o10 = outer[10];
-  const o12 = outer[12];
-  const o14 = outer[14];
-  for (let i = from; i < end; i += EVERY, cell++) {
-    let least = 0;
-    let most = 0;
-    let sum = 0;
-    least = usual - data[i + o0] + data[i + i0];
-    least &= ~(least >> 31);
-    most = twice - least;
-    sum = most & ~(most >> 31);
-    least = usual - data[i + o8] + data[i + i8];
-    least &= ~(least >> 31);
-    most = twice - least;
-    sum += most & ~(most >> 31);
-    least = usual - data[i + o4] + data[i + i4];
-    least &= ~(least >> 31);
-    most = twice - least;
-    sum += most & ~(most >> 31);
-    least = usual - data[i + o12] + data[i + i12];
-    least &= ~(least >> 31);
-    most = twice - least;
-    sum += most & ~(most >> 31);
-    least = usual - data[i + o2] + data[i + i2];
-    least &= ~(least >> 31);
-    most = twice - least;
-    sum += most & ~(most >> 31);
-    least = usual - data[i + o10] + data[i + i10];
-    least &= ~(least >> 31);
-    most = twice - least;
-    sum += most & ~(most >> 31);
-    least = usual - data[i + o6] + data[i + i6];
-    least &= ~(least >> 31);
-    most = twice - least;
-    sum += most & ~(most >> 31);
-    least = usual - data[i + o14] + data[i + i14];
-    least &= ~(least >> 31);
-    most = twice - least;
-    sum += most & ~(most >> 31);
-    // Every direction counted the usual step too much.
-    sum -= half;
-    if (sum < hopeful && sum > -hopeful) continue;
-    for (let k = 1; k < DIRECTIONS; k += 2) {
-      least = usual - data[i + outer[k]] + data[i + inner[k]];
-      least &= ~(least >> 31);
-      most = twice - least;
-      sum += most & ~(most >> 31);
-    }
-    sum -= half;
-    if (sum <= limit && sum >= -limit) continue;
-    sums[cell] = (1000 * sum) / usual;
-    places[count++] = cell;
-  }
-  return count;
+/** What answers on the grid of places that are tried, which has a border of one. */
+interface Answers {
+  readonly columns: number;
+  /** Thousandths of the usual step, above 0 where the inside is darker; 0 where nothing answers. */
+  readonly sums: Int32Array;
+  /** Where it is not 0, in order. */
+  readonly places: Int32Array;
+}
+
+function tryRims({ width, height, data }: LumaPlane, rim: Rim, usual: UsualStep): Answers {
+  const half = (width + 1) >> 1;
+  const columns = Math.ceil(width / EVERY) + 2;
+  const cells = columns * (Math.ceil(height / EVERY) + 2);
+  const { splitColumns, tryRims: answer } = kernels();
+  const common = Int32Array.from(usual.data, Math.round);
+  const [even, odd, from, inner, outer, usuals, sums, places] = layOut([
+    ...[2 * half * height, 2 * half * height, data],
+    ...[4 * DIRECTIONS, 4 * DIRECTIONS, common],
+    ...[4 * cells, 4 * cells],
+  ]);
+  /** Where a step from a place in an even column leads, in the planes of even and odd columns. */
+  const offset = (step: number): number => {
+    const down = Math.round(step / width);
+    const across = step - down * width;
+    return (across & 1 ? odd : even) + 2 * (down * half + (across >> 1));
+  };
+  const { memory } = kernels();
+  new Int32Array(memory.buffer, inner, DIRECTIONS).set(rim.inner.map(offset));
+  new Int32Array(memory.buffer, outer, DIRECTIONS).set(rim.outer.map(offset));
+  splitColumns(from, even, odd, width, height);
+  clear(sums, 4 * cells);
+  const count = answer(
+    ...[inner, outer, width, height, rim.reach, usuals, CELL, usual.columns],
+    ...[LEAST_NEAR, sums, columns, places],
+  );
+  return { columns, sums: take(Int32Array, sums, cells), places: take(Int32Array, places, count) };
 }
 
 /** What a rim gives: the mean step with each counted up to the usual one, -1 to 1, and with every step in full. */
@@ -180,36 +122,9 @@ function strongest(peaks: readonly RimPeak[], width: number): RimPeak[] {
 
 /** Places of one radius whose rim stands out all around, each once. */
 export function rimPeaks({ width, height, data }: LumaPlane, rim: Rim): RimPeak[] {
-  const { inner, outer, reach } = rim;
+  const { reach } = rim;
   const usual = usualStep({ width, height, data }, rim);
-  const columns = Math.ceil(width / EVERY) + 2;
-  const sums = new Int32Array(columns * (Math.ceil(height / EVERY) + 2));
-  const places = new Int32Array(sums.length);
-  let count = 0;
-  const first = reach + (reach % EVERY);
-  for (let y = first; y < height - reach; y += EVERY) {
-    const cells = Math.floor(y / CELL) * usual.columns;
-    const gridRow = (y / EVERY + 1) * columns + 1;
-    for (let x = first; x < width - reach;) {
-      const column = Math.floor(x / CELL);
-      const end = Math.min(width - reach, (column + 1) * CELL);
-      const here = Math.round(usual.data[cells + column]);
-      const from = y * width;
-      count = tryRow(
-        data,
-        from + x,
-        from + end,
-        inner,
-        outer,
-        here,
-        sums,
-        gridRow + x / EVERY,
-        places,
-        count,
-      );
-      x += EVERY * Math.ceil((end - x) / EVERY);
-    }
-  }
+  const { columns, sums, places } = tryRims({ width, height, data }, rim, usual);
   const usualAt = (i: number): number => {
     const y = Math.floor(i / width);
     return usual.data[Math.floor(y / CELL) * usual.columns + Math.floor((i - y * width) / CELL)];
@@ -223,7 +138,7 @@ export function rimPeaks({ width, height, data }: LumaPlane, rim: Rim): RimPeak[
   };
   const around = [-width - 1, -width, -width + 1, -1, 1, width - 1, width, width + 1];
   const peaks = new Map<number, RimPeak>();
-  for (const cell of places.subarray(0, count)) {
+  for (const cell of places) {
     if (!isPeak(sums, cell, columns)) continue;
     const row = Math.floor(cell / columns) - 1;
     let at = row * EVERY * width + (cell - (row + 1) * columns - 1) * EVERY;

@@ -1,0 +1,370 @@
+// Inner loops of the filters, four samples at a time. All offsets are bytes, all samples 32-bit floats. What is left at the
+// end of a row is worked out one by one, with the same sums in the same order.
+
+/** Makes room: memory holds at least so many bytes. */
+export function reserve(bytes: i32): void {
+  const pages = (bytes + 0xffff) >>> 16;
+  const held = memory.size();
+  if (pages > held) memory.grow(pages - held);
+}
+
+/**
+ * Convolves every row with a symmetric kernel; beyond the border the nearest sample counts.
+ *
+ * `half` holds `radius + 1` weights, the middle first; `padded` has room for `width + 2 * radius` samples.
+ */
+export function blurRows(
+  from: usize,
+  onto: usize,
+  width: i32,
+  height: i32,
+  half: usize,
+  radius: i32,
+  padded: usize,
+): void {
+  for (let y = 0; y < height; y++) {
+    const row = from + ((y * width) << 2);
+    const first = load<f32>(row);
+    const last = load<f32>(row + ((width - 1) << 2));
+    for (let i = 0; i < radius; i++) store<f32>(padded + (i << 2), first);
+    memory.copy(padded + (radius << 2), row, width << 2);
+    const end = padded + ((radius + width) << 2);
+    for (let i = 0; i < radius; i++) store<f32>(end + (i << 2), last);
+    const out = onto + ((y * width) << 2);
+    let x = 0;
+    for (; x + 4 <= width; x += 4) {
+      const middle = padded + ((x + radius) << 2);
+      let sum = f32x4.mul(v128.load_splat<f32>(half), v128.load(middle));
+      for (let i = 1; i <= radius; i++) {
+        const both = f32x4.add(v128.load(middle - (i << 2)), v128.load(middle + (i << 2)));
+        sum = f32x4.add(sum, f32x4.mul(v128.load_splat<f32>(half + (i << 2)), both));
+      }
+      v128.store(out + (x << 2), sum);
+    }
+    for (; x < width; x++) {
+      const middle = padded + ((x + radius) << 2);
+      let sum = load<f32>(half) * load<f32>(middle);
+      for (let i = 1; i <= radius; i++)
+        sum += load<f32>(half + (i << 2)) * (load<f32>(middle - (i << 2)) + load<f32>(middle + (i << 2)));
+      store<f32>(out + (x << 2), sum);
+    }
+  }
+}
+
+/** Convolves every column with a symmetric kernel; beyond the border the nearest sample counts. */
+export function blurColumns(
+  from: usize,
+  onto: usize,
+  width: i32,
+  height: i32,
+  half: usize,
+  radius: i32,
+): void {
+  const stride = width << 2;
+  for (let y = 0; y < height; y++) {
+    const row = from + y * stride;
+    const out = onto + y * stride;
+    let x = 0;
+    for (; x + 4 <= width; x += 4) {
+      const at = x << 2;
+      let sum = f32x4.mul(v128.load_splat<f32>(half), v128.load(row + at));
+      for (let i = 1; i <= radius; i++) {
+        const upper = from + max(0, y - i) * stride + at;
+        const lower = from + min(height - 1, y + i) * stride + at;
+        const both = f32x4.add(v128.load(upper), v128.load(lower));
+        sum = f32x4.add(sum, f32x4.mul(v128.load_splat<f32>(half + (i << 2)), both));
+      }
+      v128.store(out + at, sum);
+    }
+    for (; x < width; x++) {
+      const at = x << 2;
+      let sum = load<f32>(half) * load<f32>(row + at);
+      for (let i = 1; i <= radius; i++) {
+        const upper = from + max(0, y - i) * stride + at;
+        const lower = from + min(height - 1, y + i) * stride + at;
+        sum += load<f32>(half + (i << 2)) * (load<f32>(upper) + load<f32>(lower));
+      }
+      store<f32>(out + at, sum);
+    }
+  }
+}
+
+/** Every value of 0 to 1 as a table has it, in `top + 1` even steps; in place. */
+export function lookUp(values: usize, count: i32, table: usize, top: f32): void {
+  for (let i = 0; i < count; i++) {
+    const at = values + (i << 2);
+    const value = min(max(load<f32>(at), <f32>0), <f32>1);
+    store<f32>(at, load<f32>(table + ((<i32>(value * top + <f32>0.5)) << 2)));
+  }
+}
+
+/** A light of 0 to 1 as the code it is written with; `codes` holds `steps + 2` of them, evenly over the root of light. */
+function encoded(light: f32, codes: usize, steps: f32): f32 {
+  const place = sqrt<f32>(min(max(light, <f32>0), <f32>1)) * steps;
+  const index = <i32>place;
+  const before = load<f32>(codes + (index << 2));
+  return before + (place - <f32>index) * (load<f32>(codes + ((index + 1) << 2)) - before);
+}
+
+/** Linear light in encoded values; in place. */
+export function encode(values: usize, count: i32, codes: usize, steps: f32): void {
+  for (let i = 0; i < count; i++) {
+    const at = values + (i << 2);
+    store<f32>(at, encoded(load<f32>(at), codes, steps));
+  }
+}
+
+/**
+ * Gains on red, green and blue in linear light, then saturation about the luminance; in place.
+ *
+ * `planes` are three of `count` encoded values, `lights` three tables of `top + 1`, `codes` three of `steps + 2`; behind
+ * each stands how many bytes lie from one to the next. `by` holds three gains, three weights of luminance and the
+ * saturation.
+ */
+export function balance(
+  planes: usize,
+  plane: i32,
+  count: i32,
+  lights: usize,
+  light: i32,
+  top: f32,
+  codes: usize,
+  code: i32,
+  steps: f32,
+  by: usize,
+): void {
+  const saturation = load<f32>(by + 24);
+  for (let i = 0; i < count; i++) {
+    const at = planes + (i << 2);
+    let luminance: f32 = 0;
+    for (let c = 0; c < 3; c++) {
+      const value = min(max(load<f32>(at + c * plane), <f32>0), <f32>1);
+      const here = lights + c * light + ((<i32>(value * top + <f32>0.5)) << 2);
+      const gained = load<f32>(by + (c << 2)) * load<f32>(here);
+      luminance += load<f32>(by + 12 + (c << 2)) * gained;
+      store<f32>(at + c * plane, gained);
+    }
+    for (let c = 0; c < 3; c++) {
+      const gained = load<f32>(at + c * plane);
+      const balanced = luminance + saturation * (gained - luminance);
+      store<f32>(at + c * plane, encoded(balanced, codes + c * code, steps));
+    }
+  }
+}
+
+/** Samples of 8 bit as values of 0 to 1. */
+export function fromBytes(from: usize, onto: usize, count: i32): void {
+  const scale: f32 = 1 / 255;
+  let i = 0;
+  for (; i + 4 <= count; i += 4) {
+    const wide = i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(v128.load32_zero(from + i)));
+    v128.store(onto + (i << 2), f32x4.mul(f32x4.convert_i32x4_u(wide), f32x4.splat(scale)));
+  }
+  for (; i < count; i++) store<f32>(onto + (i << 2), <f32>load<u8>(from + i) * scale);
+}
+
+/** Samples of 16 bit as values of 0 to 1. */
+export function fromShorts(from: usize, onto: usize, count: i32): void {
+  const scale: f32 = 1 / 65535;
+  let i = 0;
+  for (; i + 4 <= count; i += 4) {
+    const wide = i32x4.extend_low_i16x8_u(v128.load64_zero(from + (i << 1)));
+    v128.store(onto + (i << 2), f32x4.mul(f32x4.convert_i32x4_u(wide), f32x4.splat(scale)));
+  }
+  for (; i < count; i++) store<f32>(onto + (i << 2), <f32>load<u16>(from + (i << 1)) * scale);
+}
+
+/** Values times a scale as the nearest samples of 8 bit. */
+export function toBytes(from: usize, onto: usize, count: i32, scale: f32): void {
+  for (let i = 0; i < count; i++) {
+    const value = min(max(load<f32>(from + (i << 2)) * scale, <f32>0), <f32>255);
+    store<u8>(onto + i, <u8>(value + <f32>0.5));
+  }
+}
+
+/** Values times a scale as the nearest samples of 16 bit. */
+export function toShorts(from: usize, onto: usize, count: i32, scale: f32): void {
+  for (let i = 0; i < count; i++) {
+    const value = min(max(load<f32>(from + (i << 2)) * scale, <f32>0), <f32>65535);
+    store<u16>(onto + (i << 1), <u16>(value + <f32>0.5));
+  }
+}
+
+/** The sum of three planes, each times its weight. */
+export function weigh(
+  red: usize,
+  green: usize,
+  blue: usize,
+  onto: usize,
+  count: i32,
+  ofRed: f32,
+  ofGreen: f32,
+  ofBlue: f32,
+): void {
+  let i = 0;
+  for (; i + 4 <= count; i += 4) {
+    const at = i << 2;
+    const first = f32x4.mul(v128.load(red + at), f32x4.splat(ofRed));
+    const second = f32x4.mul(v128.load(green + at), f32x4.splat(ofGreen));
+    const third = f32x4.mul(v128.load(blue + at), f32x4.splat(ofBlue));
+    v128.store(onto + at, f32x4.add(f32x4.add(first, second), third));
+  }
+  for (; i < count; i++) {
+    const at = i << 2;
+    const pair = load<f32>(red + at) * ofRed + load<f32>(green + at) * ofGreen;
+    store<f32>(onto + at, pair + load<f32>(blue + at) * ofBlue);
+  }
+}
+
+/** Adds a change to values, bounded to 0 to 1; in place. */
+export function addBounded(values: usize, change: usize, count: i32): void {
+  const zero = f32x4.splat(0);
+  const one = f32x4.splat(1);
+  let i = 0;
+  for (; i + 4 <= count; i += 4) {
+    const at = i << 2;
+    const sum = f32x4.add(v128.load(values + at), v128.load(change + at));
+    v128.store(values + at, f32x4.min(one, f32x4.max(zero, sum)));
+  }
+  for (; i < count; i++) {
+    const at = i << 2;
+    store<f32>(values + at, min(<f32>1, max(<f32>0, load<f32>(values + at) + load<f32>(change + at))));
+  }
+}
+
+/** One round of a deconvolution: `ratio` becomes what was seen over what the estimate would show, in `again`. */
+export function share(seen: usize, again: usize, ratio: usize, count: i32, least: f32): void {
+  const zero = f32x4.splat(0);
+  const some = f32x4.splat(least);
+  let i = 0;
+  for (; i + 4 <= count; i += 4) {
+    const at = i << 2;
+    const above = f32x4.add(v128.load(seen + at), some);
+    const below = f32x4.add(f32x4.max(zero, v128.load(again + at)), some);
+    v128.store(ratio + at, f32x4.div(above, below));
+  }
+  for (; i < count; i++) {
+    const at = i << 2;
+    const below = max(<f32>0, load<f32>(again + at)) + least;
+    store<f32>(ratio + at, (load<f32>(seen + at) + least) / below);
+  }
+}
+
+/** Multiplies values by others; in place. */
+export function multiply(values: usize, by: usize, count: i32): void {
+  let i = 0;
+  for (; i + 4 <= count; i += 4) {
+    const at = i << 2;
+    v128.store(values + at, f32x4.mul(v128.load(values + at), v128.load(by + at)));
+  }
+  for (; i < count; i++) {
+    const at = i << 2;
+    store<f32>(values + at, load<f32>(values + at) * load<f32>(by + at));
+  }
+}
+
+/**
+ * Reads samples between others with a kernel of six by six weights.
+ *
+ * `columns`, `across` and `down` hold a number for each place, `rows` too: the sample left of and above it in `plane`,
+ * whose rows are `stride` samples long, and which of the lines of `weights` is its own along either side. A line is eight
+ * weights, the last two 0. A place whose column is below `least` gets `beyond`.
+ */
+export function readBetween(
+  count: i32,
+  columns: usize,
+  rows: usize,
+  across: usize,
+  down: usize,
+  weights: usize,
+  plane: usize,
+  stride: i32,
+  onto: usize,
+  least: i32,
+  beyond: f32,
+): void {
+  for (let k = 0; k < count; k++) {
+    const i = k << 2;
+    const column = load<i32>(columns + i);
+    if (column < least) {
+      store<f32>(onto + i, beyond);
+      continue;
+    }
+    const line = weights + (load<i32>(across + i) << 5);
+    const side = weights + (load<i32>(down + i) << 5);
+    const near = v128.load(line);
+    const far = v128.load(line + 16);
+    let from = plane + (((load<i32>(rows + i) - 2) * stride + column - 2) << 2);
+    let sum = f32x4.splat(0);
+    for (let j = 0; j < 24; j += 4) {
+      const first = f32x4.mul(near, v128.load(from));
+      const both = f32x4.add(first, f32x4.mul(far, v128.load(from + 16)));
+      sum = f32x4.add(sum, f32x4.mul(v128.load_splat<f32>(side + j), both));
+      from += stride << 2;
+    }
+    const left = f32x4.extract_lane(sum, 0) + f32x4.extract_lane(sum, 1);
+    store<f32>(onto + i, left + (f32x4.extract_lane(sum, 2) + f32x4.extract_lane(sum, 3)));
+  }
+}
+
+/** Means over runs of `2 radius + 1` samples of every row; shorter runs at its ends. */
+export function meanRows(from: usize, onto: usize, width: i32, height: i32, radius: i32): void {
+  const whole: f64 = 1 / <f64>(2 * radius + 1);
+  for (let y = 0; y < height; y++) {
+    const row = from + ((y * width) << 2);
+    const out = onto + ((y * width) << 2);
+    let sum: f64 = 0;
+    for (let x = 0; x < min(radius, width); x++) sum += load<f32>(row + (x << 2));
+    for (let x = 0; x < width; x++) {
+      const first = x - radius;
+      const last = x + radius;
+      if (last < width) sum += load<f32>(row + (last << 2));
+      const isWhole = first >= 0 && last < width;
+      const share = isWhole ? whole : 1 / <f64>(min(width - 1, last) - max(0, first) + 1);
+      store<f32>(out + (x << 2), <f32>(sum * share));
+      if (first >= 0) sum -= load<f32>(row + (first << 2));
+    }
+  }
+}
+
+/** Adds a row to the sums of its columns, or takes it from them. */
+function addRow(sums: usize, row: usize, width: i32, sign: f64): void {
+  const signs = f64x2.splat(sign);
+  let x = 0;
+  for (; x + 2 <= width; x += 2) {
+    const at = sums + (x << 3);
+    const values = f64x2.promote_low_f32x4(v128.load64_zero(row + (x << 2)));
+    v128.store(at, f64x2.add(v128.load(at), f64x2.mul(values, signs)));
+  }
+  for (; x < width; x++) {
+    const at = sums + (x << 3);
+    store<f64>(at, load<f64>(at) + sign * <f64>load<f32>(row + (x << 2)));
+  }
+}
+
+/** Means over runs down every column; shorter runs at its ends. `sums` has room for one of 64 bit for each column. */
+export function meanColumns(
+  from: usize,
+  onto: usize,
+  width: i32,
+  height: i32,
+  radius: i32,
+  sums: usize,
+): void {
+  const stride = width << 2;
+  memory.fill(sums, 0, width << 3);
+  for (let y = 0; y < min(radius, height); y++) addRow(sums, from + y * stride, width, 1);
+  for (let y = 0; y < height; y++) {
+    if (y + radius < height) addRow(sums, from + (y + radius) * stride, width, 1);
+    const share: f64 = 1 / <f64>(min(height - 1, y + radius) - max(0, y - radius) + 1);
+    const shares = f64x2.splat(share);
+    const out = onto + y * stride;
+    let x = 0;
+    for (; x + 2 <= width; x += 2) {
+      const means = f32x4.demote_f64x2_zero(f64x2.mul(v128.load(sums + (x << 3)), shares));
+      v128.store64_lane(out + (x << 2), means, 0);
+    }
+    for (; x < width; x++) store<f32>(out + (x << 2), <f32>(load<f64>(sums + (x << 3)) * share));
+    if (y - radius >= 0) addRow(sums, from + (y - radius) * stride, width, -1);
+  }
+}

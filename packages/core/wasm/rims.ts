@@ -1,0 +1,191 @@
+// What stands out all around: rings against their core, and rims of discs. All offsets are bytes, samples are 16-bit
+// numbers up to 32,767.
+
+function pair(at: usize, step: usize, core: v128): v128 {
+  return i16x8.add_sat_s(i16x8.sub(v128.load(at - step), core), i16x8.sub(v128.load(at + step), core));
+}
+
+function pairAt(at: usize, step: usize): i32 {
+  const core = <i32>load<u16>(at) << 1;
+  const sum = <i32>load<u16>(at - step) + <i32>load<u16>(at + step) - core;
+  return max(-32768, min(32767, sum));
+}
+
+/**
+ * The ring-against-core test: of four pairs of opposite points the weakest contrast with the core where all agree, in
+ * twice the units of the plane.
+ *
+ * @param straight how far the points lie from the core across and down, `slanted` on both sides of a slanted pair; pixels
+ * @param map 16-bit numbers of the plane's size, 0
+ * @param places where one is not 0, in order
+ * @returns how many there are
+ */
+export function ringContrast(
+  data: usize,
+  width: i32,
+  height: i32,
+  straight: i32,
+  slanted: i32,
+  least: i32,
+  map: usize,
+  places: usize,
+): i32 {
+  const across: usize = straight << 1;
+  const down: usize = (straight * width) << 1;
+  const falling: usize = (slanted * width + slanted) << 1;
+  const rising: usize = (slanted * width - slanted) << 1;
+  const enough = i16x8.splat(<i16>least);
+  const little = i16x8.splat(<i16>-least);
+  let count = 0;
+  for (let y = straight; y < height - straight; y++) {
+    let i = y * width + straight;
+    const end = (y + 1) * width - straight;
+    for (; i + 8 <= end; i += 8) {
+      const at = data + (i << 1);
+      const core = v128.load(at);
+      const a = pair(at, across, core);
+      const b = pair(at, down, core);
+      if (!v128.any_true(v128.or(i16x8.ge_s(i16x8.min_s(a, b), enough), i16x8.le_s(i16x8.max_s(a, b), little))))
+        continue;
+      const c = pair(at, falling, core);
+      const d = pair(at, rising, core);
+      const lowest = i16x8.min_s(i16x8.min_s(a, b), i16x8.min_s(c, d));
+      const highest = i16x8.max_s(i16x8.max_s(a, b), i16x8.max_s(c, d));
+      const isDark = i16x8.ge_s(lowest, enough);
+      const isBright = i16x8.le_s(highest, little);
+      let mask = i16x8.bitmask(v128.or(isDark, isBright));
+      if (mask === 0) continue;
+      v128.store(map + (i << 1), v128.or(v128.and(lowest, isDark), v128.and(highest, isBright)));
+      while (mask !== 0) {
+        store<i32>(places + (count << 2), i + ctz(mask));
+        count++;
+        mask &= mask - 1;
+      }
+    }
+    for (; i < end; i++) {
+      const at = data + (i << 1);
+      const a = pairAt(at, across);
+      const b = pairAt(at, down);
+      const c = pairAt(at, falling);
+      const d = pairAt(at, rising);
+      const lowest = min(min(a, b), min(c, d));
+      const highest = max(max(a, b), max(c, d));
+      if (lowest < least && highest > -least) continue;
+      store<i16>(map + (i << 1), <i16>(lowest >= least ? lowest : highest));
+      store<i32>(places + (count << 2), i);
+      count++;
+    }
+  }
+  return count;
+}
+
+/** Lays the even and the odd columns of a plane into planes of their own, each `(width + 1) >> 1` wide. */
+export function splitColumns(from: usize, even: usize, odd: usize, width: i32, height: i32): void {
+  const half = (width + 1) >> 1;
+  for (let y = 0; y < height; y++) {
+    const row = from + ((y * width) << 1);
+    const out = (y * half) << 1;
+    let x = 0;
+    for (; x + 8 <= width >> 1; x += 8) {
+      const low = v128.load(row + (x << 2));
+      const high = v128.load(row + (x << 2) + 16);
+      v128.store(even + out + (x << 1), v128.shuffle<i16>(low, high, 0, 2, 4, 6, 8, 10, 12, 14));
+      v128.store(odd + out + (x << 1), v128.shuffle<i16>(low, high, 1, 3, 5, 7, 9, 11, 13, 15));
+    }
+    for (; x < half; x++) {
+      store<u16>(even + out + (x << 1), load<u16>(row + (x << 2)));
+      if (2 * x + 1 < width) store<u16>(odd + out + (x << 1), load<u16>(row + (x << 2) + 2));
+    }
+  }
+}
+
+const DIRECTIONS: i32 = 16;
+/** Above this sixteen steps may not fit in 16 bit. */
+const MOST_USUAL: i32 = 2047;
+
+/** Sixteen steps across a rim, each cut to what is usual, at one place. */
+function cutSteps(inner: usize, outer: usize, place: usize, usual: i32): i32 {
+  let sum = 0;
+  for (let k = 0; k < DIRECTIONS; k++) {
+    const outside = <i32>load<u16>(<usize>load<u32>(outer + (k << 2)) + place);
+    const inside = <i32>load<u16>(<usize>load<u32>(inner + (k << 2)) + place);
+    sum += max(-usual, min(usual, outside - inside));
+  }
+  return sum;
+}
+
+/**
+ * The step across a rim in every direction, each counted up to the usual one: a shadow shows all around, while an edge of
+ * the subject, however strong, shows in a few directions only. Places are tried at every second pixel across and down.
+ *
+ * @param inner where the places just inside a rim about the first pixel lie: sixteen 32-bit offsets into the planes of even
+ *   and odd columns; `outer` those just outside
+ * @param usual a 32-bit number, at least 1, for each cell of `side` pixels
+ * @param share what must answer, as a share of the usual step in all directions
+ * @param reach how far the rim lies from its centre, an even number of pixels or one less
+ * @param sums for every place of a grid of `gridColumns` with a border of one, 32 bit: thousandths of the usual step
+ * @param places where one is not 0, in order
+ * @returns how many there are
+ */
+export function tryRims(
+  inner: usize,
+  outer: usize,
+  width: i32,
+  height: i32,
+  reach: i32,
+  usual: usize,
+  side: i32,
+  columns: i32,
+  share: f64,
+  sums: usize,
+  gridColumns: i32,
+  places: usize,
+): i32 {
+  const half = (width + 1) >> 1;
+  const first = (reach + 1) & ~1;
+  const last = width - reach;
+  let count = 0;
+  for (let y = first; y < height - reach; y += 2) {
+    const cells = usual + (((y / side) * columns) << 2);
+    const grid = ((y >> 1) + 1) * gridColumns + 1;
+    for (let x = first; x < last; ) {
+      const column = x / side;
+      const end = min(last, (column + 1) * side);
+      const common = load<i32>(cells + (column << 2));
+      const limit = <i32>Math.round(share * <f64>common * <f64>DIRECTIONS);
+      const most = i16x8.splat(<i16>common);
+      const least = i16x8.splat(<i16>-common);
+      for (; x < end; x += 16) {
+        const place: usize = (y * half + (x >> 1)) << 1;
+        const there = min(8, (end - x + 1) >> 1);
+        let mask = 0xff >>> (8 - there);
+        let sum = i16x8.splat(0);
+        if (common <= MOST_USUAL) {
+          for (let k = 0; k < DIRECTIONS << 2; k += 4) {
+            const outside = v128.load(<usize>load<u32>(outer + k) + place);
+            const inside = v128.load(<usize>load<u32>(inner + k) + place);
+            const step = i16x8.sub(outside, inside);
+            sum = i16x8.add(sum, i16x8.max_s(least, i16x8.min_s(most, step)));
+          }
+          const answers = v128.or(
+            i16x8.gt_s(sum, i16x8.splat(<i16>limit)),
+            i16x8.lt_s(sum, i16x8.splat(<i16>-limit)),
+          );
+          mask &= i16x8.bitmask(answers);
+        }
+        while (mask !== 0) {
+          const k = ctz(mask);
+          mask &= mask - 1;
+          const total = cutSteps(inner, outer, place + (k << 1), common);
+          if (total <= limit && total >= -limit) continue;
+          const cell = grid + (x >> 1) + k;
+          store<i32>(sums + (cell << 2), (1000 * total) / common);
+          store<i32>(places + (count << 2), cell);
+          count++;
+        }
+      }
+      x = (end + 1) & ~1;
+    }
+  }
+  return count;
+}
