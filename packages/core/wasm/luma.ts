@@ -28,7 +28,7 @@ export function logLuma16(
     const at = i << 1;
     const luma =
       RED * <i32>load<u16>(red + at) + GREEN * <i32>load<u16>(green + at) + BLUE * <i32>load<u16>(blue + at);
-    store<u16>(onto + at, load<u16>(table + (<i32>(<f64>luma * (0.25 / 257)) << 1)));
+    store<u16>(onto + at, load<u16>(table + ((<i32>(<f64>luma * (0.25 / 257))) << 1)));
   }
 }
 
@@ -90,8 +90,7 @@ function sumDown(above: usize, row: usize, below: usize, down: usize, width: i32
   }
   for (; x < width; x++) {
     const at = x << 1;
-    const sum =
-      <i32>load<u16>(above + at) + 2 * <i32>load<u16>(row + at) + <i32>load<u16>(below + at);
+    const sum = <i32>load<u16>(above + at) + 2 * <i32>load<u16>(row + at) + <i32>load<u16>(below + at);
     store<i32>(down + (x << 2), sum);
   }
 }

@@ -10,7 +10,7 @@ function bend(before: v128, here: v128, after: v128): v128 {
 }
 
 function bendAt(at: usize, step: usize): i32 {
-  const twice = <i32>load<u16>(at) << 1;
+  const twice = (<i32>load<u16>(at)) << 1;
   return abs(<i32>load<u16>(at - step) + <i32>load<u16>(at + step) - twice);
 }
 
@@ -32,8 +32,8 @@ export function listBent(
   const stride = width << 1;
   let count = 0;
   for (let y = 1; y < height - 1; y++) {
-    const cells = least + ((y / side) * columns << 2);
-    for (let x = 1; x < width - 1; ) {
+    const cells = least + (((y / side) * columns) << 2);
+    for (let x = 1; x < width - 1;) {
       const column = x / side;
       const end = min(width - 1, (column + 1) * side);
       const enough = load<i32>(cells + (column << 2));
@@ -156,7 +156,6 @@ let pointsY: usize = 0;
 let pointsWay: usize = 0;
 let pointsStrength: usize = 0;
 let pointsMap: usize = 0;
-let pointsTaken: usize = 0;
 let planeWidth: i32 = 0;
 let planeSize: i32 = 0;
 
@@ -167,36 +166,57 @@ function turnTo(k: i32, heading: f64): f64 {
   return min(turn, Math.PI - turn);
 }
 
+// The best of the points that were held against one another so far, what it costs, and what they go on from.
+let best: i32 = -1;
+let leastCost: f64 = 0;
+let fromX: f64 = 0;
+let fromY: f64 = 0;
+let isFromDark: bool = false;
+
+/** Holds the point at a place of the map, if there is one, against the best so far. */
+function consider(place: usize, heading: f64, cos: f64, sin: f64): void {
+  const k = load<i32>(place) - 1;
+  if (k < 0 || load<f32>(pointsStrength + (k << 2)) > 0 !== isFromDark) return;
+  const ox = <f64>load<f32>(pointsX + (k << 2)) - fromX;
+  const oy = <f64>load<f32>(pointsY + (k << 2)) - fromY;
+  const along = ox * cos + oy * sin;
+  const aside = abs(oy * cos - ox * sin);
+  if (along <= 0.2 || aside > along) return;
+  const turn = turnTo(k, heading);
+  if (turn > MOST_TURN) return;
+  const cost = sqrt(ox * ox + oy * oy) + 2 * turn + aside;
+  if (cost >= leastCost) return;
+  best = k;
+  leastCost = cost;
+}
+
 /** The point that goes on best from one, heading some way; -1 where the line ends. */
 function nextFrom(from: i32, heading: f64, cos: f64, sin: f64): i32 {
-  const isDark = load<f32>(pointsStrength + (from << 2)) > 0;
-  const fromX = <f64>load<f32>(pointsX + (from << 2));
-  const fromY = <f64>load<f32>(pointsY + (from << 2));
+  isFromDark = load<f32>(pointsStrength + (from << 2)) > 0;
+  fromX = <f64>load<f32>(pointsX + (from << 2));
+  fromY = <f64>load<f32>(pointsY + (from << 2));
+  best = -1;
+  leastCost = f64.MAX_VALUE;
   const at = load<i32>(pointsAt + (from << 2));
-  let best = -1;
-  let least = f64.MAX_VALUE;
   for (let dy = -2; dy <= 2; dy++) {
-    const row = at + dy * planeWidth;
-    for (let place = row - 2; place <= row + 2; place++) {
-      if (place < 0 || place >= planeSize) continue;
-      const k = load<i32>(pointsMap + (place << 2)) - 1;
-      if (k < 0 || k === from || load<u8>(pointsTaken + k) !== 0) continue;
-      if (load<f32>(pointsStrength + (k << 2)) > 0 !== isDark) continue;
-      const ox = <f64>load<f32>(pointsX + (k << 2)) - fromX;
-      const oy = <f64>load<f32>(pointsY + (k << 2)) - fromY;
-      const along = ox * cos + oy * sin;
-      const aside = abs(oy * cos - ox * sin);
-      if (along <= 0.2 || aside > along) continue;
-      const turn = turnTo(k, heading);
-      if (turn > MOST_TURN) continue;
-      const cost = sqrt(ox * ox + oy * oy) + 2 * turn + aside;
-      if (cost < least) {
-        best = k;
-        least = cost;
-      }
+    const first = at + dy * planeWidth - 2;
+    if (first < 0 || first + 5 > planeSize) continue;
+    const place: usize = pointsMap + (first << 2);
+    // Most places are empty.
+    if (v128.any_true(v128.load(place))) {
+      consider(place, heading, cos, sin);
+      consider(place + 4, heading, cos, sin);
+      consider(place + 8, heading, cos, sin);
+      consider(place + 12, heading, cos, sin);
     }
+    consider(place + 16, heading, cos, sin);
   }
   return best;
+}
+
+/** Takes a point off the map: no other line goes through it. */
+function takePoint(k: i32): void {
+  store<i32>(pointsMap + (load<i32>(pointsAt + (k << 2)) << 2), 0);
 }
 
 /** Follows a line from a seed, ahead or back. @returns where the list ends after it */
@@ -211,7 +231,7 @@ function follow(seed: i32, isAhead: bool, onto: usize): usize {
   let waySin = isTurned ? -sin : sin;
   let k = nextFrom(from, isTurned ? angle + Math.PI : angle, wayCos, waySin);
   while (k >= 0) {
-    store<u8>(pointsTaken + k, 1);
+    takePoint(k);
     store<i32>(end, k);
     end += 4;
     from = k;
@@ -244,7 +264,7 @@ function turnRound(first: usize, end: usize): void {
  *
  * @param seeds numbers of points, the strongest first
  * @param ways for each point its angle of 0 to pi, the cosine and the sine of it, as 64-bit floats
- * @param taken a byte for each point, 0
+ * @param map the number of the point and 1 for every pixel; it is used up
  * @param points the numbers of the points of all paths, one after the other
  * @param lengths how many points each path has
  * @returns how many paths there are
@@ -260,7 +280,6 @@ export function linkCrests(
   map: usize,
   width: i32,
   height: i32,
-  taken: usize,
   points: usize,
   lengths: usize,
 ): i32 {
@@ -270,15 +289,14 @@ export function linkCrests(
   pointsWay = ways;
   pointsStrength = strength;
   pointsMap = map;
-  pointsTaken = taken;
   planeWidth = width;
   planeSize = width * height;
   let paths = 0;
   let first = points;
   for (let s = 0; s < seedCount; s++) {
     const seed = load<i32>(seeds + (s << 2));
-    if (load<u8>(taken + seed) !== 0) continue;
-    store<u8>(taken + seed, 1);
+    if (load<i32>(map + (load<i32>(at + (seed << 2)) << 2)) === 0) continue;
+    takePoint(seed);
     // What lies ahead is found first, and written after what lies behind.
     const aheadEnd = follow(seed, true, first);
     const ahead = <i32>(aheadEnd - first);

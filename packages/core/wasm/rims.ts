@@ -6,7 +6,7 @@ function pair(at: usize, step: usize, core: v128): v128 {
 }
 
 function pairAt(at: usize, step: usize): i32 {
-  const core = <i32>load<u16>(at) << 1;
+  const core = (<i32>load<u16>(at)) << 1;
   const sum = <i32>load<u16>(at - step) + <i32>load<u16>(at + step) - core;
   return max(-32768, min(32767, sum));
 }
@@ -45,7 +45,9 @@ export function ringContrast(
       const core = v128.load(at);
       const a = pair(at, across, core);
       const b = pair(at, down, core);
-      if (!v128.any_true(v128.or(i16x8.ge_s(i16x8.min_s(a, b), enough), i16x8.le_s(i16x8.max_s(a, b), little))))
+      if (
+        !v128.any_true(v128.or(i16x8.ge_s(i16x8.min_s(a, b), enough), i16x8.le_s(i16x8.max_s(a, b), little)))
+      )
         continue;
       const c = pair(at, falling, core);
       const d = pair(at, rising, core);
@@ -148,7 +150,7 @@ export function tryRims(
   for (let y = first; y < height - reach; y += 2) {
     const cells = usual + (((y / side) * columns) << 2);
     const grid = ((y >> 1) + 1) * gridColumns + 1;
-    for (let x = first; x < last; ) {
+    for (let x = first; x < last;) {
       const column = x / side;
       const end = min(last, (column + 1) * side);
       const common = load<i32>(cells + (column << 2));
@@ -188,4 +190,166 @@ export function tryRims(
     }
   }
   return count;
+}
+
+/** Keeps of places those where no neighbour departs further the same way; of equals the first counts. @returns how many */
+export function keepPeaks(map: usize, width: i32, places: usize, count: i32): i32 {
+  let kept = 0;
+  for (let p = 0; p < count; p++) {
+    const i = load<i32>(places + (p << 2));
+    const at = map + (i << 1);
+    const sign: i32 = load<i16>(at) > 0 ? 1 : -1;
+    const value = sign * <i32>load<i16>(at);
+    const up = at - (width << 1);
+    const down = at + (width << 1);
+    if (
+      value <= sign * <i32>load<i16>(at - 2) ||
+      value < sign * <i32>load<i16>(at + 2) ||
+      value <= sign * <i32>load<i16>(up) ||
+      value < sign * <i32>load<i16>(down) ||
+      value <= sign * <i32>load<i16>(up - 2) ||
+      value < sign * <i32>load<i16>(down + 2) ||
+      value <= sign * <i32>load<i16>(up + 2) ||
+      value < sign * <i32>load<i16>(down - 2)
+    )
+      continue;
+    store<i32>(places + (kept << 2), i);
+    kept++;
+  }
+  return kept;
+}
+
+/** Whether no neighbour on the grid answers more strongly the same way; of equals the first counts. */
+function isGridPeak(at: usize, columns: i32): bool {
+  const sign = load<i32>(at) > 0 ? 1 : -1;
+  const value = sign * load<i32>(at);
+  const up = at - (columns << 2);
+  const down = at + (columns << 2);
+  return (
+    value > sign * load<i32>(at - 4) &&
+    value >= sign * load<i32>(at + 4) &&
+    value > sign * load<i32>(up) &&
+    value >= sign * load<i32>(down) &&
+    value > sign * load<i32>(up - 4) &&
+    value >= sign * load<i32>(down + 4) &&
+    value > sign * load<i32>(up + 4) &&
+    value >= sign * load<i32>(down - 4)
+  );
+}
+
+// The rim that is looked at: set by `climbRims`, read by what it calls.
+let rimData: usize = 0;
+let rimWidth: i32 = 0;
+let rimHeight: i32 = 0;
+let rimInner: usize = 0;
+let rimOuter: usize = 0;
+let rimReach: i32 = 0;
+let rimUsual: usize = 0;
+let rimSide: i32 = 0;
+let rimColumns: i32 = 0;
+
+// What `lookAt` saw: the mean step with each counted up to the usual one, -1 to 1, with every step in full, and the usual
+// one itself.
+let cut: f64 = 0;
+let full: f64 = 0;
+let usualHere: f64 = 0;
+
+function lookAt(i: i32): void {
+  const y = i / rimWidth;
+  const x = i - y * rimWidth;
+  cut = 0;
+  full = 0;
+  if (x < rimReach || y < rimReach || x >= rimWidth - rimReach || y >= rimHeight - rimReach) return;
+  usualHere = <f64>load<f32>(rimUsual + (((y / rimSide) * rimColumns + x / rimSide) << 2));
+  const at = rimData + (i << 1);
+  for (let k = 0; k < DIRECTIONS << 2; k += 4) {
+    const step = <f64>(
+      (<i32>load<u16>(at + load<i32>(rimOuter + k)) - <i32>load<u16>(at + load<i32>(rimInner + k)))
+    );
+    full += step;
+    cut += max(-usualHere, min(usualHere, step));
+  }
+  cut /= <f64>DIRECTIONS * usualHere;
+  full /= <f64>DIRECTIONS * usualHere;
+}
+
+/** A deep speck reaches all it may off its centre already: from there on the steps in full tell the way. */
+const FULL_SHARE: f64 = 0.02;
+/** Steps that are climbed at most. */
+const MOST_CLIMBED: i32 = 5;
+
+/**
+ * Climbs from every peak of the grid to the place where the rim stands out most.
+ *
+ * @param inner where the places just inside a rim lie from its centre: sixteen 32-bit numbers of bytes; `outer` those outside
+ * @param usual a 32-bit float for each cell of `side` pixels
+ * @param least what must answer there, as a share of the usual step
+ * @param found for each four 64-bit floats: index of the pixel, mean step with each counted up to the usual one, over the
+ *   usual one, the usual one, and the mean step in full, over the usual one and above 0
+ * @returns how many there are; some may be the same
+ */
+export function climbRims(
+  data: usize,
+  width: i32,
+  height: i32,
+  inner: usize,
+  outer: usize,
+  reach: i32,
+  usual: usize,
+  side: i32,
+  columns: i32,
+  sums: usize,
+  gridColumns: i32,
+  places: usize,
+  count: i32,
+  least: f64,
+  found: usize,
+): i32 {
+  rimData = data;
+  rimWidth = width;
+  rimHeight = height;
+  rimInner = inner;
+  rimOuter = outer;
+  rimReach = reach;
+  rimUsual = usual;
+  rimSide = side;
+  rimColumns = columns;
+  let kept = 0;
+  for (let p = 0; p < count; p++) {
+    const cell = load<i32>(places + (p << 2));
+    if (!isGridPeak(sums + (cell << 2), gridColumns)) continue;
+    const row = cell / gridColumns - 1;
+    let at = 2 * (row * width + cell - (row + 1) * gridColumns - 1);
+    lookAt(at);
+    const sign: f64 = cut > 0 ? 1 : -1;
+    let step = cut;
+    let strength = full;
+    let common = usualHere;
+    let height = sign * (step + FULL_SHARE * strength);
+    for (let climbed = 0; climbed < MOST_CLIMBED; climbed++) {
+      const from = at;
+      for (let dy = -1; dy <= 1; dy++)
+        for (let dx = -1; dx <= 1; dx++) {
+          if (dx === 0 && dy === 0) continue;
+          const there = from + dy * width + dx;
+          lookAt(there);
+          const other = sign * (cut + FULL_SHARE * full);
+          if (other <= height) continue;
+          at = there;
+          step = cut;
+          strength = full;
+          common = usualHere;
+          height = other;
+        }
+      if (at === from) break;
+    }
+    if (sign * step < least) continue;
+    const out = found + (kept << 5);
+    store<f64>(out, <f64>at);
+    store<f64>(out, step, 8);
+    store<f64>(out, common, 16);
+    store<f64>(out, sign * strength, 24);
+    kept++;
+  }
+  return kept;
 }

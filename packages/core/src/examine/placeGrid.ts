@@ -25,7 +25,7 @@ export function createPlaceGrid<T>(side: number): PlaceGrid<T> {
       for (let column = -1; column <= 1; column++)
         for (let row = -1; row <= 1; row++) {
           const cell = cells.get(middle + column * ROWS + row);
-          if (cell) found.push(...cell);
+          if (cell) for (const thing of cell) found.push(thing);
         }
       return found;
     },

@@ -122,7 +122,6 @@ export interface Kernels {
       map: number,
       width: number,
       height: number,
-      taken: number,
       points: number,
       lengths: number,
     ]
@@ -156,6 +155,49 @@ export interface Kernels {
       places: number,
     ]
   ): number;
+  keepPeaks(map: number, width: number, places: number, count: number): number;
+  climbRims(
+    ...places: readonly [
+      data: number,
+      width: number,
+      height: number,
+      inner: number,
+      outer: number,
+      reach: number,
+      usual: number,
+      side: number,
+      columns: number,
+      sums: number,
+      gridColumns: number,
+      places: number,
+      count: number,
+      least: number,
+      found: number,
+    ]
+  ): number;
+  addLeaves(
+    nodes: number,
+    roots: number,
+    trees: number,
+    traits: number,
+    width: number,
+    samples: number,
+    sums: number,
+  ): void;
+  explainPlaces(
+    ...places: readonly [
+      data: number,
+      width: number,
+      centres: number,
+      signs: number,
+      places: number,
+      templates: number,
+      radii: number,
+      softnesses: number,
+      seen: number,
+      found: number,
+    ]
+  ): void;
 }
 
 /** The part of the engine's own interface that is used; it is the same in browsers and elsewhere. */

@@ -50,8 +50,7 @@ export function lumaOf({ width, height, stride, depth, planes }: Raster): LumaPl
   const channels = kept.map((plane, c) => {
     const Samples = depth === 16 ? Uint16Array : Uint8Array;
     const laid = new Samples(memory.buffer, places[c + 1], width * height);
-    for (let y = 0; y < height; y++)
-      laid.set(plane.subarray(y * stride, y * stride + width), y * width);
+    for (let y = 0; y < height; y++) laid.set(plane.subarray(y * stride, y * stride + width), y * width);
     return places[c + 1];
   });
   const [red, green = red, blue = red] = channels;

@@ -43,7 +43,9 @@ function thinned(path: readonly LinePoint[], left: number, top: number): LinePoi
  * @returns every path that was measured, of both polarities, in pixels of the whole picture
  */
 export function findLines(levels: readonly LumaPlane[], { left, top, raster }: Window): ScoredFault[] {
-  return lineCandidates(levels, raster).map((line): ScoredFault => {
+  const lines = lineCandidates(levels, raster);
+  const scores = forest.scoreAll(lines.map(({ traits }) => traits));
+  return lines.map((line, k): ScoredFault => {
     const path = thinned(line.path, left, top);
     const [x, y] = path[path.length >> 1];
     return {
@@ -53,7 +55,7 @@ export function findLines(levels: readonly LumaPlane[], { left, top, raster }: W
         softness: SOFTNESS,
         tone: line.traits[SIDE_TONE],
         path,
-        score: forest.score(line.traits),
+        score: scores[k],
         fit: line.length,
       },
     };

@@ -8,7 +8,8 @@ export type LinePoint = readonly [x: number, y: number];
 
 /** Pieces of one line in their order: a scratch breaks off here and there, and is cut where another one crosses it. */
 export interface JoinedPath {
-  readonly points: readonly LinePoint[];
+  /** Numbers of ridge points. */
+  readonly points: Int32Array;
   readonly sign: 1 | -1;
   /** Length of the gaps that were jumped, in pixels. */
   readonly gaps: number;
@@ -21,101 +22,113 @@ const MOST_TURN = 0.4;
 /** The direction of an end is taken over so many points. */
 const END = 6;
 
-interface Piece {
-  points: LinePoint[];
-  gaps: number;
-  readonly sign: 1 | -1;
-}
-
+/** An end of a piece: where it lies and which way it leaves the piece. Two of them belong to each, the first one first. */
 interface End {
   readonly piece: number;
-  readonly isLast: boolean;
+  /** Number of the ridge point. */
+  readonly point: number;
+  readonly x: number;
+  readonly y: number;
+  readonly heading: number;
+  readonly sign: 1 | -1;
+  /** Length of its piece, in pixels. */
+  readonly length: number;
 }
 
-const lengthOf = (points: readonly LinePoint[]): number => {
+/** Two ends that may go on in one another. */
+interface Gap {
+  readonly a: number;
+  readonly b: number;
+  readonly length: number;
+  readonly turn: number;
+}
+
+function lengthOf(points: Int32Array, { x, y }: RidgePoints): number {
   let length = 0;
-  for (let i = 1; i < points.length; i++)
-    length += Math.hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]);
+  for (let i = 1; i < points.length; i++) {
+    const dx = x[points[i]] - x[points[i - 1]];
+    const dy = y[points[i]] - y[points[i - 1]];
+    length += Math.sqrt(dx * dx + dy * dy);
+  }
   return length;
-};
-
-/** Where an end lies and which way it leaves the piece. */
-function endOf({ points }: Piece, isLast: boolean): { x: number; y: number; heading: number } {
-  const tip = isLast ? points[points.length - 1] : points[0];
-  const inner = isLast
-    ? points[Math.max(0, points.length - END)]
-    : points[Math.min(points.length - 1, END - 1)];
-  return { x: tip[0], y: tip[1], heading: Math.atan2(tip[1] - inner[1], tip[0] - inner[0]) };
 }
+
+function endsOf({ points, sign }: RidgePath, piece: number, ridge: RidgePoints): End[] {
+  const length = lengthOf(points, ridge);
+  const last = points.length - 1;
+  return [
+    [0, Math.min(last, END - 1)],
+    [last, Math.max(0, points.length - END)],
+  ].map(([tip, inner]): End => {
+    const point = points[tip];
+    const [x, y] = [ridge.x[point], ridge.y[point]];
+    const heading = Math.atan2(y - ridge.y[points[inner]], x - ridge.x[points[inner]]);
+    return { piece, point, x, y, heading, sign, length };
+  });
+}
+
+const sizeOfTurn = (turn: number): number => Math.abs(Math.atan2(Math.sin(turn), Math.cos(turn)));
 
 /** How much a line would turn at a gap, and how long it is; null where the two ends do not go on in one another. */
-function gapBetween(
-  a: Piece,
-  aLast: boolean,
-  b: Piece,
-  bLast: boolean,
-): { length: number; turn: number } | null {
-  const [from, to] = [endOf(a, aLast), endOf(b, bLast)];
-  const length = Math.hypot(to.x - from.x, to.y - from.y);
-  if (length > LONGEST_GAP || length > Math.min(lengthOf(a.points), lengthOf(b.points))) return null;
-  const way = length > 2 ? Math.atan2(to.y - from.y, to.x - from.x) : from.heading;
-  const bends = [way - from.heading, to.heading + Math.PI - way].map((bend) =>
-    Math.abs(Math.atan2(Math.sin(bend), Math.cos(bend))),
+function gapBetween(from: End, to: End): { length: number; turn: number } | null {
+  const dx = to.x - from.x;
+  const dy = to.y - from.y;
+  const length = Math.sqrt(dx * dx + dy * dy);
+  if (length > LONGEST_GAP || length > Math.min(from.length, to.length)) return null;
+  const way = length > 2 ? Math.atan2(dy, dx) : from.heading;
+  const turn = Math.max(
+    sizeOfTurn(way - from.heading),
+    sizeOfTurn(to.heading + Math.PI - way),
+    turnBetween(from.heading, to.heading),
   );
-  const turn = Math.max(...bends, turnBetween(from.heading, to.heading));
   return turn <= MOST_TURN ? { length, turn } : null;
 }
 
+/** All gaps that may be jumped, the best first. */
+function gapsOf(ends: readonly End[]): Gap[] {
+  const places = createPlaceGrid<number>(LONGEST_GAP);
+  ends.forEach(({ x, y }, e) => places.add(x, y, e));
+  const gaps = ends.flatMap((end, e): Gap[] => {
+    const here: Gap[] = [];
+    for (const o of places.near(end.x, end.y)) {
+      const other = ends[o];
+      if (other.piece <= end.piece || other.sign !== end.sign) continue;
+      const gap = gapBetween(end, other);
+      if (gap) here.push({ a: e, b: o, ...gap });
+    }
+    return here;
+  });
+  return gaps.sort((g, h) => g.length + 10 * g.turn - h.length - 10 * h.turn);
+}
+
+/** One piece after the other, each turned round where an end asks for it. */
+function joined(one: Int32Array, tipOfOne: number, two: Int32Array, tipOfTwo: number): Int32Array {
+  const points = new Int32Array(one.length + two.length);
+  points.set(one);
+  points.set(two, one.length);
+  if (one[one.length - 1] !== tipOfOne) points.subarray(0, one.length).reverse();
+  if (two[0] !== tipOfTwo) points.subarray(one.length).reverse();
+  return points;
+}
+
 /** Joins pieces whose ends go on in one another, the shortest gaps first. */
-export function joinPaths(paths: readonly RidgePath[], { x, y }: RidgePoints): JoinedPath[] {
-  const pieces: (Piece | null)[] = paths.map(({ points, sign }) => ({
-    points: Array.from(points, (k): LinePoint => [x[k], y[k]]),
-    gaps: 0,
-    sign,
-  }));
-  const ends = createPlaceGrid<End>(LONGEST_GAP);
-  pieces.forEach((piece, p) => {
-    if (!piece) return;
-    for (const isLast of [false, true]) {
-      const { x: ex, y: ey } = endOf(piece, isLast);
-      ends.add(ex, ey, { piece: p, isLast });
-    }
-  });
-  const gaps: { a: End; b: End; length: number; turn: number }[] = [];
-  pieces.forEach((piece, p) => {
-    if (!piece) return;
-    for (const isLast of [false, true]) {
-      const { x: ex, y: ey } = endOf(piece, isLast);
-      for (const other of ends.near(ex, ey)) {
-        const there = pieces[other.piece];
-        if (other.piece <= p || !there || there.sign !== piece.sign) continue;
-        const gap = gapBetween(piece, isLast, there, other.isLast);
-        if (gap) gaps.push({ a: { piece: p, isLast }, b: other, ...gap });
-      }
-    }
-  });
-  // Which piece a first one has become part of, and at which of its ends the old end lies.
+export function joinPaths(paths: readonly RidgePath[], ridge: RidgePoints): JoinedPath[] {
+  const pieces = paths.map((path): JoinedPath | null => ({ ...path, gaps: 0 }));
+  const ends = paths.flatMap((path, p) => endsOf(path, p, ridge));
+  // Which piece a first one has become part of.
   const home = pieces.map((_, p) => p);
-  const used = new Set<string>();
+  const used = new Set<number>();
   const find = (p: number): number => (home[p] === p ? p : find(home[p]));
-  for (const { a, b, length } of gaps.sort((g, h) => g.length + 10 * g.turn - h.length - 10 * h.turn)) {
-    const names = [a, b].map(({ piece, isLast }) => `${piece} ${isLast}`);
-    if (names.some((name) => used.has(name))) continue;
-    const [ra, rb] = [find(a.piece), find(b.piece)];
+  for (const { a, b, length } of gapsOf(ends)) {
+    if (used.has(a) || used.has(b)) continue;
+    const [ra, rb] = [find(ends[a].piece), find(ends[b].piece)];
     const [one, two] = [pieces[ra], pieces[rb]];
-    const [tipA, tipB] = [a, b].map(({ piece, isLast }) => {
-      const { points } = paths[piece];
-      const k = isLast ? points[points.length - 1] : points[0];
-      return [x[k], y[k]] as const;
-    });
     if (ra === rb || !one || !two) continue;
-    const isTip = (point: LinePoint, tip: LinePoint): boolean => point[0] === tip[0] && point[1] === tip[1];
-    const before = isTip(one.points[one.points.length - 1], tipA) ? one.points : [...one.points].reverse();
-    const after = isTip(two.points[0], tipB) ? two.points : [...two.points].reverse();
-    pieces[ra] = { points: [...before, ...after], gaps: one.gaps + two.gaps + length, sign: one.sign };
+    const points = joined(one.points, ends[a].point, two.points, ends[b].point);
+    pieces[ra] = { points, gaps: one.gaps + two.gaps + length, sign: one.sign };
     pieces[rb] = null;
     home[rb] = ra;
-    for (const name of names) used.add(name);
+    used.add(a).add(b);
   }
   return pieces.filter((piece) => piece !== null);
 }

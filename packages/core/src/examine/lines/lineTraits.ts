@@ -3,8 +3,12 @@ import { colourChannels, fullScale } from '../../raster/raster.ts';
 import type { Polarity } from '../fault.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import { LUMA_STEPS, lumaAt } from '../ground/lumaLevels.ts';
-import { createPlaceGrid } from '../placeGrid.ts';
+import { pixelUnder } from '../pixelUnder.ts';
 import type { JoinedPath, LinePoint } from './joinPaths.ts';
+import { lineCrowds } from './lineCrowds.ts';
+import type { LineStations } from './lineStations.ts';
+import { stationsAlong } from './lineStations.ts';
+import type { RidgePoints } from './ridgePoints.ts';
 
 /** What the classifier looks at, in this order. */
 export const LINE_TRAITS = [
@@ -48,55 +52,73 @@ export interface MeasuredLine {
   readonly traits: Float64Array;
 }
 
-/** Paths are measured at every so many pixels along. */
-const EVERY = 1.5;
 /** Sides are looked at from here to there, in pixels from the crest. */
 const [NEAR_SIDE, FAR_SIDE] = [3, 4.5];
-/** How far across a profile is looked at for the width. */
-const ACROSS = 4;
+/** How far across a profile is looked at for the width, and at what steps, in pixels. */
+const [ACROSS, ACROSS_EVERY] = [4, 0.5];
 /** The farthest a measurement looks. */
 const MARGIN = 6;
 const LEAST_DEPTH = 16;
+/** A line that is seen at fewer places cannot be told from its surroundings. */
+const FEWEST_STATIONS = 6;
+/** Fewer than this share of its points stand out less than what is said of the weakest. */
+const WEAK_SHARE = 0.2;
+/** Turns are taken between places so many stations apart. */
+const TURN_OVER = 4;
 
-interface Station {
-  readonly x: number;
-  readonly y: number;
-  /** Unit vector across the line. */
-  readonly nx: number;
-  readonly ny: number;
+/*
+ * Tens of thousands of lines are measured on a tile, each at a handful of places. What is seen there stands in columns that
+ * every line uses in turn: columns of its own would take longer to make than to fill.
+ */
+
+const columns = {
+  cores: new Float64Array(256),
+  left: new Float64Array(256),
+  right: new Float64Array(256),
+  sides: new Float64Array(256),
+  depths: new Float64Array(256),
+  shallower: new Float64Array(256),
+  widths: new Float64Array(256),
+  strengths: new Float64Array(256),
+};
+
+function makeRoom(count: number): void {
+  if (columns.cores.length >= count) return;
+  for (const name of Object.keys(columns) as (keyof typeof columns)[])
+    columns[name] = new Float64Array(2 * count);
 }
 
-function stationsOf(points: readonly LinePoint[]): Station[] {
-  const stations: Station[] = [];
-  let behind = 0;
-  for (let i = 1; i < points.length; i++) {
-    const [[ax, ay], [bx, by]] = [points[i - 1], points[i]];
-    const length = Math.hypot(bx - ax, by - ay);
-    if (length === 0) continue;
-    // The direction is taken over a few points: a crest wavers by a fraction of a pixel.
-    const [fx, fy] = points[Math.max(0, i - 3)];
-    const [tx, ty] = points[Math.min(points.length - 1, i + 2)];
-    const span = Math.hypot(tx - fx, ty - fy) || 1;
-    const [nx, ny] = [-(ty - fy) / span, (tx - fx) / span];
-    for (let at = EVERY - behind; at <= length; at += EVERY) {
-      const t = at / length;
-      stations.push({ x: ax + t * (bx - ax), y: ay + t * (by - ay), nx, ny });
-    }
-    behind = (behind + length) % EVERY;
+function mean(values: Float64Array, count: number): number {
+  let sum = 0;
+  for (let k = 0; k < count; k++) sum += values[k];
+  return count > 0 ? sum / count : 0;
+}
+
+function spread(values: Float64Array, count: number): number {
+  const middle = mean(values, count);
+  let sum = 0;
+  for (let k = 0; k < count; k++) {
+    const off = values[k] - middle;
+    sum += off * off;
   }
-  return stations;
+  return count > 0 ? Math.sqrt(sum / count) : 0;
 }
 
-const mean = (values: readonly number[]): number =>
-  values.length > 0 ? values.reduce((sum, value) => sum + value, 0) / values.length : 0;
-function spread(values: readonly number[]): number {
-  const middle = mean(values);
-  return Math.sqrt(mean(values.map((value) => (value - middle) ** 2)));
+/** Mean size of the steps from each value to the next. */
+function meanStep(values: Float64Array, count: number): number {
+  let sum = 0;
+  for (let k = 1; k < count; k++) sum += Math.abs(values[k] - values[k - 1]);
+  return count > 1 ? sum / (count - 1) : 0;
 }
-const quantile = (values: readonly number[], share: number): number =>
-  Float64Array.from(values).sort()[Math.floor(share * (values.length - 1))] ?? 0;
 
-function sampleAt({ width, data }: LumaPlane, x: number, y: number): number {
+/** Mean difference of two columns. */
+function meanApart(some: Float64Array, others: Float64Array, count: number): number {
+  let sum = 0;
+  for (let k = 0; k < count; k++) sum += some[k] - others[k];
+  return count > 0 ? sum / count : 0;
+}
+
+function sampleAt(data: Uint16Array, width: number, x: number, y: number): number {
   const px = x - 0.5;
   const py = y - 0.5;
   const ix = Math.floor(px);
@@ -109,119 +131,152 @@ function sampleAt({ width, data }: LumaPlane, x: number, y: number): number {
   return upper + fy * (lower - upper);
 }
 
-/** Width at half the depth of the mean profile, and of each station's, in pixels. */
-function widthAt(
-  plane: LumaPlane,
-  { x, y, nx, ny }: Station,
+/** Looks at core and sides at the stations of a line, in units of the plane. */
+function lookAlong({ width, data }: LumaPlane, { count, x, y, nx, ny }: LineStations, sign: number): void {
+  const { cores, left, right, sides, depths, shallower } = columns;
+  for (let k = 0; k < count; k++) {
+    const px = x[k];
+    const py = y[k];
+    const core = sampleAt(data, width, px, py);
+    const one =
+      0.5 *
+      (sampleAt(data, width, px + NEAR_SIDE * nx[k], py + NEAR_SIDE * ny[k]) +
+        sampleAt(data, width, px + FAR_SIDE * nx[k], py + FAR_SIDE * ny[k]));
+    const other =
+      0.5 *
+      (sampleAt(data, width, px - NEAR_SIDE * nx[k], py - NEAR_SIDE * ny[k]) +
+        sampleAt(data, width, px - FAR_SIDE * nx[k], py - FAR_SIDE * ny[k]));
+    cores[k] = core;
+    left[k] = one;
+    right[k] = other;
+    sides[k] = (one + other) / 2;
+    depths[k] = sign * (sides[k] - core);
+    shallower[k] = Math.min(sign * (one - core), sign * (other - core));
+  }
+}
+
+/** Width at half the depth at each station, in pixels. */
+function lookAcross(
+  { width, data }: LumaPlane,
+  { count, x, y, nx, ny }: LineStations,
   sign: number,
-  side: number,
   depth: number,
-): number {
-  let width = 0;
-  for (let t = -ACROSS; t <= ACROSS; t += 0.5)
-    if (sign * (side - sampleAt(plane, x + t * nx, y + t * ny)) > depth / 2) width += 0.5;
-  return width;
+): void {
+  const { sides, widths } = columns;
+  for (let k = 0; k < count; k++) {
+    let wide = 0;
+    for (let t = -ACROSS; t <= ACROSS; t += ACROSS_EVERY)
+      if (sign * (sides[k] - sampleAt(data, width, x[k] + t * nx[k], y[k] + t * ny[k])) > depth / 2)
+        wide += ACROSS_EVERY;
+    widths[k] = wide;
+  }
 }
 
 /** How far the channels lie apart in what they are lowered by, and how coloured the line itself is. */
 function coloursOf(
   raster: Raster,
-  stations: readonly Station[],
+  { count, x, y, nx, ny }: LineStations,
   scale: number,
 ): { apart: number; core: number } {
   const channels = colourChannels(raster.planes.length);
   const top = fullScale(raster.depth);
-  /** Index of the pixel of the picture under a place of the level. */
-  const under = (x: number, y: number): number => {
-    const column = Math.min(raster.width - 1, Math.max(0, Math.floor(x * scale)));
-    const row = Math.min(raster.height - 1, Math.max(0, Math.floor(y * scale)));
-    return row * raster.stride + column;
-  };
-  const count = stations.length;
-  const onCore = new Int32Array(count);
-  const onSides = new Int32Array(2 * count);
-  stations.forEach(({ x, y, nx, ny }, k) => {
-    onCore[k] = under(x, y);
-    onSides[2 * k] = under(x + NEAR_SIDE * nx, y + NEAR_SIDE * ny);
-    onSides[2 * k + 1] = under(x - NEAR_SIDE * nx, y - NEAR_SIDE * ny);
-  });
-  const meanOf = (plane: Uint8Array | Uint16Array, places: Int32Array): number => {
-    let sum = 0;
-    for (const place of places) sum += plane[place] / top;
-    return sum / places.length;
-  };
-  const lowered: number[] = [];
-  const cores: number[] = [];
+  let [sum, least, most] = [0, Infinity, -Infinity];
+  let [darkest, brightest] = [Infinity, -Infinity];
   for (let c = 0; c < channels; c++) {
-    const core = meanOf(raster.planes[c], onCore);
-    const side = meanOf(raster.planes[c], onSides);
-    lowered.push(Math.log((side + 0.012) / (core + 0.012)));
-    cores.push(core);
+    const plane = raster.planes[c];
+    let [core, side] = [0, 0];
+    for (let k = 0; k < count; k++) {
+      const sx = NEAR_SIDE * nx[k];
+      const sy = NEAR_SIDE * ny[k];
+      core += plane[pixelUnder(raster, x[k] * scale, y[k] * scale)];
+      side +=
+        plane[pixelUnder(raster, (x[k] + sx) * scale, (y[k] + sy) * scale)] +
+        plane[pixelUnder(raster, (x[k] - sx) * scale, (y[k] - sy) * scale)];
+    }
+    const tone = core / count / top;
+    const lowered = Math.log((side / (2 * count) / top + 0.012) / (tone + 0.012));
+    sum += lowered;
+    least = Math.min(least, lowered);
+    most = Math.max(most, lowered);
+    darkest = Math.min(darkest, tone);
+    brightest = Math.max(brightest, tone);
   }
-  const by = Math.abs(mean(lowered)) + 0.02;
-  return {
-    apart: (Math.max(...lowered) - Math.min(...lowered)) / by,
-    core: Math.max(...cores) - Math.min(...cores),
-  };
+  return { apart: (most - least) / (Math.abs(sum / channels) + 0.02), core: brightest - darkest };
+}
+
+const distance = (dx: number, dy: number): number => Math.sqrt(dx * dx + dy * dy);
+
+/** A line while it is measured, in pixels of the level. */
+interface Draft {
+  readonly x: Float64Array;
+  readonly y: Float64Array;
+  readonly sign: 1 | -1;
+  readonly length: number;
+  readonly width: number;
+  readonly ground: number;
+  readonly depth: number;
+  readonly traits: Float64Array;
 }
 
 /** Measures one line; null where it runs too near the border to be looked at from both sides. */
 function measureLine(
   { points, sign, gaps }: JoinedPath,
+  ridge: RidgePoints,
   plane: LumaPlane,
   level: number,
   raster: Raster,
-  strengths: readonly number[],
-): MeasuredLine | null {
-  const stations = stationsOf(points).filter(
-    ({ x, y }) => x > MARGIN && y > MARGIN && x < plane.width - MARGIN && y < plane.height - MARGIN,
-  );
-  if (stations.length < 6) return null;
-  const cores = stations.map(({ x, y }) => sampleAt(plane, x, y));
-  const sideAt = ({ x, y, nx, ny }: Station, way: 1 | -1): number =>
-    0.5 *
-    (sampleAt(plane, x + way * NEAR_SIDE * nx, y + way * NEAR_SIDE * ny) +
-      sampleAt(plane, x + way * FAR_SIDE * nx, y + way * FAR_SIDE * ny));
-  const left = stations.map((station) => sideAt(station, 1));
-  const right = stations.map((station) => sideAt(station, -1));
-  const sides = left.map((side, k) => (side + right[k]) / 2);
-  const depths = sides.map((side, k) => sign * (side - cores[k]));
-  const depth = Math.max(LEAST_DEPTH, mean(depths));
-  const steps = left.map((side, k) => side - right[k]);
-  const shallower = left.map((side, k) => Math.min(sign * (side - cores[k]), sign * (right[k] - cores[k])));
-  const widths = stations.map((station, k) => widthAt(plane, station, sign, sides[k], depth));
+): Draft | null {
+  const x = new Float64Array(points.length);
+  const y = new Float64Array(points.length);
   let length = 0;
+  for (let i = 0; i < points.length; i++) {
+    x[i] = ridge.x[points[i]];
+    y[i] = ridge.y[points[i]];
+    if (i > 0) length += distance(x[i] - x[i - 1], y[i] - y[i - 1]);
+  }
+  const stations = stationsAlong(x, y, length, plane, MARGIN);
+  const { count, nx, ny } = stations;
+  if (count < FEWEST_STATIONS) return null;
+  makeRoom(Math.max(count, points.length));
+  const { strengths, cores, left, right, sides, depths, shallower, widths } = columns;
+  for (let i = 0; i < points.length; i++) {
+    const here = ridge.map[Math.floor(y[i]) * plane.width + Math.floor(x[i])] - 1;
+    strengths[i] = here >= 0 ? Math.abs(ridge.strength[here]) : 0;
+  }
+  const last = points.length - 1;
+  const meanStrength = mean(strengths, points.length);
+  const weakest = strengths.subarray(0, points.length).sort()[Math.floor(WEAK_SHARE * last)];
+  lookAlong(plane, stations, sign);
+  const depth = Math.max(LEAST_DEPTH, mean(depths, count));
+  lookAcross(plane, stations, sign, depth);
   let turning = 0;
-  for (let i = 1; i < points.length; i++)
-    length += Math.hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]);
-  for (let k = 4; k < stations.length; k += 4)
-    turning += Math.acos(
-      Math.min(1, Math.abs(stations[k].nx * stations[k - 4].nx + stations[k].ny * stations[k - 4].ny)),
-    );
-  const [first, last] = [points[0], points[points.length - 1]];
-  const scale = 2 ** level;
-  const { apart, core } = coloursOf(raster, stations, scale);
-  const along = sides.slice(1).map((side, k) => Math.abs(side - sides[k]));
+  for (let k = TURN_OVER; k < count; k += TURN_OVER)
+    turning += Math.acos(Math.min(1, Math.abs(nx[k] * nx[k - TURN_OVER] + ny[k] * ny[k - TURN_OVER])));
+  const { apart, core } = coloursOf(raster, stations, 2 ** level);
+  const ground = mean(sides, count);
+  const sideStep = meanStep(sides, count);
+  const width = mean(widths, count);
+  const sideSpread = spread(sides, count);
   const traits = Float64Array.of(
     sign,
     Math.log2(length),
     gaps / length,
-    mean(strengths.map(Math.abs)),
-    quantile(strengths.map(Math.abs), 0.2),
+    meanStrength,
+    weakest,
     depth / LUMA_STEPS,
-    depth / (mean(along) + LEAST_DEPTH),
-    spread(depths) / depth,
-    mean(shallower) / depth,
-    Math.abs(mean(steps)) / depth,
-    Math.hypot(last[0] - first[0], last[1] - first[1]) / length,
+    depth / (sideStep + LEAST_DEPTH),
+    spread(depths, count) / depth,
+    mean(shallower, count) / depth,
+    Math.abs(meanApart(left, right, count)) / depth,
+    distance(x[last] - x[0], y[last] - y[0]) / length,
     turning / length,
-    mean(widths),
-    spread(widths),
-    spread(sides) / depth,
-    mean(along) / depth,
-    lumaAt(mean(cores)),
-    lumaAt(mean(sides)),
-    spread(cores) / (spread(sides) + LEAST_DEPTH),
+    width,
+    spread(widths, count),
+    sideSpread / depth,
+    sideStep / depth,
+    lumaAt(mean(cores, count)),
+    lumaAt(ground),
+    spread(cores, count) / (sideSpread + LEAST_DEPTH),
     apart,
     core,
     level,
@@ -229,11 +284,14 @@ function measureLine(
     0,
     0,
   );
-  const ground = mean(sides);
+  return { x, y, sign, length, width, ground, depth, traits };
+}
+
+function finished({ x, y, sign, length, width, ground, depth, traits }: Draft, scale: number): MeasuredLine {
   return {
     polarity: sign > 0 ? 'dark' : 'bright',
-    path: points.map(([x, y]): LinePoint => [x * scale, y * scale]),
-    width: mean(widths) * scale,
+    path: Array.from(x, (px, k): LinePoint => [px * scale, y[k] * scale]),
+    width: width * scale,
     strength: Math.abs(lumaAt(ground) - lumaAt(Math.max(0, ground - sign * depth))),
     length: length * scale,
     traits,
@@ -244,45 +302,22 @@ const PARALLELS = LINE_TRAITS.indexOf('parallels');
 /** Other lines are counted within this distance of a line's middle, in pixels of the level. */
 const NEIGHBOURHOOD = 40;
 
-/** Counts what else runs near each line: one of many alike is the subject's own texture. */
-function countNeighbours(lines: readonly MeasuredLine[], level: number): void {
-  const reach = NEIGHBOURHOOD * 2 ** level;
-  const middleOf = ({ path }: MeasuredLine): LinePoint => path[path.length >> 1];
-  const headingOf = ({ path }: MeasuredLine): number => {
-    const [[ax, ay], [bx, by]] = [path[0], path[path.length - 1]];
-    return Math.atan2(by - ay, bx - ax);
-  };
-  const middles = createPlaceGrid<MeasuredLine>(reach);
-  for (const line of lines) middles.add(...middleOf(line), line);
-  for (const line of lines) {
-    const [x, y] = middleOf(line);
-    const heading = headingOf(line);
-    let [parallels, crowd, longer] = [0, 0, 0];
-    for (const other of middles.near(x, y)) {
-      const [ox, oy] = middleOf(other);
-      if (other === line || Math.hypot(ox - x, oy - y) > reach) continue;
-      crowd++;
-      if (Math.abs(Math.sin(headingOf(other) - heading)) < 0.25) parallels++;
-      if (other.length >= 0.7 * line.length) longer++;
-    }
-    line.traits[PARALLELS] = parallels;
-    line.traits[PARALLELS + 1] = crowd;
-    line.traits[PARALLELS + 2] = longer;
-  }
-}
+/** A line must be so many times as long as it is wide. */
+const SLENDER = 4;
 
-/** Measures all lines of one level. @param strengthsOf the strengths of the ridge points of a path */
+/** Measures all lines of one level. @param ridge the points that the paths go through */
 export function measureLines(
   paths: readonly JoinedPath[],
+  ridge: RidgePoints,
   plane: LumaPlane,
   level: number,
   raster: Raster,
-  strengthsOf: (path: JoinedPath) => readonly number[],
 ): MeasuredLine[] {
-  const lines = paths.flatMap((path): MeasuredLine[] => {
-    const line = measureLine(path, plane, level, raster, strengthsOf(path));
-    return line ? [line] : [];
-  });
-  countNeighbours(lines, level);
-  return lines;
+  const lines = paths.flatMap((path) => measureLine(path, ridge, plane, level, raster) ?? []);
+  lineCrowds(lines, NEIGHBOURHOOD).forEach(({ parallels, others, longer }, k) =>
+    lines[k].traits.set([parallels, others, longer], PARALLELS),
+  );
+  return lines
+    .filter(({ length, width }) => length >= SLENDER * width)
+    .map((line) => finished(line, 2 ** level));
 }

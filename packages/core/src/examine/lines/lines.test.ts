@@ -63,7 +63,12 @@ describe('lines', () => {
   const pathsOn = (tone: (x: number, y: number) => number) => {
     const points = ridgePoints(smoothed(tone));
     // The flanks of a dark line bend the other way: they are told from lines by what they depart from.
-    return joinPaths(linkRidges(points, WIDTH), points).filter(({ sign }) => sign > 0);
+    return joinPaths(linkRidges(points, WIDTH), points)
+      .filter(({ sign }) => sign > 0)
+      .map((path) => ({
+        gaps: path.gaps,
+        points: Array.from(path.points, (k) => [points.x[k], points.y[k]] as const),
+      }));
   };
   const lengthOf = (path: readonly (readonly [number, number])[]): number =>
     path.slice(1).reduce((sum, [x, y], i) => sum + Math.hypot(x - path[i][0], y - path[i][1]), 0);

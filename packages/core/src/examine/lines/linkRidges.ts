@@ -1,4 +1,4 @@
-import { clear, kernels, layOut, take } from '../../filter/kernels.ts';
+import { kernels, layOut, take } from '../../filter/kernels.ts';
 import type { RidgePoints } from './ridgePoints.ts';
 
 /** The course of a line that may be a fault: numbers of ridge points, one after the other. */
@@ -44,20 +44,20 @@ function waysOf({ count, angle }: RidgePoints): Float64Array {
 export function linkRidges(points: RidgePoints, width: number): RidgePath[] {
   const { count, at, x, y, strength, map } = points;
   const seeds = seedsOf(points);
-  const [seedsAt, ats, xs, ys, ways, strengths, maps, taken, linked, lengths] = layOut([
+  const [seedsAt, ats, xs, ys, ways, strengths, maps, linked, lengths] = layOut([
     ...[seeds, at, x, y, waysOf(points), strength, map],
     // What is followed in both directions is put together behind what is there.
-    ...[count, 4 * (2 * count + 1), 4 * count],
+    ...[4 * (2 * count + 1), 4 * count],
   ]);
-  clear(taken, count);
   const paths = kernels().linkCrests(
     ...[seedsAt, seeds.length, ats, xs, ys, ways, strengths, maps],
-    ...[width, map.length / width, taken, linked, lengths],
+    ...[width, map.length / width, linked, lengths],
   );
-  let end = linked;
+  const all = take(Int32Array, linked, count);
+  let end = 0;
   return Array.from(take(Int32Array, lengths, paths), (length): RidgePath => {
-    const path = take(Int32Array, end, length);
-    end += 4 * length;
+    const path = all.subarray(end, end + length);
+    end += length;
     return { points: path, sign: strength[path[0]] > 0 ? 1 : -1 };
   });
 }

@@ -63,7 +63,9 @@ export function ridgePoints(plane: LumaPlane): RidgePoints {
   const { width, height } = plane;
   const size = width * height;
   const usual = usualCurvature(plane);
-  const least = Int32Array.from(usual.data, (one) => Math.min(MOST_OF_16_BIT, Math.round(LEAST_STRENGTH * one)));
+  const least = Int32Array.from(usual.data, (one) =>
+    Math.min(MOST_OF_16_BIT, Math.round(LEAST_STRENGTH * one)),
+  );
   const { columns } = usual;
   const { listBent, placeCrests } = kernels();
   const [data, leasts, usuals, listed] = layOut([plane.data, least, usual.data, 4 * size]);

@@ -35,32 +35,15 @@ const LEAST_CORE = 3.6;
 export const levelsFor = (largestRadius: number): number =>
   Math.max(1, Math.ceil(Math.log2(largestRadius / LARGEST_ON_LEVEL)) + 1);
 
-/** Whether no neighbour departs further the same way; of equals the first counts. */
-function isPeak(map: Int16Array, i: number, width: number): boolean {
-  const sign = map[i] > 0 ? 1 : -1;
-  const value = sign * map[i];
-  return (
-    value > sign * map[i - 1] &&
-    value >= sign * map[i + 1] &&
-    value > sign * map[i - width] &&
-    value >= sign * map[i + width] &&
-    value > sign * map[i - width - 1] &&
-    value >= sign * map[i + width + 1] &&
-    value > sign * map[i - width + 1] &&
-    value >= sign * map[i + width - 1]
-  );
-}
-
 const polarityOf = (darker: number): Polarity => (darker > 0 ? 'dark' : 'bright');
 
 /** Specks too small for a rim. */
 function cores(plane: LumaPlane): Candidate[] {
   return CORES.flatMap(({ radius, ring }) => {
-    const { map, places } = ringContrast(plane, ring);
+    const { map, peaks } = ringContrast(plane, ring);
     const usual = coreUsual(plane, ring);
     const found: Candidate[] = [];
-    for (const i of places) {
-      if (!isPeak(map, i, plane.width)) continue;
+    for (const i of peaks) {
       const y = Math.floor(i / plane.width);
       const x = i - y * plane.width;
       const here = usual.at(x, y);

@@ -28,12 +28,12 @@ const EVIDENCE = SPECK_TRAITS.indexOf('evidence');
  * @returns every place that was measured, of both polarities, in pixels of the whole picture
  */
 export function findSpecks(levels: readonly LumaPlane[], { left, top, raster }: Window): ScoredFault[] {
-  return measureSpecks(speckCandidates(levels), levels, raster).map(
-    ({ candidate, x, y, r, softness, strength, traits }): ScoredFault => ({
-      ...{ kind: 'speck', polarity: candidate.polarity, x: left + x, y: top + y, r, strength, softness },
-      tone: traits[TONE],
-      score: forest.score(traits),
-      fit: traits[EVIDENCE],
-    }),
-  );
+  const specks = measureSpecks(speckCandidates(levels), levels, raster);
+  const scores = forest.scoreAll(specks.map(({ traits }) => traits));
+  return specks.map(({ candidate, x, y, r, softness, strength, traits }, k): ScoredFault => ({
+    ...{ kind: 'speck', polarity: candidate.polarity, x: left + x, y: top + y, r, strength, softness },
+    tone: traits[TONE],
+    score: scores[k],
+    fit: traits[EVIDENCE],
+  }));
 }

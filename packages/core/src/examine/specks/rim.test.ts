@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
 import { LUMA_STEPS, lumaAt, lumaLevels, smoothLuma } from '../ground/lumaLevels.ts';
 import { discTemplates } from './discTemplates.ts';
-import { explainSpeck } from './explainSpeck.ts';
+import { explainPlaces } from './explainPlaces.ts';
 import { rimOf } from './rim.ts';
 import { rimPeaks } from './rimPeaks.ts';
 
@@ -95,7 +95,7 @@ describe('the disc that explains a place', () => {
       ),
       1,
     );
-    const found = explainSpeck(plane.data, 60 * WIDTH + 80, templates, 1);
+    const [found] = explainPlaces(plane, [{ at: 60 * WIDTH + 80, sign: 1 }], templates);
     expect(found.template.radius).toBe(middle.radius);
     expect(found.template.softness).toBe(middle.softness);
     expect(found.depth / LUMA_STEPS).toBeCloseTo(depth, 1);
@@ -108,7 +108,8 @@ describe('the disc that explains a place', () => {
       pictureOf(WIDTH, HEIGHT, () => 0.5, { grain: 0.02 }),
       1,
     );
-    const found = explainSpeck(plane.data, 60 * WIDTH + 80, discTemplates(4, WIDTH), 1);
+    const place = { at: 60 * WIDTH + 80, sign: 1 } as const;
+    const [found] = explainPlaces(plane, [place], discTemplates(4, WIDTH));
     expect(found.after).toBeGreaterThan(0.85 * found.before);
   });
 });

@@ -11,8 +11,8 @@ export interface Ring {
 export interface RingContrast {
   /** Twice the weakest contrast where all four pairs agree, above 0 where the core is darker; 0 elsewhere. */
   readonly map: Int16Array;
-  /** Where it is not 0, in order. */
-  readonly places: Int32Array;
+  /** Where no neighbour departs further the same way, in order. */
+  readonly peaks: Int32Array;
 }
 
 /** Contrasts below this are not looked at, in twice the units of a plane: no eye sees them. */
@@ -26,6 +26,8 @@ export function ringContrast({ width, height, data }: LumaPlane, { straight, sla
   const size = width * height;
   const [from, map, places] = layOut([data, 2 * size, 4 * size]);
   clear(map, 2 * size);
-  const count = kernels().ringContrast(from, width, height, straight, slanted, LEAST_CONTRAST, map, places);
-  return { map: take(Int16Array, map, size), places: take(Int32Array, places, count) };
+  const compiled = kernels();
+  const count = compiled.ringContrast(from, width, height, straight, slanted, LEAST_CONTRAST, map, places);
+  const kept = compiled.keepPeaks(map, width, places, count);
+  return { map: take(Int16Array, map, size), peaks: take(Int32Array, places, kept) };
 }

@@ -2,12 +2,14 @@ import type { Raster } from '../../raster/raster.ts';
 import { colourChannels, fullScale } from '../../raster/raster.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import { LUMA_STEPS, lumaAt } from '../ground/lumaLevels.ts';
+import { pixelUnder } from '../pixelUnder.ts';
 import type { PlaceGrid } from '../placeGrid.ts';
 import { createPlaceGrid } from '../placeGrid.ts';
 import type { Candidate } from './candidates.ts';
-import type { DiscTemplate } from './discTemplates.ts';
+
 import { discTemplates, templateReach } from './discTemplates.ts';
-import { centreOf, explainSpeck } from './explainSpeck.ts';
+import type { Explanation } from './explainPlaces.ts';
+import { explainPlaces } from './explainPlaces.ts';
 
 /** What the classifier looks at, in this order. */
 export const SPECK_TRAITS = [
@@ -63,6 +65,10 @@ const FARTHEST = 2.2 * 1.32;
 const sample = ({ width, data }: LumaPlane, x: number, y: number): number =>
   data[Math.floor(y) * width + Math.floor(x)];
 
+/** The sample so far from a place in a direction. */
+const sampleOff = (plane: LumaPlane, x: number, y: number, k: number, away: number): number =>
+  sample(plane, x + away * COS[k], y + away * SIN[k]);
+
 interface Surroundings {
   /** Mean of the ring, of the core. */
   readonly ring: number;
@@ -84,13 +90,11 @@ const rimValues = new Float64Array(DIRECTIONS);
 function lookAround(plane: LumaPlane, x: number, y: number, r: number, sign: number): Surroundings {
   let [ring, core, waveX, waveY] = [0, sample(plane, x, y), 0, 0];
   for (let k = 0; k < DIRECTIONS; k++) {
-    const at = (distance: number): number =>
-      sample(plane, x + distance * r * COS[k], y + distance * r * SIN[k]);
-    const outer = 0.5 * (at(RING) + at(FAR_RING));
+    const outer = 0.5 * (sampleOff(plane, x, y, k, RING * r) + sampleOff(plane, x, y, k, FAR_RING * r));
     ringValues[k] = outer;
-    rimValues[k] = sign * (at(OUTSIDE) - at(INSIDE));
+    rimValues[k] = sign * (sampleOff(plane, x, y, k, OUTSIDE * r) - sampleOff(plane, x, y, k, INSIDE * r));
     ring += outer / DIRECTIONS;
-    core += at(CORE);
+    core += sampleOff(plane, x, y, k, CORE * r);
     waveX += (2 * outer * COS[k]) / DIRECTIONS;
     waveY += (2 * outer * SIN[k]) / DIRECTIONS;
   }
@@ -154,18 +158,13 @@ function textures(
 function colourOf(raster: Raster, x: number, y: number, r: number): { mean: number; apart: number } {
   const channels = colourChannels(raster.planes.length);
   const top = fullScale(raster.depth);
-  const value = (plane: Uint8Array | Uint16Array, px: number, py: number): number => {
-    const column = Math.min(raster.width - 1, Math.max(0, Math.floor(px)));
-    const row = Math.min(raster.height - 1, Math.max(0, Math.floor(py)));
-    return plane[row * raster.stride + column];
-  };
   let [mean, least, most] = [0, Infinity, -Infinity];
   for (let c = 0; c < channels; c++) {
     const plane = raster.planes[c];
-    let [inside, outside] = [value(plane, x, y), 0];
+    let [inside, outside] = [plane[pixelUnder(raster, x, y)], 0];
     for (let k = 0; k < DIRECTIONS; k++) {
-      inside += value(plane, x + CORE * r * COS[k], y + CORE * r * SIN[k]);
-      outside += value(plane, x + RING * r * COS[k], y + RING * r * SIN[k]);
+      inside += plane[pixelUnder(raster, x + CORE * r * COS[k], y + CORE * r * SIN[k])];
+      outside += plane[pixelUnder(raster, x + RING * r * COS[k], y + RING * r * SIN[k])];
     }
     const lowered = Math.log(
       (outside / DIRECTIONS / top + 0.012) / (inside / (DIRECTIONS + 1) / top + 0.012),
@@ -180,26 +179,29 @@ function colourOf(raster: Raster, x: number, y: number, r: number): { mean: numb
 /** The smallest depth that is told from none, in units of a plane. */
 const LEAST_DEPTH = 20;
 
-/** Measures one candidate; null where it lies too near the border to be looked at all around. */
+/** Whether a candidate lies far enough from the border to be looked at all around. */
+function isInside({ x, y, radius }: Candidate, { width, height }: LumaPlane): boolean {
+  const [column, row] = [Math.floor(x), Math.floor(y)];
+  const reach = Math.max(templateReach(radius), Math.ceil(FARTHEST * radius) + 2);
+  return column >= reach && row >= reach && column < width - reach && row < height - reach;
+}
+
+const signOf = ({ polarity }: Candidate): 1 | -1 => (polarity === 'dark' ? 1 : -1);
+
 function measure(
   candidate: Candidate,
+  { template, ...found }: Explanation,
   plane: LumaPlane,
-  templates: readonly (readonly DiscTemplate[])[],
   raster: Raster,
-): MeasuredSpeck | null {
-  const { level, radius, polarity } = candidate;
+): MeasuredSpeck {
+  const { level } = candidate;
   const [column, row] = [Math.floor(candidate.x), Math.floor(candidate.y)];
-  const reach = Math.max(templateReach(radius), Math.ceil(FARTHEST * radius) + 2);
-  if (column < reach || row < reach || column >= plane.width - reach || row >= plane.height - reach)
-    return null;
-  const sign = polarity === 'dark' ? 1 : -1;
-  const { template, ...found } = explainSpeck(plane.data, row * plane.width + column, templates, sign);
+  const sign = signOf(candidate);
   const depth = Math.max(LEAST_DEPTH, sign * found.depth);
   const around = lookAround(plane, candidate.x, candidate.y, template.radius, sign);
   const texture = textures(plane, column, row, template.radius);
   const scale = 2 ** level;
-  const off = centreOf(plane.data, row * plane.width + column, template, plane.width, sign);
-  const [x, y] = [(candidate.x + off.x) * scale, (candidate.y + off.y) * scale];
+  const [x, y] = [(candidate.x + found.offX) * scale, (candidate.y + found.offY) * scale];
   const r = template.radius * scale;
   const colour = colourOf(raster, x, y, r);
   const steps = template.steps.length;
@@ -266,20 +268,33 @@ function countCrowds(measured: readonly MeasuredSpeck[]): void {
   }
 }
 
+/** Candidates of one level and one radius are explained by the same templates. */
+function alike(candidates: readonly Candidate[]): Candidate[][] {
+  const groups = new Map<string, Candidate[]>();
+  for (const candidate of candidates) {
+    const key = `${candidate.level} ${candidate.radius}`;
+    const group = groups.get(key);
+    if (group) group.push(candidate);
+    else groups.set(key, [candidate]);
+  }
+  return [...groups.values()];
+}
+
 /** Measures all candidates. @param raster the picture they were found on, for its colours */
 export function measureSpecks(
   candidates: readonly Candidate[],
   levels: readonly LumaPlane[],
   raster: Raster,
 ): MeasuredSpeck[] {
-  const known = new Map<string, DiscTemplate[][]>();
-  const measured = candidates.flatMap((candidate): MeasuredSpeck[] => {
-    const plane = levels[candidate.level];
-    const key = `${candidate.radius} ${plane.width}`;
-    const templates = known.get(key) ?? discTemplates(candidate.radius, plane.width);
-    known.set(key, templates);
-    const speck = measure(candidate, plane, templates, raster);
-    return speck ? [speck] : [];
+  const measured = alike(candidates).flatMap((group): MeasuredSpeck[] => {
+    const plane = levels[group[0].level];
+    const inside = group.filter((candidate) => isInside(candidate, plane));
+    const places = inside.map((candidate) => ({
+      at: Math.floor(candidate.y) * plane.width + Math.floor(candidate.x),
+      sign: signOf(candidate),
+    }));
+    const explanations = explainPlaces(plane, places, discTemplates(group[0].radius, plane.width));
+    return inside.map((candidate, k) => measure(candidate, explanations[k], plane, raster));
   });
   countCrowds(measured);
   return measured;

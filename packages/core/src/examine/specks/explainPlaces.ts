@@ -1,0 +1,80 @@
+import { kernels, layBehind, layOut, take } from '../../filter/kernels.ts';
+import type { LumaPlane } from '../ground/lumaLevels.ts';
+import type { DiscTemplate } from './discTemplates.ts';
+
+/** How well a soft disc explains the steps between neighbours at a place. */
+export interface Explanation {
+  readonly template: DiscTemplate;
+  /** Depth of the disc, in units of the plane; above 0 where its inside is darker. */
+  readonly depth: number;
+  /** Sum of the sizes of the steps as they are, and with the disc undone. */
+  readonly before: number;
+  readonly after: number;
+  /** How the steps go together with the disc's, -1 to 1. */
+  readonly correlation: number;
+  /** How far its centre lies from the middle of the pixel it was looked for at, in pixels. */
+  readonly offX: number;
+  readonly offY: number;
+}
+
+/** A place where a disc is looked for: the index of its pixel, and 1 where it is darker than its surroundings. */
+export interface Place {
+  readonly at: number;
+  readonly sign: 1 | -1;
+}
+
+/** Numbers that are told of each place. */
+const TOLD = 7;
+/** Bytes of a template's head. */
+const HEAD = 24;
+/** Four steps are weighed at a time. */
+const LANES = 4;
+
+/** Lays templates behind the rest as the compiled loop reads them. @returns where their heads are, and the longest */
+function layTemplates(templates: readonly DiscTemplate[]): { heads: number; longest: number } {
+  const padded = (values: ArrayLike<number>, times: number, length: number): Int32Array =>
+    Int32Array.from({ length }, (_, k) => (k < values.length ? times * values[k] : 0));
+  const lengths = templates.map(({ steps }) => LANES * Math.ceil(steps.length / LANES));
+  const heads = new DataView(new ArrayBuffer(HEAD * templates.length));
+  templates.forEach(({ first, second, steps, energy }, t) => {
+    const length = lengths[t];
+    const floats = new Float32Array(length);
+    floats.set(steps);
+    const places = layBehind([padded(first, 2, length), padded(second, 2, length), floats]);
+    [length, ...places].forEach((value, k) => heads.setInt32(HEAD * t + 4 * k, value, true));
+    heads.setFloat64(HEAD * t + 16, energy, true);
+  });
+  return { heads: layBehind([new Uint8Array(heads.buffer)])[0], longest: Math.max(...lengths) };
+}
+
+/**
+ * The disc that explains each place best: the radius by how well the steps go together with its own, then the softness by
+ * how much variation is taken away. The depth of a disc is the one that, undone, leaves the least variation, by iteratively
+ * reweighted least squares for the sum of the sizes of the steps: texture of the subject does not line up with a disc, so
+ * only a true veil takes much away.
+ *
+ * @param templates one row of softnesses for each radius
+ */
+export function explainPlaces(
+  { width, data }: LumaPlane,
+  places: readonly Place[],
+  templates: readonly (readonly DiscTemplate[])[],
+): Explanation[] {
+  const flat = templates.flat();
+  const [from, centres, signs] = layOut([
+    data,
+    Int32Array.from(places, ({ at }) => at),
+    Int32Array.from(places, ({ sign }) => sign),
+  ]);
+  const { heads, longest } = layTemplates(flat);
+  const [seen, found] = layBehind([4 * longest, 8 * TOLD * places.length]);
+  kernels().explainPlaces(
+    ...[from, width, centres, signs, places.length],
+    ...[heads, templates.length, templates[0].length, seen, found],
+  );
+  const told = take(Float64Array, found, TOLD * places.length);
+  return places.map((_, k): Explanation => {
+    const [number, depth, before, after, correlation, offX, offY] = told.subarray(TOLD * k, TOLD * (k + 1));
+    return { template: flat[number], depth, before, after, correlation, offX, offY };
+  });
+}

@@ -1,0 +1,154 @@
+// Soft discs held against the steps between neighbours. All offsets are bytes.
+
+/** Rounds of reweighting; the depth hardly moves after them. */
+const ROUNDS: i32 = 2;
+/** A step that every picture has, in units of a plane. */
+const LEAST_STEP: f32 = 8;
+
+/** A template: how many steps it has, a multiple of four, places of both pixels in bytes, the steps, and their energy. */
+const COUNT: usize = 0;
+const FIRST: usize = 4;
+const SECOND: usize = 8;
+const STEPS: usize = 12;
+const ENERGY: usize = 16;
+const TEMPLATE: usize = 24;
+
+/** How the steps at a place go together with a disc's, -1 to 1. */
+function correlation(at: usize, template: usize): f64 {
+  const count = load<i32>(template, COUNT);
+  const first = <usize>load<u32>(template, FIRST);
+  const second = <usize>load<u32>(template, SECOND);
+  const steps = <usize>load<u32>(template, STEPS);
+  let along: f64 = 0;
+  let squares: f64 = 0;
+  for (let k = 0; k < count << 2; k += 4) {
+    const step = <f64>(
+      (<i32>load<u16>(at + load<i32>(second + k)) - <i32>load<u16>(at + load<i32>(first + k)))
+    );
+    along += step * <f64>load<f32>(steps + k);
+    squares += step * step;
+  }
+  return along / sqrt(load<f64>(template, ENERGY) * squares + 1);
+}
+
+function sumOf(lanes: v128): f64 {
+  const left = <f64>f32x4.extract_lane(lanes, 0) + <f64>f32x4.extract_lane(lanes, 1);
+  return left + (<f64>f32x4.extract_lane(lanes, 2) + <f64>f32x4.extract_lane(lanes, 3));
+}
+
+// What `explain` found.
+let depth: f64 = 0;
+let before: f64 = 0;
+let after: f64 = 0;
+let together: f64 = 0;
+
+/** The depth of one disc that, undone, leaves the least variation: iteratively reweighted least squares. */
+function explain(at: usize, template: usize, seen: usize): void {
+  const count = load<i32>(template, COUNT);
+  const first = <usize>load<u32>(template, FIRST);
+  const second = <usize>load<u32>(template, SECOND);
+  const steps = <usize>load<u32>(template, STEPS);
+  const energy = load<f64>(template, ENERGY);
+  let along: f64 = 0;
+  let squares: f64 = 0;
+  before = 0;
+  for (let k = 0; k < count << 2; k += 4) {
+    // Deeper is darker: a step of the disc goes up where the plane goes down.
+    const step = <f64>(
+      (<i32>load<u16>(at + load<i32>(second + k)) - <i32>load<u16>(at + load<i32>(first + k)))
+    );
+    store<f32>(seen + k, <f32>step);
+    along += step * <f64>load<f32>(steps + k);
+    squares += step * step;
+    before += abs(step);
+  }
+  together = along / sqrt(energy * squares + 1);
+  depth = along / energy;
+  const least = f32x4.splat(LEAST_STEP);
+  for (let round = 0; round < ROUNDS; round++) {
+    const deep = f32x4.splat(<f32>depth);
+    let up = f32x4.splat(0);
+    let down = f32x4.splat(0);
+    for (let k = 0; k < count << 2; k += 16) {
+      const step = v128.load(steps + k);
+      const value = v128.load(seen + k);
+      const left = f32x4.abs(f32x4.sub(value, f32x4.mul(deep, step)));
+      const weight = f32x4.div(step, f32x4.add(left, least));
+      up = f32x4.add(up, f32x4.mul(weight, value));
+      down = f32x4.add(down, f32x4.mul(weight, step));
+    }
+    depth = sumOf(up) / sumOf(down);
+  }
+  const deep = f32x4.splat(<f32>depth);
+  let rest = f32x4.splat(0);
+  for (let k = 0; k < count << 2; k += 16)
+    rest = f32x4.add(rest, f32x4.abs(f32x4.sub(v128.load(seen + k), f32x4.mul(deep, v128.load(steps + k)))));
+  after = sumOf(rest);
+}
+
+/** Where a parabola through three neighbours has its top, from the middle one, at most half a step away. */
+function topOf(first: f64, here: f64, last: f64): f64 {
+  const bend = first - 2 * here + last;
+  return bend < 0 ? max(-0.5, min(0.5, (0.5 * (first - last)) / bend)) : 0;
+}
+
+/**
+ * The disc that explains each of many places best: the radius by how well the steps go together with its own, then the
+ * softness by how much variation is taken away; and how far its centre lies from the middle of the pixel.
+ *
+ * @param centres index of the pixel of each place, `signs` 1 where a dark disc is looked for and -1 for a bright one
+ * @param templates row after row of `softnesses` for each radius
+ * @param seen room for as many 32-bit floats as the largest template has steps
+ * @param found for each place six 64-bit floats: number of the template, depth, variation before and after, correlation;
+ *   then how far off the centre lies across and down
+ */
+export function explainPlaces(
+  data: usize,
+  width: i32,
+  centres: usize,
+  signs: usize,
+  places: i32,
+  templates: usize,
+  radii: i32,
+  softnesses: i32,
+  seen: usize,
+  found: usize,
+): void {
+  for (let p = 0; p < places; p++) {
+    const at = data + (load<i32>(centres + (p << 2)) << 1);
+    const sign = <f64>load<i32>(signs + (p << 2));
+    let row = 0;
+    let most = -f64.MAX_VALUE;
+    for (let r = 0; r < radii; r++) {
+      const fit = sign * correlation(at, templates + (r * softnesses + (softnesses >> 1)) * TEMPLATE);
+      if (fit <= most) continue;
+      row = r;
+      most = fit;
+    }
+    const out = found + p * 56;
+    let mostGain = -f64.MAX_VALUE;
+    for (let s = 0; s < softnesses; s++) {
+      const number = row * softnesses + s;
+      const template = templates + number * TEMPLATE;
+      explain(at, template, seen);
+      // A softer disc has more steps: what counts is how unlikely so much is by chance, which grows with their root.
+      const gain = sign * depth > 0 ? (before - after) / sqrt(<f64>load<i32>(template, COUNT)) : <f64>-1;
+      if (gain <= mostGain) continue;
+      mostGain = gain;
+      store<f64>(out, <f64>number);
+      store<f64>(out, depth, 8);
+      store<f64>(out, before, 16);
+      store<f64>(out, after, 24);
+      store<f64>(out, together, 32);
+    }
+    const best = templates + <usize>load<f64>(out) * TEMPLATE;
+    const here = sign * load<f64>(out, 32);
+    const stride: usize = width << 1;
+    store<f64>(out, topOf(sign * correlation(at - 2, best), here, sign * correlation(at + 2, best)), 40);
+    store<f64>(
+      out,
+      topOf(sign * correlation(at - stride, best), here, sign * correlation(at + stride, best)),
+      48,
+    );
+  }
+}
