@@ -23,7 +23,7 @@ import {
   viewRaster,
 } from '@fennip/core';
 import { decodePicture, encodePicture } from '@fennip/files';
-import { startMendThreads } from '@fennip/cli';
+import { findAmongThreads, shareAmongThreads, startThreads } from '@fennip/cli';
 import { roughly, specked } from './damage.ts';
 import { inpaint, loadOpenCv } from './peers.ts';
 import type { MedianTask } from './medianThreads.ts';
@@ -60,30 +60,39 @@ async function discRows(frame: Raster): Promise<Row[]> {
   ];
 }
 
-async function examineRow(frame: Raster): Promise<Row> {
+async function examineRows(frame: Raster): Promise<Row[]> {
   const { cv } = await loadOpenCv();
   const channel = new cv.Mat(frame.height, frame.width, cv.CV_32FC1);
   const out = new cv.Mat();
-  const peer = await timed(3, () => cv.boxFilter(channel, out, cv.CV_32F, new cv.Size(15, 15)));
+  const peer = await timed(5, () => cv.boxFilter(channel, out, cv.CV_32F, new cv.Size(15, 15)));
   channel.delete();
   out.delete();
-  const own = await timed(1, () =>
+  const alone = await timed(1, () =>
     examinePicture(pixelsOf(frame), { ...EXAMINE_DEFAULTS, polarities: ['dark'] }, 'frame'),
   );
-  return ['examine 24 megapixels on one thread, to a 15 x 15 box', own, peer, own / peer];
+  const threads = startThreads();
+  try {
+    const together = await timed(3, () => findAmongThreads(threads, frame, 'frame'));
+    return [
+      ['examine 24 megapixels on one thread, to a 15 x 15 box', alone, peer, alone / peer],
+      ['examine 24 megapixels in all threads, to a 15 x 15 box', together, peer, together / peer],
+    ];
+  } finally {
+    await threads.close();
+  }
 }
 
 async function mendRows(frame: Raster): Promise<Row[]> {
-  const threads = startMendThreads();
+  const threads = startThreads();
   try {
     const times: number[] = [];
     for (const count of [1000, 2000]) {
       const { seen, faults } = specked(frame, count, count);
       const wanted = roughly({ faults }, count);
       // The threads stand and know their work, as those of the application do after the first mends.
-      await threads.mend(wanted.slice(0, 200), seen, undefined, 'auto');
+      await shareAmongThreads(threads, wanted.slice(0, 200), seen, undefined, 'auto');
       const start = performance.now();
-      const mends = await threads.mend(wanted, seen, undefined, 'auto');
+      const mends = await shareAmongThreads(threads, wanted, seen, undefined, 'auto');
       renderRecipe(seen, { ...emptyRecipe(seen), mends });
       times.push(performance.now() - start);
     }
@@ -208,7 +217,7 @@ export async function benchSpeed(): Promise<void> {
     ...(await discRows(raster)),
     ...(await mendRows(raster)),
     await deliverRow(raster),
-    await examineRow(raster),
+    ...(await examineRows(raster)),
   ];
   printTable('Speed', ['what', 'ms', 'peer ms', 'ratio'], rows);
 }

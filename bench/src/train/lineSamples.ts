@@ -52,7 +52,7 @@ export function lineSamples(grounds: readonly Ground[], rounds: number): Example
         for (const line of lineCandidates(lumaLevels(seen, LINE_LEVELS), seen)) {
           const label = labelOf(truth.shareOf(line));
           if (label === null || (label === 0 && uniform() > NEGATIVES)) continue;
-          samples.traits.push(line.traits);
+          samples.traits.push(Float64Array.from(line.traits));
           samples.labels.push(label);
           samples.grounds.push(ground);
         }

@@ -72,7 +72,7 @@ export function speckSamples(grounds: readonly Ground[], rounds: number): Exampl
         for (const speck of measuredOn(seen)) {
           const label = labelOf(speck, laid);
           if (label === null || (label === 0 && uniform() > NEGATIVES)) continue;
-          samples.traits.push(speck.traits);
+          samples.traits.push(Float64Array.from(speck.traits));
           samples.labels.push(label);
           samples.grounds.push(ground);
         }

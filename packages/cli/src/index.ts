@@ -1,3 +1,4 @@
 export { main } from './main.ts';
-export type { MendThreads } from './threads/mendInThreads.ts';
-export { startMendThreads } from './threads/mendInThreads.ts';
+export { findAmongThreads } from './threads/examineInThreads.ts';
+export { shareAmongThreads } from './threads/mendInThreads.ts';
+export { startThreads } from './threads/threads.ts';

@@ -1,9 +1,10 @@
 import type { Polarity } from '@fennip/core';
-import { EXAMINE_DEFAULTS, FAULT_KINDS, decideFindings, examinePicture, withCharted } from '@fennip/core';
+import { EXAMINE_DEFAULTS, FAULT_KINDS, decideFindings, withCharted } from '@fennip/core';
 import { CHART_HELP, CHART_OPTIONS, chartedPlaces } from '../chartOption.ts';
 import { readFrame } from '../frame.ts';
 import type { Command } from '../command.ts';
 import { choiceOption, neededOption, numberOption, textOption } from '../command.ts';
+import { examineInThreads } from '../threads/examineInThreads.ts';
 import { UsageError } from '../usage.ts';
 import { writeWhole } from '../writeWhole.ts';
 
@@ -54,13 +55,13 @@ ${CHART_HELP}`,
     const sensitivity = numberOption(values, 'sensitivity', 0, 1, EXAMINE_DEFAULTS.sensitivity);
     const polarities = POLARITIES[choiceOption(values, 'polarity', ['dark', 'bright', 'both'], 'both')];
     const frame = await readFrame(input);
-    const { raster, pixels } = frame;
+    const { raster, header } = frame;
     const charted = kinds.includes('speck') ? await chartedPlaces(values, frame) : null;
     const nature = kinds.some((kind) => AREA_KINDS.includes(kind)) ? 'print' : 'frame';
-    const found = examinePicture(pixels, { polarities, sensitivity }, nature).filter(({ kind }) =>
-      kinds.includes(kind),
-    );
-    const faults = charted ? decideFindings(withCharted(found, charted), { polarities, sensitivity }) : found;
+    const options = { polarities, sensitivity };
+    const all = await examineInThreads(raster, header.transfer, options, nature);
+    const found = all.filter(({ kind }) => kinds.includes(kind));
+    const faults = charted ? decideFindings(withCharted(found, charted), options) : found;
     const { width, height, depth } = raster;
     const list = `${JSON.stringify({ picture: { width, height, depth }, faults }, null, 1)}\n`;
     if (out === '-') process.stdout.write(list);

@@ -1,55 +1,23 @@
-import { availableParallelism } from 'node:os';
-import { fileURLToPath } from 'node:url';
-import { Piscina } from 'piscina';
 import type { FaultToMend, Mend, MethodChoice, Raster, Transfer } from '@fennip/core';
-import {
-  bytesPerSample,
-  copyRaster,
-  pixelsOf,
-  proposeMends,
-  rasterOver,
-  shareMends,
-  takenPlaces,
-} from '@fennip/core';
-import type { RunTask } from './thread.ts';
+import { pixelsOf, proposeMends, shareMends, takenPlaces } from '@fennip/core';
+import type { Threads } from './threads.ts';
+import { sharedPicture, startThreads } from './threads.ts';
 
-/** Threads that make mends; starting them takes about as long as mending a hundred specks. */
-export interface MendThreads {
-  mend(
-    faults: readonly FaultToMend[],
-    raster: Raster,
-    transfer: readonly Transfer[] | undefined,
-    choice: MethodChoice,
-  ): Promise<Mend[]>;
-  close(): Promise<void>;
-}
-
-/** As many threads as the machine has. */
-export function startMendThreads(): MendThreads {
-  const count = availableParallelism();
-  const pool = new Piscina<RunTask, Mend[]>({
-    filename: fileURLToPath(new URL('./thread.ts', import.meta.url)),
-    execArgv: ['--import', 'tsx'],
-    minThreads: count,
-    maxThreads: count,
-  });
-
-  return {
-    mend: (faults, raster, transfer, choice) => {
-      const { width, height, depth } = raster;
-      const channels = raster.planes.length;
-      const buffer = new SharedArrayBuffer(width * height * channels * bytesPerSample(depth));
-      copyRaster(raster, rasterOver(buffer, width, height, channels, depth), 0, 0);
-      const picture = { buffer, width, height, channels, depth, ...(transfer ? { transfer } : {}) };
-      return shareMends(
-        faults,
-        { avoid: takenPlaces(faults), used: [] },
-        pixelsOf(raster, transfer).shape,
-        (run, surroundings) => pool.run({ ...picture, faults: run, surroundings, choice }),
-      );
-    },
-    close: () => pool.destroy(),
-  };
+/** A mend for each fault, worked out in threads that stand. */
+export function shareAmongThreads(
+  threads: Threads,
+  faults: readonly FaultToMend[],
+  raster: Raster,
+  transfer: readonly Transfer[] | undefined,
+  choice: MethodChoice,
+): Promise<Mend[]> {
+  const picture = sharedPicture(raster, transfer);
+  return shareMends(
+    faults,
+    { avoid: takenPlaces(faults), used: [] },
+    pixelsOf(raster, transfer).shape,
+    (run, surroundings) => threads.mend({ picture, faults: run, surroundings, choice }),
+  );
 }
 
 /** Fewer faults than this are mended before threads would have started. */
@@ -63,9 +31,9 @@ export async function mendInThreads(
   choice: MethodChoice,
 ): Promise<Mend[]> {
   if (faults.length < WORTH_THREADS) return proposeMends(faults, pixelsOf(raster, transfer), choice);
-  const threads = startMendThreads();
+  const threads = startThreads();
   try {
-    return await threads.mend(faults, raster, transfer, choice);
+    return await shareAmongThreads(threads, faults, raster, transfer, choice);
   } finally {
     await threads.close();
   }

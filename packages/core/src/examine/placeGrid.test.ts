@@ -20,6 +20,7 @@ describe('a grid of places', () => {
           expect(new Set(near).size).toBe(near.length);
           places.forEach(([px, py], k) => {
             if (Math.hypot(px - x, py - y) < side) expect(near).toContain(k);
+            expect(grid.some(x, y, (thing) => thing === k)).toBe(near.includes(k));
           });
         },
       ),

@@ -3,6 +3,8 @@ export interface PlaceGrid<T> {
   add(x: number, y: number, thing: T): void;
   /** All in the cell of a place and in the eight around it: everything within a cell's side, and some beyond. */
   near(x: number, y: number): T[];
+  /** Whether one of these is as asked for. */
+  some(x: number, y: number, is: (thing: T) => boolean): boolean;
 }
 
 /** Cells are numbered row after row of a plane this wide, with the picture in its middle. */
@@ -28,6 +30,13 @@ export function createPlaceGrid<T>(side: number): PlaceGrid<T> {
           if (cell) for (const thing of cell) found.push(thing);
         }
       return found;
+    },
+    some(x, y, is) {
+      const middle = numberOf(x, y);
+      for (let column = -1; column <= 1; column++)
+        for (let row = -1; row <= 1; row++)
+          if (cells.get(middle + column * ROWS + row)?.some(is)) return true;
+      return false;
     },
   };
 }

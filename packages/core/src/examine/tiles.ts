@@ -12,7 +12,7 @@ export interface ExamineTile {
 }
 
 /** Tiles are about as large as this: small enough to tell how far the work is, large enough to overlap little. */
-const SIDE = 2200;
+const SIDE = 1700;
 /** Reaches beyond the ring of the largest speck, so that tiles agree about what lies on their border. */
 export const OVERLAP = 192;
 

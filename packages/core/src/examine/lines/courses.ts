@@ -33,6 +33,6 @@ export function createCourses(near: number, apart: number): Courses {
       const reach = Math.min(FARTHEST, near + halfWidth);
       for (const [x, y] of alongPath(path, apart)) grid.add(x, y, { x, y, reach });
     },
-    has: (x, y) => grid.near(x, y).some((place) => Math.hypot(place.x - x, place.y - y) < place.reach),
+    has: (x, y) => grid.some(x, y, (place) => (place.x - x) ** 2 + (place.y - y) ** 2 < place.reach ** 2),
   };
 }

@@ -53,18 +53,14 @@ function lengthOf(points: Int32Array, { x, y }: RidgePoints): number {
   return length;
 }
 
-function endsOf({ points, sign }: RidgePath, piece: number, ridge: RidgePoints): End[] {
-  const length = lengthOf(points, ridge);
+function endsOf({ points, sign }: RidgePath, piece: number, { x, y }: RidgePoints, length: number): End[] {
   const last = points.length - 1;
-  return [
-    [0, Math.min(last, END - 1)],
-    [last, Math.max(0, points.length - END)],
-  ].map(([tip, inner]): End => {
-    const point = points[tip];
-    const [x, y] = [ridge.x[point], ridge.y[point]];
-    const heading = Math.atan2(y - ridge.y[points[inner]], x - ridge.x[points[inner]]);
-    return { piece, point, x, y, heading, sign, length };
-  });
+  const end = (tip: number, inner: number): End => {
+    const [point, before] = [points[tip], points[inner]];
+    const heading = Math.atan2(y[point] - y[before], x[point] - x[before]);
+    return { piece, point, x: x[point], y: y[point], heading, sign, length };
+  };
+  return [end(0, Math.min(last, END - 1)), end(last, Math.max(0, points.length - END))];
 }
 
 const sizeOfTurn = (turn: number): number => Math.abs(Math.atan2(Math.sin(turn), Math.cos(turn)));
@@ -114,7 +110,7 @@ function joined(one: Int32Array, tipOfOne: number, two: Int32Array, tipOfTwo: nu
 /** Joins pieces whose ends go on in one another, the shortest gaps first. */
 export function joinPaths(paths: readonly RidgePath[], ridge: RidgePoints): JoinedPath[] {
   const pieces = paths.map((path): JoinedPath | null => ({ ...path, gaps: 0 }));
-  const ends = paths.flatMap((path, p) => endsOf(path, p, ridge));
+  const ends = paths.flatMap((path, p) => endsOf(path, p, ridge, lengthOf(path.points, ridge)));
   // Which piece a first one has become part of.
   const home = pieces.map((_, p) => p);
   const used = new Set<number>();

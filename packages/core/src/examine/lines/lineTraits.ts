@@ -49,7 +49,7 @@ export interface MeasuredLine {
   readonly strength: number;
   readonly length: number;
   /** In the order of {@link LINE_TRAITS}. */
-  readonly traits: Float64Array;
+  readonly traits: readonly number[];
 }
 
 /** Sides are looked at from here to there, in pixels from the crest. */
@@ -215,19 +215,19 @@ interface Draft {
   readonly width: number;
   readonly ground: number;
   readonly depth: number;
-  readonly traits: Float64Array;
+  readonly traits: number[];
 }
 
-/** Measures one line; null where it runs too near the border to be looked at from both sides. */
+/** Measures one line, whose places are laid into `x` and `y`; null where it runs too near the border to be looked at from both sides. */
 function measureLine(
   { points, sign, gaps }: JoinedPath,
   ridge: RidgePoints,
   plane: LumaPlane,
   level: number,
   raster: Raster,
+  x: Float64Array,
+  y: Float64Array,
 ): Draft | null {
-  const x = new Float64Array(points.length);
-  const y = new Float64Array(points.length);
   let length = 0;
   for (let i = 0; i < points.length; i++) {
     x[i] = ridge.x[points[i]];
@@ -257,7 +257,7 @@ function measureLine(
   const sideStep = meanStep(sides, count);
   const width = mean(widths, count);
   const sideSpread = spread(sides, count);
-  const traits = Float64Array.of(
+  const traits = [
     sign,
     Math.log2(length),
     gaps / length,
@@ -283,7 +283,7 @@ function measureLine(
     0,
     0,
     0,
-  );
+  ];
   return { x, y, sign, length, width, ground, depth, traits };
 }
 
@@ -313,9 +313,16 @@ export function measureLines(
   level: number,
   raster: Raster,
 ): MeasuredLine[] {
-  const lines = paths.flatMap((path) => measureLine(path, ridge, plane, level, raster) ?? []);
+  const total = paths.reduce((sum, { points }) => sum + points.length, 0);
+  const [x, y] = [new Float64Array(total), new Float64Array(total)];
+  let end = 0;
+  const lines = paths.flatMap((path) => {
+    const from = end;
+    end += path.points.length;
+    return measureLine(path, ridge, plane, level, raster, x.subarray(from, end), y.subarray(from, end)) ?? [];
+  });
   lineCrowds(lines, NEIGHBOURHOOD).forEach(({ parallels, others, longer }, k) =>
-    lines[k].traits.set([parallels, others, longer], PARALLELS),
+    lines[k].traits.splice(PARALLELS, 3, parallels, others, longer),
   );
   return lines
     .filter(({ length, width }) => length >= SLENDER * width)

@@ -11,6 +11,11 @@ export interface RidgePath {
 /** A line begins where it stands out so many times, and goes on where its points do at all. */
 const LEAST_SEED = 2.2;
 
+/** The bits of the float above all others. */
+const INFINITE_BITS = 0x7f800000;
+/** More points than any tile has. */
+const MOST_POINTS = 2 ** 22;
+
 /** The least angle between two directions without an arrow. */
 export function turnBetween(a: number, b: number): number {
   const turn = Math.abs(a - b) % Math.PI;
@@ -25,8 +30,11 @@ function seedsOf({ count, strength }: RidgePoints): Int32Array {
   const keys = new Float64Array(count);
   let seeds = 0;
   for (let k = 0; k < count; k++)
-    if (sizes[k] >= LEAST_SEED) keys[seeds++] = (0x7f800000 - bits[k]) * 2 ** 22 + k;
-  return Int32Array.from(keys.subarray(0, seeds).sort(), (key) => key % 2 ** 22);
+    if (sizes[k] >= LEAST_SEED) keys[seeds++] = (INFINITE_BITS - bits[k]) * MOST_POINTS + k;
+  const sorted = keys.subarray(0, seeds).sort();
+  const numbers = new Int32Array(seeds);
+  for (let s = 0; s < seeds; s++) numbers[s] = sorted[s] - MOST_POINTS * Math.floor(sorted[s] / MOST_POINTS);
+  return numbers;
 }
 
 /** Angle, cosine and sine of every point, one after the other. */

@@ -80,16 +80,16 @@ export function ridgePoints(plane: LumaPlane): RidgePoints {
     ...[at, xs, ys, across, strength, map],
   );
   const normals = new Float64Array(kernels().memory.buffer, across, 2 * count);
+  const angle = new Float32Array(count);
+  // Along it, without an arrow.
+  for (let k = 0; k < count; k++)
+    angle[k] = (Math.atan2(normals[2 * k], -normals[2 * k + 1]) + Math.PI) % Math.PI;
   return {
     count,
     at: take(Int32Array, at, count),
     x: take(Float32Array, xs, count),
     y: take(Float32Array, ys, count),
-    // Along it, without an arrow.
-    angle: Float32Array.from(
-      { length: count },
-      (_, k) => (Math.atan2(normals[2 * k], -normals[2 * k + 1]) + Math.PI) % Math.PI,
-    ),
+    angle,
     strength: take(Float32Array, strength, count),
     map: take(Int32Array, map, size),
   };

@@ -50,7 +50,7 @@ export interface MeasuredSpeck {
   /** Depth in encoded luma, 0 to 1. */
   readonly strength: number;
   /** In the order of {@link SPECK_TRAITS}. */
-  readonly traits: Float64Array;
+  readonly traits: number[];
 }
 
 const DIRECTIONS = 16;
@@ -205,7 +205,7 @@ function measure(
   const r = template.radius * scale;
   const colour = colourOf(raster, x, y, r);
   const steps = template.steps.length;
-  const traits = Float64Array.of(
+  const traits = [
     sign,
     Math.log2(r),
     template.softness,
@@ -231,7 +231,7 @@ function measure(
     0,
     0,
     0,
-  );
+  ];
   const strength = Math.abs(lumaAt(around.ring) - lumaAt(Math.max(0, around.ring - sign * depth)));
   return { candidate, x, y, r, softness: template.softness, strength, traits };
 }

@@ -1,0 +1,39 @@
+import type { ExamineOptions, Fault, Raster, Transfer } from '@fennip/core';
+import { decideFindings, examinePicture, examineTiles, gatherFindings, pixelsOf } from '@fennip/core';
+import type { Threads } from './threads.ts';
+import { sharedPicture, startThreads } from './threads.ts';
+
+/** Pictures with fewer pixels are examined before threads would have started. */
+const WORTH_THREADS = 4e6;
+
+/** All that is found on a picture, tile by tile in threads that stand. */
+export async function findAmongThreads(
+  threads: Threads,
+  raster: Raster,
+  nature: 'print' | 'frame',
+  transfer?: readonly Transfer[],
+): Promise<Fault[]> {
+  const picture = sharedPicture(raster, transfer);
+  const parts = [
+    ...(nature === 'print' ? (['whole'] as const) : []),
+    ...examineTiles(pixelsOf(raster, transfer).shape),
+  ];
+  return gatherFindings(await Promise.all(parts.map((part) => threads.examine({ picture, part }))));
+}
+
+/** The faults of a picture, found in threads where that pays; the result is the same either way. */
+export async function examineInThreads(
+  raster: Raster,
+  transfer: readonly Transfer[] | undefined,
+  options: ExamineOptions,
+  nature: 'print' | 'frame',
+): Promise<Fault[]> {
+  if (raster.width * raster.height < WORTH_THREADS)
+    return examinePicture(pixelsOf(raster, transfer), options, nature);
+  const threads = startThreads();
+  try {
+    return decideFindings(await findAmongThreads(threads, raster, nature, transfer), options);
+  } finally {
+    await threads.close();
+  }
+}
