@@ -10,3 +10,9 @@ export interface Examples {
 }
 
 export const noExamples = (): Examples => ({ traits: [], labels: [], grounds: [] });
+
+/** A finding that is kept, as sure as it is before it is calibrated once more, and whether it is a fault. */
+export interface Kept {
+  readonly confidence: number;
+  readonly label: 0 | 1;
+}

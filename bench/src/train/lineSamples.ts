@@ -1,10 +1,23 @@
-import { LINE_LEVELS, lineCandidates, lumaLevels, mulberry } from '@fennip/core';
+import type { GrownForest, Raster } from '@fennip/core';
+import {
+  LINE_LEVELS,
+  confident,
+  findLines,
+  keepLines,
+  lineCandidates,
+  lumaLevels,
+  mulberry,
+  sumUp,
+  wholeWindow,
+  withoutFit,
+} from '@fennip/core';
 import type { LaidFault, Sheet } from '@fennip/scenes';
 import { layCrease, layFibres, layScratches } from '@fennip/scenes';
 import { fromSheet, toSheet } from '../light.ts';
 import { LINE_KINDS, layLines } from '../lines.ts';
+import type { OnLines } from '../onLines.ts';
 import { onLines } from '../onLines.ts';
-import type { Examples } from './examples.ts';
+import type { Examples, Kept } from './examples.ts';
 import { noExamples } from './examples.ts';
 import type { Ground } from './grounds.ts';
 import { layGrain } from './grounds.ts';
@@ -31,6 +44,24 @@ function layAny(sheet: Sheet, kind: number, density: number, seed: number): Laid
   );
 }
 
+/** A ground with lines laid on it, and where they run. */
+function seenWithLines(
+  ground: Ground,
+  kind: number,
+  density: number,
+  seed: number,
+  isColoured: boolean,
+): { seen: Raster; truth: OnLines } {
+  const sheet = toSheet(ground.raster);
+  if (isColoured) takeColour(sheet);
+  const laid = layAny(sheet, kind, density, seed);
+  const seen = fromSheet(sheet);
+  layGrain(seen, ground.grain, seed);
+  const truths = laid.flatMap(({ path, polarity, r }) => (path ? [{ path, polarity, r }] : []));
+  const halfWidths = truths.map(({ r }) => r);
+  return { seen, truth: onLines(truths, halfWidths) };
+}
+
 /** Lays seeded lines on every ground, each kind at several densities, and measures every candidate. */
 export function lineSamples(grounds: readonly Ground[], rounds: number): Examples {
   const samples = noExamples();
@@ -39,16 +70,8 @@ export function lineSamples(grounds: readonly Ground[], rounds: number): Example
     grounds.forEach((ground, g) => {
       for (let kind = 0; kind <= CREASES; kind++) {
         const seed = 2000 * round + 20 * g + kind;
-        const sheet = toSheet(ground.raster);
-        if ((round + g + kind) % 2 === 0) takeColour(sheet);
-        const laid = layAny(sheet, kind, DENSITIES[Math.floor(uniform() * DENSITIES.length)], seed);
-        const seen = fromSheet(sheet);
-        layGrain(seen, ground.grain, seed);
-        const truths = laid.flatMap(({ path, polarity, r }) => (path ? [{ path, polarity, r }] : []));
-        const truth = onLines(
-          truths,
-          truths.map(({ r }) => r),
-        );
+        const density = DENSITIES[Math.floor(uniform() * DENSITIES.length)];
+        const { seen, truth } = seenWithLines(ground, kind, density, seed, (round + g + kind) % 2 === 0);
         for (const line of lineCandidates(lumaLevels(seen, LINE_LEVELS), seen)) {
           const label = labelOf(truth.shareOf(line));
           if (label === null || (label === 0 && uniform() > NEGATIVES)) continue;
@@ -60,6 +83,32 @@ export function lineSamples(grounds: readonly Ground[], rounds: number): Example
     });
   return samples;
 }
+
+/** Lines that are kept on pictures of grounds that a forest never saw: how sure it is of each, and whether it is one. */
+export function keptLines(forest: GrownForest, share: number, grounds: readonly Ground[]): Kept[] {
+  const uniform = mulberry(78);
+  return grounds.flatMap((ground, g) =>
+    Array.from({ length: CREASES + 1 }, (_, kind) => {
+      const density = DENSITIES[Math.floor(uniform() * DENSITIES.length)];
+      const { seen, truth } = seenWithLines(
+        ground,
+        kind,
+        density,
+        9000 + 20 * g + kind,
+        (g + kind) % 2 === 0,
+      );
+      const found = findLines(lumaLevels(seen, LINE_LEVELS), wholeWindow(seen), forest);
+      const lines = keepLines(confident([sumUp(found)], share).map(withoutFit));
+      return lines.map(({ path = [], polarity, confidence }): Kept => {
+        const isFault = truth.shareOf({ path, polarity }) >= IS_FOUND;
+        return { confidence, label: isFault ? 1 : 0 };
+      });
+    }).flat(),
+  );
+}
+
+/** What is listed counts as right when half of it lies on a laid line. */
+const IS_FOUND = 0.5;
 
 function labelOf(share: number): 0 | 1 | null {
   if (share >= IS_FAULT) return 1;

@@ -1,18 +1,19 @@
 import { writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import type { Forest } from '@fennip/core';
+import type { Calibration, Forest, GrownForest } from '@fennip/core';
 import { AREA_TRAITS, LINE_TRAITS, PARTICLE_TRAITS, SPECK_TRAITS, growForest } from '@fennip/core';
 import { printTable } from '../report.ts';
 import { areaSamples } from './areaSamples.ts';
 import type { BoostOptions } from './boost.ts';
 import { BOOST_DEFAULTS, boost } from './boost.ts';
 import { calibrate } from './calibrate.ts';
-import type { Examples } from './examples.ts';
+import type { Examples, Kept } from './examples.ts';
+import type { Ground } from './grounds.ts';
 import { TRAINING_PHOTOGRAPHS, trainingGrounds } from './grounds.ts';
-import { lineSamples } from './lineSamples.ts';
+import { keptLines, lineSamples } from './lineSamples.ts';
 import { particleSamples } from './particleSamples.ts';
-import { speckSamples } from './speckSamples.ts';
+import { keptSpecks, speckSamples } from './speckSamples.ts';
 
 const CORE = new URL('../../../packages/core/src/', import.meta.url);
 
@@ -33,6 +34,7 @@ function averagePrecision(scores: readonly number[], labels: readonly number[]):
 
 interface HeldOut {
   readonly photograph: string;
+  readonly forest: Forest;
   readonly scores: readonly number[];
   readonly labels: readonly number[];
 }
@@ -46,10 +48,11 @@ function heldOut(
 ): HeldOut {
   const isHeld = grounds.map((ground) => ground.photograph === photograph);
   const take = <T>(rows: readonly T[], held: boolean): T[] => rows.filter((_, i) => isHeld[i] === held);
-  const forest = growForest(boost(names, take(traits, false), take(labels, false), options));
+  const forest = boost(names, take(traits, false), take(labels, false), options);
   return {
     photograph,
-    scores: take(traits, true).map((row) => forest.score(row)),
+    forest,
+    scores: [...growForest(forest).scoreAll(take(traits, true))],
     labels: take(labels, true),
   };
 }
@@ -62,7 +65,7 @@ function train(
   title: string,
   names: readonly string[],
   examples: Examples,
-  options: BoostOptions = BOOST_DEFAULTS,
+  { options = BOOST_DEFAULTS, keep }: { options?: BoostOptions; keep?: Keeping } = {},
 ): Forest {
   const faults = examples.labels.filter((label) => label === 1).length;
   console.log(`\n${title}: ${examples.labels.length} candidates, ${faults} of them on faults`);
@@ -83,7 +86,37 @@ function train(
   console.log(
     `a score counts ${calibration.slope.toFixed(2)} times, shifted by ${calibration.offset.toFixed(2)}`,
   );
-  return { ...boost(names, examples.traits, examples.labels, options), calibration };
+  const trained = { ...boost(names, examples.traits, examples.labels, options), calibration };
+  if (!keep) return trained;
+  const kept = calibratedAsKept(
+    held.map(({ photograph, forest }) => ({ photograph, forest: { ...forest, calibration } })),
+    keep,
+  );
+  console.log(
+    `a confidence of what is kept counts ${kept.slope.toFixed(2)} times, shifted by ${kept.offset.toFixed(2)}`,
+  );
+  return { ...trained, kept };
+}
+
+/** What a forest keeps on pictures of some grounds. */
+type Keeping = (forest: GrownForest, share: number, grounds: readonly Ground[]) => Kept[];
+
+/** How sure what is kept may be, from the photographs that each forest never saw. */
+function calibratedAsKept(
+  held: readonly { readonly photograph: string; readonly forest: Forest }[],
+  keep: Keeping,
+): Calibration {
+  const kept = held.flatMap(({ photograph, forest }) =>
+    keep(
+      growForest(forest),
+      forest.share,
+      grounds.filter((ground) => ground.photograph === photograph),
+    ),
+  );
+  return calibrate(
+    kept.map(({ confidence }) => Math.log(confidence / (1 - confidence))),
+    kept.map(({ label }) => label),
+  );
 }
 
 async function write(forest: Forest, name: string): Promise<void> {
@@ -94,13 +127,21 @@ const { values } = parseArgs({ options: { only: { type: 'string' } } });
 const wanted = (name: string): boolean => values.only === undefined || values.only === name;
 const grounds = await trainingGrounds();
 if (wanted('specks'))
-  await write(train('Specks', SPECK_TRAITS, speckSamples(grounds, 2)), 'examine/specks/speckForest.json');
+  await write(
+    train('Specks', SPECK_TRAITS, speckSamples(grounds, 2), { keep: keptSpecks }),
+    'examine/specks/speckForest.json',
+  );
 if (wanted('areas'))
   await write(train('Areas', AREA_TRAITS, areaSamples(grounds, 2)), 'examine/areas/areaForest.json');
 if (wanted('lines'))
-  await write(train('Lines', LINE_TRAITS, lineSamples(grounds, 2)), 'examine/lines/lineForest.json');
+  await write(
+    train('Lines', LINE_TRAITS, lineSamples(grounds, 2), { keep: keptLines }),
+    'examine/lines/lineForest.json',
+  );
 if (wanted('particles'))
   await write(
-    train('Particles', PARTICLE_TRAITS, await particleSamples(grounds, 160), PARTICLE_OPTIONS),
+    train('Particles', PARTICLE_TRAITS, await particleSamples(grounds, 160), {
+      options: PARTICLE_OPTIONS,
+    }),
     'chart/particleForest.json',
   );

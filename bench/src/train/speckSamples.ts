@@ -1,10 +1,24 @@
-import type { MeasuredSpeck, Raster } from '@fennip/core';
-import { LARGEST_SPECK, levelsFor, lumaLevels, measureSpecks, mulberry, speckCandidates } from '@fennip/core';
+import type { GrownForest, MeasuredSpeck, Raster } from '@fennip/core';
+import {
+  LARGEST_SPECK,
+  SPECK_LEVELS,
+  confident,
+  findSpecks,
+  keepStrongest,
+  levelsFor,
+  lumaLevels,
+  measureSpecks,
+  mulberry,
+  speckCandidates,
+  sumUp,
+  wholeWindow,
+} from '@fennip/core';
 import type { LaidFault, Sheet } from '@fennip/scenes';
 import { layFibres, layScratches, laySpecks } from '@fennip/scenes';
 import { dust, particles } from '../damage.ts';
 import { fromSheet, toSheet } from '../light.ts';
-import type { Examples } from './examples.ts';
+import { meetFindings } from '../find.ts';
+import type { Examples, Kept } from './examples.ts';
 import { noExamples } from './examples.ts';
 import type { Ground } from './grounds.ts';
 import { layGrain } from './grounds.ts';
@@ -12,6 +26,9 @@ import { takeColour } from './takeColour.ts';
 
 /** How many specks a megapixel has: from none to a neglected print. */
 const DENSITIES = [0, 4, 15, 45, 90];
+
+/** Dust, particles, hard specks. */
+const KINDS = [0, 1, 2] as const;
 
 /** Share of the places without a fault that is kept: they are many, and much alike. */
 const NEGATIVES = 0.35;
@@ -49,26 +66,38 @@ export function measuredOn(raster: Raster): MeasuredSpeck[] {
   return measureSpecks(speckCandidates(levels), levels, raster);
 }
 
+/** A ground with specks laid on it, and now and then lines. @param uniform 0 to 1, seeded */
+function seenWithSpecks(
+  ground: Ground,
+  kind: number,
+  seed: number,
+  isColoured: boolean,
+  uniform: () => number,
+): { seen: Raster; laid: LaidFault[] } {
+  const sheet = toSheet(ground.raster);
+  if (isColoured) takeColour(sheet);
+  const density = DENSITIES[Math.floor(uniform() * DENSITIES.length)];
+  // Scratches and fibres break up into what looks like specks: those are none.
+  if (uniform() < WITH_LINES) {
+    const lines = Math.round((12 * sheet.width * sheet.height) / 1e6);
+    layScratches(sheet, lines, seed + 5);
+    layFibres(sheet, Math.ceil(lines / 2), seed + 6);
+  }
+  const laid = layAny(sheet, kind, density, seed);
+  const seen = fromSheet(sheet);
+  layGrain(seen, ground.grain, seed);
+  return { seen, laid };
+}
+
 /** Lays seeded faults on every ground, each kind at several densities, and measures every candidate. */
 export function speckSamples(grounds: readonly Ground[], rounds: number): Examples {
   const samples = noExamples();
   const uniform = mulberry(99);
   for (let round = 0; round < rounds; round++)
     grounds.forEach((ground, g) => {
-      for (const kind of [0, 1, 2]) {
+      for (const kind of KINDS) {
         const seed = 1000 * round + 10 * g + kind;
-        const sheet = toSheet(ground.raster);
-        if ((round + g + kind) % 2 === 0) takeColour(sheet);
-        const density = DENSITIES[Math.floor(uniform() * DENSITIES.length)];
-        // Scratches and fibres break up into what looks like specks: those are none.
-        if (uniform() < WITH_LINES) {
-          const lines = Math.round((12 * sheet.width * sheet.height) / 1e6);
-          layScratches(sheet, lines, seed + 5);
-          layFibres(sheet, Math.ceil(lines / 2), seed + 6);
-        }
-        const laid = layAny(sheet, kind, density, seed);
-        const seen = fromSheet(sheet);
-        layGrain(seen, ground.grain, seed);
+        const { seen, laid } = seenWithSpecks(ground, kind, seed, (round + g + kind) % 2 === 0, uniform);
         for (const speck of measuredOn(seen)) {
           const label = labelOf(speck, laid);
           if (label === null || (label === 0 && uniform() > NEGATIVES)) continue;
@@ -79,4 +108,29 @@ export function speckSamples(grounds: readonly Ground[], rounds: number): Exampl
       }
     });
   return samples;
+}
+
+/** Specks that are kept on pictures of grounds that a forest never saw: how sure it is of each, and whether it is one. */
+export function keptSpecks(forest: GrownForest, share: number, grounds: readonly Ground[]): Kept[] {
+  const uniform = mulberry(98);
+  return grounds.flatMap((ground, g) =>
+    KINDS.flatMap((kind) => {
+      const { seen, laid } = seenWithSpecks(
+        ground,
+        kind,
+        9000 + 10 * g + kind,
+        (g + kind) % 2 === 0,
+        uniform,
+      );
+      const found = findSpecks(lumaLevels(seen, SPECK_LEVELS), wholeWindow(seen), forest);
+      const specks = keepStrongest(
+        (['dark', 'bright'] as const).flatMap((polarity) =>
+          confident([sumUp(found.filter((speck) => speck.polarity === polarity))], share),
+        ),
+      );
+      return meetFindings(specks, laid).flatMap(({ confidence, is }): Kept[] =>
+        is === 'again' ? [] : [{ confidence, label: is === 'found' ? 1 : 0 }],
+      );
+    }),
+  );
 }

@@ -55,6 +55,7 @@ export * from './examine/lines/lineCandidates.ts';
 export * from './examine/lines/lineTraits.ts';
 export * from './examine/scoredFault.ts';
 export * from './examine/sensitivity.ts';
+export * from './examine/classify/confident.ts';
 export * from './examine/classify/forest.ts';
 export * from './examine/classify/ownPrior.ts';
 export * from './examine/ground/lumaLevels.ts';

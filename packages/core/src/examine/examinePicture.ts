@@ -1,14 +1,14 @@
 import type { Pixels } from '../raster/pixels.ts';
-import { ownPrior } from './classify/ownPrior.ts';
+import { calibrated } from './classify/calibrated.ts';
+import { confident, withConfidence } from './classify/confident.ts';
 import { areasOffSpecks, keepAreas, outsideAreas } from './areas/keepAreas.ts';
 import type { FaultGroup, Measured, MeasuredPart } from './examineTile.ts';
 import { examineTile, examineWhole } from './examineTile.ts';
 import type { Fault, Polarity } from './fault.ts';
-import type { ScoredFault } from './scoredFault.ts';
 import { leastConfidence } from './sensitivity.ts';
-import { LINES_TRAINED_SHARE } from './lines/findLines.ts';
+import { LINES_KEPT, LINES_TRAINED_SHARE } from './lines/findLines.ts';
 import { keepLines, specksOffLines } from './lines/keepLines.ts';
-import { SPECKS_TRAINED_SHARE } from './specks/findSpecks.ts';
+import { SPECKS_KEPT, SPECKS_TRAINED_SHARE } from './specks/findSpecks.ts';
 import type { Shaped } from './specks/keepStrongest.ts';
 import { keepStrongest, withoutFit } from './specks/keepStrongest.ts';
 import { examineTiles } from './tiles.ts';
@@ -26,36 +26,12 @@ export const EXAMINE_DEFAULTS: ExamineOptions = { polarities: ['dark', 'bright']
 /** Names what measures: it changes with everything that gives other findings on the same picture. */
 export const FINDER = 'specks, lines and areas 1';
 
-/** Below this no setting of the sensitivity asks for a finding. */
-const LEAST_CONFIDENCE = 0.02;
-
 /** Areas are too few on one picture to tell what is usual on it. */
 const TRAINED_SHARE: Readonly<Record<Exclude<FaultGroup, 'areas'>, number>> = {
   'dark specks': SPECKS_TRAINED_SHARE,
   'bright specks': SPECKS_TRAINED_SHARE,
   lines: LINES_TRAINED_SHARE,
 };
-
-/** Scores as probabilities, shifted by what is usual in this picture. */
-const withConfidence = (scored: readonly ScoredFault[], shift: number): Shaped[] =>
-  scored.flatMap(({ score, ...fault }): Shaped[] => {
-    const confidence = 1 / (1 + Math.exp(-score - shift));
-    return confidence >= LEAST_CONFIDENCE ? [{ ...fault, confidence }] : [];
-  });
-
-/** What is usual in this picture turns scores into probabilities. */
-function confident(parts: readonly Measured[], trainedShare: number): Shaped[] {
-  const scored = parts.flatMap(({ faults }) => faults);
-  const shift = ownPrior(
-    {
-      scores: scored.map(({ score }) => score),
-      otherOdds: parts.reduce((sum, { otherOdds }) => sum + otherOdds, 0),
-      count: parts.reduce((sum, { faults, others }) => sum + faults.length + others, 0),
-    },
-    trainedShare,
-  );
-  return withConfidence(scored, shift);
-}
 
 /**
  * Puts what the tiles and the whole gave together: every finding with its probability, each place once, surest first.
@@ -71,8 +47,11 @@ export function gatherFindings(parts: readonly MeasuredPart[]): Fault[] {
       0,
     ),
   );
-  const lines = keepLines(groupOf('lines').map(withoutFit));
-  const specks = keepStrongest([...groupOf('dark specks'), ...groupOf('bright specks')]);
+  const lines = calibrated(keepLines(groupOf('lines').map(withoutFit)), LINES_KEPT);
+  const specks = calibrated(
+    keepStrongest([...groupOf('dark specks'), ...groupOf('bright specks')]),
+    SPECKS_KEPT,
+  );
   const areas = areasOffSpecks(allAreas, specks);
   const spots = outsideAreas([...lines, ...specksOffLines(specks, lines)], areas);
   return [...areas, ...spots].sort((a, b) => b.confidence - a.confidence || a.y - b.y || a.x - b.x);

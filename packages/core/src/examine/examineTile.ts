@@ -29,7 +29,8 @@ export type MeasuredPart = Readonly<Partial<Record<FaultGroup, Measured>>>;
 /** Places with a lower log-odds only count: no picture has so many faults that these would be some. */
 const LEAST_SCORE = -7;
 
-function sumUp(scored: readonly ScoredFault[]): Measured {
+/** Keeps what may be a fault, and counts the rest. */
+export function sumUp(scored: readonly ScoredFault[]): Measured {
   const faults = scored.filter(({ score }) => score >= LEAST_SCORE);
   const otherOdds = scored.reduce((sum, { score }) => (score < LEAST_SCORE ? sum + Math.exp(score) : sum), 0);
   return { faults, others: scored.length - faults.length, otherOdds };

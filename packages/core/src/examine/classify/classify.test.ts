@@ -2,10 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { gaussian } from '../../random/gaussian.ts';
 import { mulberry } from '../../random/mulberry.ts';
-import { growForest } from './forest.ts';
+import { calibrated } from './calibrated.ts';
+import { AS_IT_IS, growForest } from './forest.ts';
 import { ownPrior } from './ownPrior.ts';
-
-const AS_IT_IS = { slope: 1, offset: 0 };
 
 describe('a forest', () => {
   // Above 3 it asks the second trait, at or below it answers at once.
@@ -22,6 +21,28 @@ describe('a forest', () => {
     expect(forest.score([3, 9])).toBeCloseTo(0.5 - 3, 9);
     expect(forest.score([3.1, 0])).toBeCloseTo(0.5 + 0.5, 9);
     expect(forest.score([3.1, 0.1])).toBeCloseTo(0.5 + 4, 9);
+  });
+
+  it('leads many through its trees as it leads each', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.tuple(fc.double({ min: -9, max: 9, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true })),
+          { maxLength: 40 },
+        ),
+        (rows) => {
+          const forest = growForest({
+            ...{ traits: ['a', 'b'], share: 0.5, base: -0.25, trees: [tree, tree, tree] },
+            calibration: { slope: 0.5, offset: 1 },
+          });
+          const leaf = ([a, b]: readonly [number, number]): number => (a <= 3 ? -1.5 : b <= 0 ? 0.25 : 2);
+          const expected = rows.map((row) => 0.5 * (3 * leaf(row) - 0.25) + 1);
+          expect([...forest.scoreAll(rows)]).toEqual(expected);
+          expect(rows.map((row) => forest.score(row))).toEqual(expected);
+        },
+      ),
+      { numRuns: 40 },
+    );
   });
 
   it('gives its base where it has no trees', () => {
@@ -68,5 +89,18 @@ describe('the share of faults in a picture', () => {
 
   it('of a picture without candidates changes nothing', () => {
     expect(ownPrior({ scores: [], otherOdds: 0, count: 0 }, TRAINED)).toBe(0);
+  });
+});
+
+describe('what is kept of many', () => {
+  const kept = [0.02, 0.3, 0.5, 0.97].map((confidence) => ({ confidence }));
+
+  it('stays in its order, and as sure as it was where nothing was learned', () => {
+    calibrated(kept, AS_IT_IS).forEach(({ confidence }, k) =>
+      expect(confidence).toBeCloseTo(kept[k].confidence, 12),
+    );
+    const surer = calibrated(kept, { slope: 1.6, offset: -0.4 }).map(({ confidence }) => confidence);
+    expect([...surer].sort((a, b) => a - b)).toEqual(surer);
+    expect(surer[2]).toBeCloseTo(1 / (1 + Math.exp(0.4)), 12);
   });
 });

@@ -20,7 +20,12 @@ export interface Forest {
    */
   readonly trees: readonly (readonly number[])[];
   readonly calibration: Calibration;
+  /** The same for what is kept of all that was found on a picture. */
+  readonly kept?: Calibration;
 }
+
+/** Changes nothing. */
+export const AS_IT_IS: Calibration = { slope: 1, offset: 0 };
 
 /** A forest laid out for speed. */
 export interface GrownForest {

@@ -1,5 +1,6 @@
 import type { Window } from '../../raster/window.ts';
-import { growForest } from '../classify/forest.ts';
+import type { Calibration, Forest, GrownForest } from '../classify/forest.ts';
+import { AS_IT_IS, growForest } from '../classify/forest.ts';
 import type { FaultKind } from '../fault.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import type { ScoredFault } from '../scoredFault.ts';
@@ -12,7 +13,11 @@ import { LINE_TRAITS } from './lineTraits.ts';
 /** The share of faults among the candidates that the classifier was trained on. */
 export const LINES_TRAINED_SHARE: number = lineForest.share;
 
-const forest = growForest(lineForest);
+const trained: Forest = lineForest;
+const grown = growForest(trained);
+
+/** How the confidence of what is kept means what it says. */
+export const LINES_KEPT: Calibration = trained.kept ?? AS_IT_IS;
 
 /** A path keeps about one place for so many pixels. */
 const PLACE_EVERY = 4;
@@ -40,9 +45,14 @@ function thinned(path: readonly LinePoint[], left: number, top: number): LinePoi
  * and creases over open photographs.
  *
  * @param levels of the window's luma
+ * @param forest what scores them; the trained one where none is given
  * @returns every path that was measured, of both polarities, in pixels of the whole picture
  */
-export function findLines(levels: readonly LumaPlane[], { left, top, raster }: Window): ScoredFault[] {
+export function findLines(
+  levels: readonly LumaPlane[],
+  { left, top, raster }: Window,
+  forest: GrownForest = grown,
+): ScoredFault[] {
   const lines = lineCandidates(levels, raster);
   const scores = forest.scoreAll(lines.map(({ traits }) => traits));
   return lines.map((line, k): ScoredFault => {

@@ -69,6 +69,22 @@ describe('the rim of a disc', () => {
     );
   });
 
+  it('answers with the step across it, each direction counted up to the usual one', () => {
+    const tone = (px: number, py: number): number => 0.5 * (1 - 0.2 * speckAt(px, py, 81, 61, 4));
+    const [luma] = lumaLevels(pictureOf(WIDTH, HEIGHT, tone, { grain: 0.004 }), 1);
+    const plane = smoothLuma(luma);
+    const rim = rimOf(4, WIDTH);
+    const peaks = rimPeaks(plane, rim);
+    expect(peaks.length).toBeGreaterThan(0);
+    for (const { at, step, usual, strength } of peaks) {
+      const steps = Array.from(rim.outer, (to, k) => plane.data[at + to] - plane.data[at + rim.inner[k]]);
+      const mean = (values: number[]): number =>
+        values.reduce((sum, value) => sum + value, 0) / values.length / usual;
+      expect(step).toBeCloseTo(mean(steps.map((one) => Math.max(-usual, Math.min(usual, one)))), 6);
+      expect(strength).toBeCloseTo(Math.sign(step) * mean(steps), 6);
+    }
+  });
+
   it('does not answer on a slope, an edge or a thin line', () => {
     const scene = (x: number, y: number): number =>
       0.3 + 0.002 * x + (y > 60 ? 0.2 : 0) - (Math.abs(x - 0.4 * y - 60) < 1 ? 0.15 : 0);

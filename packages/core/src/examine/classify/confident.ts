@@ -1,0 +1,33 @@
+import type { Measured } from '../examineTile.ts';
+import type { ScoredFault } from '../scoredFault.ts';
+import type { Shaped } from '../specks/keepStrongest.ts';
+import { ownPrior } from './ownPrior.ts';
+
+/** Below this no setting of the sensitivity asks for a finding. */
+const LEAST_CONFIDENCE = 0.02;
+
+/** Scores as probabilities, shifted by what is usual in this picture. */
+export const withConfidence = (scored: readonly ScoredFault[], shift: number): Shaped[] =>
+  scored.flatMap(({ score, ...fault }): Shaped[] => {
+    const confidence = 1 / (1 + Math.exp(-score - shift));
+    return confidence >= LEAST_CONFIDENCE ? [{ ...fault, confidence }] : [];
+  });
+
+/**
+ * What is usual in this picture turns the scores of one group into probabilities.
+ *
+ * @param parts all parts of the picture
+ * @param trainedShare the share of faults among the candidates that the classifier was trained on
+ */
+export function confident(parts: readonly Measured[], trainedShare: number): Shaped[] {
+  const scored = parts.flatMap(({ faults }) => faults);
+  const shift = ownPrior(
+    {
+      scores: scored.map(({ score }) => score),
+      otherOdds: parts.reduce((sum, { otherOdds }) => sum + otherOdds, 0),
+      count: parts.reduce((sum, { faults, others }) => sum + faults.length + others, 0),
+    },
+    trainedShare,
+  );
+  return withConfidence(scored, shift);
+}

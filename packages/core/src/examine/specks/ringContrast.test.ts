@@ -1,0 +1,53 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { mulberry } from '../../random/mulberry.ts';
+import { ringContrast } from './ringContrast.ts';
+
+const [STRAIGHT, SLANTED] = [3, 2];
+const LEAST = 80;
+
+/** The weakest contrast of four pairs as it is defined, one place after the other. */
+function plainContrast(data: Uint16Array, width: number, height: number): Int16Array {
+  const map = new Int16Array(width * height);
+  const steps = [STRAIGHT, STRAIGHT * width, SLANTED * width + SLANTED, SLANTED * width - SLANTED];
+  for (let y = STRAIGHT; y < height - STRAIGHT; y++)
+    for (let x = STRAIGHT; x < width - STRAIGHT; x++) {
+      const i = y * width + x;
+      const pairs = steps.map((step) => data[i - step] + data[i + step] - 2 * data[i]);
+      if (pairs.every((pair) => pair >= LEAST)) map[i] = Math.min(...pairs);
+      if (pairs.every((pair) => pair <= -LEAST)) map[i] = Math.max(...pairs);
+    }
+  return map;
+}
+
+describe('the ring-against-core test, eight places at a time', () => {
+  it('sees at every place what it is defined to see, and names the peaks', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 45 }),
+        fc.integer({ min: 1, max: 15 }),
+        fc.integer({ min: 1, max: 1e6 }),
+        (width, height, seed) => {
+          const uniform = mulberry(seed);
+          // Mostly even, so that some places stand out from all of their ring.
+          const data = Uint16Array.from({ length: width * height }, () =>
+            uniform() < 0.1 ? 18_000 * uniform() : 9000 + 60 * uniform(),
+          );
+          const { map, peaks } = ringContrast(
+            { width, height, data },
+            { straight: STRAIGHT, slanted: SLANTED },
+          );
+          const plain = plainContrast(data, width, height);
+          expect(map).toEqual(plain);
+          for (const i of peaks) {
+            const sign = Math.sign(plain[i]);
+            const around = [-width - 1, -width, -width + 1, -1, 1, width - 1, width, width + 1];
+            for (const step of around) expect(sign * plain[i]).toBeGreaterThanOrEqual(sign * plain[i + step]);
+          }
+          const strongest = Math.max(...plain.map(Math.abs));
+          if (strongest > 0) expect([...peaks].some((i) => Math.abs(plain[i]) === strongest)).toBe(true);
+        },
+      ),
+    );
+  });
+});
