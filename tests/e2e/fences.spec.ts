@@ -229,3 +229,38 @@ test('an area is drawn, added to, taken from, inverted, named and switched off',
   expect([info.width, info.height]).toEqual([WIDTH, HEIGHT]);
   expect(data.reduce((sum, value) => sum + (value > 128 ? 1 : 0), 0)).toBe(await areaOf());
 });
+
+test('a picture is held against itself: the program finds the vector, and the hand drags it', async ({
+  quietPage: page,
+}) => {
+  const particles = manyParticles().filter(({ x, y }) => !isWreck(x, y));
+  await makeJob(page, 'Against itself');
+  await addFiles(page, [{ name: 'water.png', buffer: await png(underwater(particles)) }]);
+  await page.locator('[data-picture="water.png"]').click();
+  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  const desk = await deskOf(page, { width: WIDTH, height: HEIGHT });
+  const shift = async (): Promise<{ dx: number; dy: number }> =>
+    (await recipeOf(page)).mends[0] as unknown as { dx: number; dy: number };
+  await page.getByTestId('treat').click();
+  await page.getByRole('menuitem', { name: /^Shift/ }).click();
+  await page.getByTestId('treat-all').click();
+  await expect.poll(async () => (await recipeOf(page)).mends.length).toBe(1);
+  const before = await shift();
+  await page.getByRole('button', { name: 'Find it' }).click();
+  await expect.poll(shift).not.toEqual(before);
+  const found = await shift();
+  // Of what was bright in the water hardly anything is left.
+  const [clean, seen, mended] = [underwater([]), underwater(particles), await rendered(page)];
+  const brightIn = ({ planes }: Raster): number =>
+    clean.planes[1].filter((value, i) => planes[1][i] - value > 40).length;
+  expect(brightIn(mended)).toBeLessThan(0.12 * brightIn(seen));
+
+  await page.keyboard.press('Escape');
+  await drag(page, [desk.at(200, 120), desk.at(212, 113)]);
+  await expect.poll(async () => (await shift()).dx).not.toBe(found.dx);
+  const { dx, dy } = await shift();
+  expect(Math.abs(dx - (found.dx - 12))).toBeLessThanOrEqual(2);
+  expect(Math.abs(dy - (found.dy + 7))).toBeLessThanOrEqual(2);
+  await page.keyboard.press('Control+z');
+  await expect.poll(shift).toEqual(found);
+});

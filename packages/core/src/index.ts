@@ -116,6 +116,7 @@ export * from './mend/recover/fitVeil.ts';
 export * from './mend/recover/undoVeil.ts';
 export * from './mend/recover/veil.ts';
 export * from './mend/treat/applyTreatment.ts';
+export * from './mend/treat/findShift.ts';
 export * from './mend/treat/match.ts';
 export * from './mend/treat/scaleTreatment.ts';
 export * from './mend/treat/treatWindow.ts';

@@ -17,12 +17,16 @@ import type {
   Step,
   TreatBy,
   Verdict,
+  Pixels,
+  ShiftMend,
+  Vector,
   Wear,
 } from '@fennip/core';
 import {
   TILE_SIZE,
   applyLamp,
   applySteps,
+  canvasOf,
   cloneRaster,
   colourFloats,
   copyRaster,
@@ -32,6 +36,7 @@ import {
   emptyRecipe,
   emptyWorksheet,
   fieldOn,
+  findShift,
   findWear,
   framingOf,
   fullScale,
@@ -53,6 +58,7 @@ import {
   noiseTable,
   pyramidLevels,
   rectsMeet,
+  shiftFoundOn,
   treatWindow,
   viewRaster,
   wearReads,
@@ -422,6 +428,16 @@ async function fetchAhead({ tile, picture }: TileStore): Promise<void> {
     for (let column = 0; column * TILE_SIZE < width; column++) await tile(level, column, row);
 }
 
+/** The picture with all mends but one on it, with a part of it at hand. */
+async function pixelsWithout(id: string, rect: Rect): Promise<Pixels> {
+  const { recipe, mended, tiles } = opened();
+  const without = mended.fork();
+  const fewer = { ...recipe, mends: recipe.mends.filter((mend) => mend.id !== id) };
+  await without.update(fewer, tiles.ready, () => undefined);
+  await tiles.ready([without.needs(rect)]);
+  return without.pixels;
+}
+
 async function pixelsOf(rect: Rect, side: 'before' | 'after'): Promise<Raster> {
   const { tiles, mended } = opened();
   await tiles.ready([mended.needs(rect)]);
@@ -668,19 +684,23 @@ const api = {
     model: Pick<GrainModel, 'kernel' | 'noise'>,
     id: string,
   ): Promise<Record<'before' | 'after', number>> {
-    const picture = opened();
-    await picture.turn;
-    const { recipe, mended, tiles } = picture;
-    const without = mended.fork();
-    const fewer = { ...recipe, mends: recipe.mends.filter((mend) => mend.id !== id) };
-    await without.update(fewer, tiles.ready, () => undefined);
-    await tiles.ready([without.needs(rect)]);
+    await opened().turn;
+    const without = await pixelsWithout(id, rect);
     const grainOf = (raster: Raster): number => {
       const share = grainShare(lumaPlane(raster), model, GRAIN_AROUND);
       return Math.sqrt(share.reduce((sum, value) => sum + value, 0) / share.length);
     };
-    const before = grainOf(without.pixels.window(rect).raster);
+    const before = grainOf(without.window(rect).raster);
     return { before, after: grainOf(await pixelsOf(rect, 'after')) };
+  },
+
+  /** The vector by which a shift takes most of what stands out away, on the picture without it; null where nothing does. */
+  async shiftFor(mend: ShiftMend): Promise<Vector | null> {
+    const { turn, tiles } = opened();
+    await turn;
+    const rect = shiftFoundOn(mend, tiles.picture);
+    const pixels = await pixelsWithout(mend.id, rect);
+    return findShift(mend, canvasOf(pixels, opened().recipe.fences));
   },
 
   /** Mends that show the same texture as others, on the picture as it is mended. */

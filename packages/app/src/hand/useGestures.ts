@@ -1,4 +1,4 @@
-import type { Mend, OutlineTarget, Point, Rect, Shift, Target } from '@fennip/core';
+import type { Mend, OutlineTarget, Point, Rect, Shift, ShiftMend, Target } from '@fennip/core';
 import { isSourced, isTreatment, sourceOf, targetBounds } from '@fennip/core';
 import type { Ref } from 'vue';
 import { shallowRef } from 'vue';
@@ -42,6 +42,8 @@ export interface GestureTable {
 
 /** A handle is caught this far away, in screen pixels. */
 const HANDLE_SLOP = 8;
+/** A picture is moved against itself by at most so much across and down, in pixels. */
+const MOST_SHIFT = 100;
 /** Radius of a touch from which an area grows, in screen pixels. */
 const TOUCH = 5;
 /** A polygon closes when its first corner is clicked within this distance, in screen pixels. */
@@ -273,7 +275,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     return { left, top, right, bottom };
   };
 
-  /** A stroke of what was painted: dragged by one of its points, or as a whole. */
+  /** A stroke of what was painted: dragged by one of its points, or as a whole unless that means something else. */
   function takeHoldOfPaint(mend: Mend, place: PointerPlace): Gesture | null {
     const start = onPicture(place);
     const paint = mend.paint ?? [];
@@ -291,12 +293,23 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
             withShape(at, withPoint(shape, index, [x, y])),
           );
       }
-      if (entriesUnder(shape, [start]).length > 0)
+      if (mend.method !== 'shift' && entriesUnder(shape, [start]).length > 0)
         return dragMend(mend, say('step.movedStroke'), (to) =>
           withShape(at, movedTarget(shape, shiftFrom(start, to))),
         );
     }
     return null;
+  }
+
+  /** The copy of the picture that is held against it follows the hand. */
+  function dragAgainstItself(mend: ShiftMend, place: PointerPlace): Gesture | null {
+    const start = onPicture(place);
+    if (entriesUnder(mend.target, [start]).length === 0) return null;
+    const within = (value: number): number => Math.max(-MOST_SHIFT, Math.min(MOST_SHIFT, value));
+    return dragMend(mend, say('step.shifted'), (to) => {
+      const { dx, dy } = shiftFrom(start, to);
+      return { ...mend, dx: within(mend.dx - dx), dy: within(mend.dy - dy) };
+    });
   }
 
   /** Which of some points lies under a place of the screen; -1 for none. */
@@ -310,6 +323,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   function takeHold(place: PointerPlace, isPulling: boolean): Gesture | null {
     const mend = looking.focusEntry?.mend;
     if (!mend || mend.locked || looking.chosen.size !== 1) return null;
+    if (mend.method === 'shift') return takeHoldOfPaint(mend, place) ?? dragAgainstItself(mend, place);
     if (isTreatment(mend) || mend.paint) return takeHoldOfPaint(mend, place);
     const start = onPicture(place);
     const bounds = targetBounds(mend.target, mend.margin);

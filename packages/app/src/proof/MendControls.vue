@@ -15,6 +15,7 @@ import { usePicture } from '../stores/picture.ts';
 import { useMending } from '../work/useMending.ts';
 import { figuresOf, reasonLine } from '../words/mendWords.ts';
 import { say } from '../words/say.ts';
+import FindShift from '../treat/FindShift.vue';
 import GrainFigures from '../treat/GrainFigures.vue';
 import TreatFields from '../treat/TreatFields.vue';
 import MendZone from '../fence/MendZone.vue';
@@ -147,6 +148,7 @@ const withMend = (act: (mend: Mend) => void): void => {
       :rect="rect"
       :version="version"
     />
+    <FindShift v-if="treatment?.method === 'shift'" :treatment="treatment" @change="changeTreatment" />
     <div v-show="!treatment" class="fields">
       <MendField
         v-for="field in MEND_FIELDS"

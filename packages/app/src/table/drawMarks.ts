@@ -145,6 +145,27 @@ function drawSource(context: CanvasRenderingContext2D, scene: MarkScene, entry: 
   drawTag(context, `${entry.number}`, ...tagPlace(scene, target, entry, source), scene.colours.chosen);
 }
 
+/** How far a picture is held against itself: from where it is covered to where that is taken from. */
+function drawVector(context: CanvasRenderingContext2D, scene: MarkScene, entry: LedgerEntry): void {
+  const mend = shownMend(entry, scene);
+  if (mend?.method !== 'shift') return;
+  const { x, y } = entry;
+  const from = toScreen(scene.view, scene.table, x, y);
+  const to = toScreen(scene.view, scene.table, x + mend.dx, y + mend.dy);
+  context.beginPath();
+  context.moveTo(...from);
+  context.lineTo(...to);
+  strokeTwice(context, scene.colours.chosen, 1.25);
+  for (const [place, half] of [
+    [from, 2],
+    [to, 4],
+  ] as const) {
+    context.beginPath();
+    context.arc(...place, half, 0, 2 * Math.PI);
+    strokeTwice(context, scene.colours.chosen, 1.25);
+  }
+}
+
 /** The points of the chosen line or outline, to be taken hold of. */
 function drawHandles(context: CanvasRenderingContext2D, scene: MarkScene, entry: LedgerEntry): void {
   const target = shownMend(entry, scene)?.target;
@@ -232,6 +253,7 @@ export function drawMarks(context: CanvasRenderingContext2D, scene: MarkScene): 
   drawGuides(context, scene);
   drawFrom(context, scene, mend);
   drawSource(context, scene, scene.focus);
+  drawVector(context, scene, scene.focus);
   drawHandles(context, scene, scene.focus);
 }
 

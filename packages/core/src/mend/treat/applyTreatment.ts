@@ -117,7 +117,8 @@ export function applyTreatment(mend: Treatment, { pixels, fences }: Canvas, with
   return rect === wanted ? shared : cropPatch(shared, wanted);
 }
 
-function coverageOn(mend: Treatment, rect: Rect): Float32Array {
+/** How much of each pixel of a rectangle a treatment covers, 0 to 1, row after row; fences and share are not in it. */
+export function coverageOn(mend: Treatment, rect: Rect): Float32Array {
   const field = fieldOn(mend, rect);
   if (!mend.paint) return field.coverage;
   const painted = paintCoverage(mend.paint, rect, mend.method === 'draw' ? mend.fade : 0);
