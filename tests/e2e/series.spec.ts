@@ -28,7 +28,7 @@ test('a shoot with one dusty sensor goes from intake to delivered files with a h
   // First decision: let it run.
   let decisions = 1;
   await page.getByRole('link', { name: 'Series: all frames at once' }).click();
-  await expect(page.getByText('8 pictures')).toBeVisible();
+  await expect(page.getByText('8 of 8 pictures')).toBeVisible();
   await page.getByRole('button', { name: 'Start the run' }).click();
   const run = page.locator('[data-run=series]');
   await expect(run).toBeVisible();

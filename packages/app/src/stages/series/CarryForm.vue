@@ -54,14 +54,28 @@ const stale = computed(() => {
     </p>
     <label class="field"
       >{{ say('carry.from') }}
-      <el-select v-model="from" :persistent="false" size="small" :aria-label="say('carry.from')">
+      <el-select
+        v-model="from"
+        :persistent="false"
+        size="small"
+        :placeholder="say('carry.choose')"
+        :aria-label="say('carry.from')"
+      >
         <el-option v-for="{ id, name } in sources" :key="id" :value="id" :label="name" />
       </el-select>
     </label>
     <WhichPictures v-model="pictures" />
     <label class="field"
       >{{ say('carry.sure') }}
-      <el-slider v-model="sure" :min="0" :max="1" :step="0.01" :format-tooltip="percent" />
+      <el-slider
+        v-model="sure"
+        :min="0"
+        :max="1"
+        :step="0.01"
+        :aria-label="say('carry.sure')"
+        :format-tooltip="percent"
+      />
+      <span class="figures">{{ percent(sure) }}</span>
     </label>
     <p class="soft">{{ say('carry.note') }}</p>
   </TaskForm>

@@ -2,6 +2,7 @@
 import type { PictureSheet, RoutineDocument, RoutineStep } from '@fennip/contract';
 import { computed, ref } from 'vue';
 import { get } from '../../api/http.ts';
+import BarNumber from '../../table/BarNumber.vue';
 import { useJob } from '../../stores/job.ts';
 import { say } from '../../words/say.ts';
 import { routineFrom } from './routineFrom.ts';
@@ -63,48 +64,61 @@ const keep = (): void =>
     </el-select>
     <div v-for="(step, index) in steps" :key="index" class="step">
       <span>{{ say(`routine.do.${step.do}`) }}</span>
-      <span v-if="step.do === 'finish'">{{ say(`finish.${step.step.method}`) }}</span>
-      <el-input-number
-        v-if="step.do === 'examine'"
-        :model-value="Math.round(100 * step.sensitivity)"
-        size="small"
-        :min="0"
-        :max="100"
-        :controls="false"
-        :aria-label="say('routine.sensitivity')"
-        @change="(n: number | undefined) => change(index, { ...step, sensitivity: (n ?? 70) / 100 })"
-      />
-      <el-input-number
-        v-else-if="step.do === 'mend'"
-        :model-value="Math.round(100 * step.sure)"
-        size="small"
-        :min="0"
-        :max="100"
-        :controls="false"
-        :aria-label="say('series.sure')"
-        @change="(n: number | undefined) => change(index, { ...step, sure: (n ?? 80) / 100 })"
-      />
-      <template v-else-if="step.do === 'sift'">
-        <el-input-number
-          :model-value="step.radius"
-          size="small"
-          :min="1"
-          :max="60"
-          :controls="false"
-          :aria-label="say('routine.radius')"
-          @change="(n: number | undefined) => change(index, { ...step, radius: n ?? 10 })"
+      <div class="values">
+        <span v-if="step.do === 'finish'">{{ say(`finish.${step.step.method}`) }}</span>
+        <BarNumber
+          v-if="step.do === 'examine'"
+          :model-value="Math.round(100 * step.sensitivity)"
+          name="routine.with"
+          does="routine.sensitivity"
+          :min="0"
+          :max="100"
+          unit="unit.percent"
+          @update:model-value="(n) => change(index, { ...step, sensitivity: n / 100 })"
         />
-        <el-input
-          :model-value="step.zone ?? ''"
-          size="small"
-          class="zone"
-          :placeholder="say('routine.zone')"
-          :aria-label="say('routine.zone')"
+        <BarNumber
+          v-else-if="step.do === 'mend'"
+          :model-value="Math.round(100 * step.sure)"
+          name="routine.sureBy"
+          does="series.sure"
+          :min="0"
+          :max="100"
+          unit="unit.percent"
           @update:model-value="
-            (zone: string) => change(index, { ...step, zone: zone.trim() === '' ? undefined : zone })
+            (n) => change(index, { ...step, sure: n / 100, doubtful: Math.min(step.doubtful, n / 100) })
           "
         />
-      </template>
+        <template v-else-if="step.do === 'sift'">
+          <BarNumber
+            :model-value="step.radius"
+            name="treat.radius"
+            does="treat.does.radius"
+            :min="1"
+            :max="60"
+            unit="unit.pixels"
+            @update:model-value="(radius) => change(index, { ...step, radius })"
+          />
+          <BarNumber
+            :model-value="step.threshold"
+            name="treat.threshold"
+            does="treat.does.threshold"
+            :min="0"
+            :max="40"
+            unit="unit.noise"
+            @update:model-value="(threshold) => change(index, { ...step, threshold })"
+          />
+          <el-input
+            :model-value="step.zone ?? ''"
+            size="small"
+            class="zone"
+            :placeholder="say('routine.zone')"
+            :aria-label="say('routine.zone')"
+            @update:model-value="
+              (zone: string) => change(index, { ...step, zone: zone.trim() === '' ? undefined : zone })
+            "
+          />
+        </template>
+      </div>
       <span class="acts">
         <el-button
           size="small"
@@ -142,17 +156,22 @@ const keep = (): void =>
   border: 1px solid var(--line-strong);
 }
 .step {
-  display: flex;
-  align-items: center;
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) auto;
+  align-items: baseline;
   gap: 8px;
 }
-.step .el-input-number {
-  width: 64px;
+.values {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 8px;
+  white-space: nowrap;
+}
+.step :deep(.el-input-number) {
+  width: 52px;
 }
 .zone {
-  width: 120px;
-}
-.acts {
-  margin-left: auto;
+  width: 84px;
 }
 </style>

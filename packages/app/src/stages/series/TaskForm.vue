@@ -47,8 +47,9 @@ async function order(): Promise<void> {
 }
 .form :deep(.field) {
   display: grid;
-  grid-template-columns: 110px 240px;
+  grid-template-columns: 110px 240px auto;
   align-items: center;
+  column-gap: 14px;
 }
 .problem {
   color: var(--open);

@@ -47,7 +47,9 @@ function turn(ids: readonly string[], on: boolean): void {
           @change="(on: boolean | string | number) => turn(group.ids, on === true)"
           >{{ group.name }}</el-checkbox
         >
-        <span class="soft">{{ sayCount('count.picture', countIn(group.ids)) }}</span>
+        <span class="soft">{{
+          say('series.chosen', { n: countIn(group.ids), all: sayCount('count.picture', group.ids.length) })
+        }}</span>
       </div>
       <template v-if="unfolded.has(group.name)">
         <el-checkbox
