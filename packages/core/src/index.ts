@@ -98,6 +98,7 @@ export * from './mend/auto/outlineSpot.ts';
 export * from './mend/auto/reason.ts';
 export * from './mend/auto/rebuildFor.ts';
 export type { Guide } from './mend/rebuild/guide.ts';
+export * from './mend/rebuild/withVariants.ts';
 export * from './mend/rebuild/extendGuide.ts';
 export * from './mend/rebuild/proposeGuides.ts';
 export type { RebuildAnswer } from './mend/rebuild/rebuild.ts';

@@ -22,6 +22,7 @@ import MendZone from '../fence/MendZone.vue';
 import { useFences } from '../stores/fences.ts';
 import GuideButtons from './GuideButtons.vue';
 import MendField from './MendField.vue';
+import PatchVariants from './PatchVariants.vue';
 import type { MendFieldKind } from './mendFields.ts';
 import { MEND_FIELDS, withSource } from './mendFields.ts';
 
@@ -179,6 +180,12 @@ const withMend = (act: (mend: Mend) => void): void => {
         say('proof.unpull')
       }}</el-button>
       <GuideButtons v-if="mend?.method === 'rebuild'" :is-usable="!isLocked" />
+      <PatchVariants
+        v-if="mend?.method === 'rebuild'"
+        :mend="mend"
+        :is-usable="!isLocked"
+        @change="(next) => change(next, say('step.variants'))"
+      />
       <MendZone v-if="fences.zones.length > 0" :mend="mend" />
     </div>
     <dl v-if="verdict" data-testid="verdict">

@@ -1,4 +1,4 @@
-import { BECAUSE, CORRECTIONS, KERNEL_SIDE, NOISE_BANDS } from '@fennip/core';
+import { BECAUSE, CORRECTIONS, KERNEL_SIDE, NOISE_BANDS, PATCH_VARIANTS } from '@fennip/core';
 import { Type } from '@sinclair/typebox';
 import { IdSchema } from './id.ts';
 import { tagged } from '../tagged.ts';
@@ -278,6 +278,11 @@ export const MendSchema = tagged('method', [
       ),
       from: Type.Optional(TargetSchema),
       avoid: Type.Optional(MaskSchema),
+      variants: Type.Optional(
+        Type.Array(Type.Union(PATCH_VARIANTS.map((variant) => Type.Literal(variant))), {
+          uniqueItems: true,
+        }),
+      ),
     },
     { additionalProperties: false },
   ),

@@ -3,6 +3,7 @@ import type { MendBase } from './mendBase.ts';
 import type { Tint } from './recover/tint.ts';
 import type { LineVeil } from './recover/line/lineVeil.ts';
 import type { Guide } from './rebuild/guide.ts';
+import type { PatchVariant } from './rebuild/withVariants.ts';
 import type { MaskTarget, Target } from '../target/target.ts';
 import type { Veil } from './recover/veil.ts';
 import type { Treatment } from './treat/treatment.ts';
@@ -57,6 +58,8 @@ export interface RebuildMend extends MendBase {
   readonly from?: Target;
   /** Other faults that were open when it was made: neither looked at nor taken from. */
   readonly avoid?: MaskTarget;
+  /** How patches may be changed besides being taken as they are. */
+  readonly variants?: readonly PatchVariant[];
 }
 
 /** A mend of one place. */

@@ -24,8 +24,8 @@ export interface Underway {
 }
 
 /** What of a rebuild says which pixels it makes; the rest is how they are laid down. */
-function madeBy({ id, target, margin, edge, zone, seed, guides, from, avoid }: RebuildMend): string {
-  return JSON.stringify([id, target, margin, edge, zone, seed, guides, from, avoid]);
+function madeBy({ id, target, margin, edge, zone, seed, guides, from, avoid, variants }: RebuildMend): string {
+  return JSON.stringify([id, target, margin, edge, zone, seed, guides, from, avoid, variants]);
 }
 
 /** Whether two rebuilds make the same of the same picture. */

@@ -42,10 +42,10 @@ interface Work {
   readonly reach: number;
 }
 
-const workOn = (level: CompletionLevel, seed: number, isFirst: boolean): Work => ({
+const workOn = (level: CompletionLevel, seed: number, isFirst: boolean, tries: number): Work => ({
   ...{ level, field: emptyField(level), matcher: patchCost(level) },
   reach: isFirst || level.halvings >= REFINED ? Math.max(level.width, level.height) : REFINED_REACH,
-  pool: sourcePool(level, seed + level.halvings),
+  pool: sourcePool(level, seed + level.halvings, tries),
 });
 
 /** What is lost is as rough as what lies around it, until its source tells more. */
@@ -139,16 +139,18 @@ function answerOf({ level, field }: Work): Completion {
  * (Wexler, Shechtman, Irani 2007; Barnes et al. 2009; Newson et al. 2014 and 2017.)
  *
  * @param guidesOn how a level's places lie to guide lines, given its halvings and its size with the border of a patch
+ * @param tries how many sources every target begins with, drawn at random
  * @yields an answer for each level, the coarsest first; none where no patch may be taken from anywhere
  */
 export function* completeLoss(
   loss: Loss,
   seed: number,
   guidesOn: (halvings: number, width: number, height: number) => GuidePlanes | null = () => null,
+  tries = 1,
 ): Generator<Completion, void> {
   let coarse: Work | null = null;
   for (const level of completionLevels(loss, guidesOn)) {
-    const work = workOn(level, seed, coarse === null);
+    const work = workOn(level, seed, coarse === null, tries);
     if (work.pool.count === 0) {
       // Halved, too little may be left to take from; a finer level starts by itself then.
       if (level.halvings === 0) return;

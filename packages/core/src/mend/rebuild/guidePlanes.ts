@@ -62,5 +62,9 @@ export function guidePlanes(
     for (let i = 1; i < onLevel.length; i++)
       layPiece(onLevel[i - 1], onLevel[i], index, planes, nearest, width, height);
   });
+  // A guide that runs on beyond the rectangle says nothing of what stands beside it.
+  const end = PATCH + Math.ceil(rect.width * scale);
+  for (let row = 0; row < planes.index.length && end < width; row += width)
+    planes.index.fill(0, row + end, row + width);
   return planes;
 }

@@ -50,7 +50,8 @@ export function matchPatches(
     }
   }
 
-  for (const target of targets) if (from[target] < 0) attempt(target, pool.draw());
+  for (const target of targets)
+    if (from[target] < 0) for (let k = 0; k < pool.tries; k++) attempt(target, pool.draw());
   for (let k = 0; k < targets.length; k++) {
     suggested(targets[k], 1);
     suggested(targets[k], width);

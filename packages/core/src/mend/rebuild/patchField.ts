@@ -15,15 +15,17 @@ export interface PatchField {
 export interface SourcePool {
   readonly count: number;
   draw(): number;
+  /** So many draws every target begins with. */
+  readonly tries: number;
   /** A number from 0 (included) to 1 (left out). */
   chance(): number;
 }
 
-export function sourcePool({ isSource }: CompletionLevel, seed: number): SourcePool {
+export function sourcePool({ isSource }: CompletionLevel, seed: number, tries: number): SourcePool {
   const places: number[] = [];
   for (let i = 0; i < isSource.length; i++) if (isSource[i]) places.push(i);
   const chance = mulberry(seed);
-  return { count: places.length, draw: () => places[Math.floor(chance() * places.length)], chance };
+  return { count: places.length, tries, draw: () => places[Math.floor(chance() * places.length)], chance };
 }
 
 export const emptyField = ({ width, height }: CompletionLevel): PatchField => ({

@@ -16,6 +16,8 @@ import { canvasOf } from '../canvas.ts';
 import type { RebuildMend } from '../mend.ts';
 import { layPatch } from '../patch.ts';
 import { completeLoss } from './completeLoss.ts';
+import type { PatchVariant } from './withVariants.ts';
+import { PATCH_VARIANTS, withVariants } from './withVariants.ts';
 
 const SIDE = 160;
 const HOLE: readonly Point[] = [
@@ -195,5 +197,47 @@ describe('rebuild', () => {
       }),
       { numRuns: 6 },
     );
+  });
+
+  it('finds mirrored, turned and scaled what the picture holds only so', () => {
+    const uniform = mulberry(3);
+    const waves = Array.from({ length: 24 }, () => {
+      const [angle, length] = [Math.PI * uniform(), 6 + 14 * uniform()];
+      return [Math.cos(angle) / length, Math.sin(angle) / length, uniform()] as const;
+    });
+    const ground = (x: number, y: number): number =>
+      waves.reduce((sum, [u, v, at]) => sum + 0.03 * Math.cos(2 * Math.PI * (u * x + v * y + at)), 0.5);
+    // What is gone right of the line stands once more left of it, but not as it is.
+    const LINE = 52;
+    const left: Record<PatchVariant, (x: number, y: number) => number> = {
+      mirrored: (x, y) => ground(2 * LINE - x, y),
+      turned: (x, y) => ground(2 * LINE - x, SIDE - y),
+      scaled: (x, y) => ground(1.25 * x + LINE, 1.25 * (y - SIDE / 2) + SIDE / 2),
+    };
+    for (const variant of PATCH_VARIANTS) {
+      const clean = pictureOf(SIDE, SIDE, (x, y) => (x < LINE ? left[variant](x, y) : ground(x, y)));
+      const { seen, inside } = torn(clean);
+      const psnrWith = (variants: readonly PatchVariant[]): number =>
+        comparePictures(rebuilt(seen, rebuildOf({ variants })), clean, inside).psnr ?? Infinity;
+      expect(psnrWith([])).toBeLessThan(20);
+      expect(psnrWith([variant])).toBeGreaterThan(40);
+    }
+  });
+
+  it('takes nothing of a guard into a mirrored copy either', () => {
+    const loss = {
+      ...{ width: 40, height: 30, colours: [new Float32Array(1200).fill(7)] },
+      ...{ lost: new Uint8Array(1200), unknown: new Uint8Array(1200), kept: new Uint8Array(1200) },
+    };
+    loss.lost[15 * 40 + 20] = 1;
+    loss.kept[3 * 40 + 5] = 1;
+    const wide = withVariants(loss, PATCH_VARIANTS);
+    expect(wide.lost.reduce((a, b) => a + b, 0)).toBe(1);
+    expect(wide.kept.reduce((a, b) => a + b, 0)).toBe(1);
+    const known = wide.unknown.reduce((count, one) => count + (one === 0 ? 1 : 0), 0);
+    // Two mirrored and three turned copies lack two pixels each; scaled ones lack what is mixed from those.
+    expect(known).toBeLessThan(1200 + 5 * 1198 + 32 * 24 + 50 * 37);
+    expect(known).toBeGreaterThan(1200 + 5 * 1198);
+    expect(withVariants(loss, [])).toBe(loss);
   });
 });

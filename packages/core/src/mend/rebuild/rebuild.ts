@@ -14,11 +14,15 @@ import type { Completion } from './completeLoss.ts';
 import { completeLoss } from './completeLoss.ts';
 import type { Loss } from './completionLevel.ts';
 import { guidePlanes } from './guidePlanes.ts';
+import { withVariants } from './withVariants.ts';
 
 /** Sources are looked for around the loss as far as so many of its longer sides. */
 const REACH_SIDES = 1.5;
 /** And at least and at most so far, in pixels. */
 const [LEAST_REACH, MOST_REACH] = [48, 320];
+
+/** There are many times the sources, and the right one is seldom next to one that is nearly right. */
+const TRIES_AMONG_VARIANTS = 200;
 
 function reachOf({ width, height }: Rect): number {
   const reach = Math.ceil(REACH_SIDES * Math.max(width, height));
@@ -116,9 +120,12 @@ export function* rebuildSteps(mend: RebuildMend, canvas: Canvas): Generator<Rebu
   if (!rect) return;
   const footprint = footprintRect(mend, pixels.shape);
   const { coverage } = fieldOn(mend, footprint);
-  const loss = lossOf(mend, canvas, rect, { footprint, coverage });
-  const answers = completeLoss(loss, mend.seed, (halvings, width, height) =>
-    guidePlanes(mend.guides, rect, halvings, width, height),
+  const loss = withVariants(lossOf(mend, canvas, rect, { footprint, coverage }), mend.variants ?? []);
+  const answers = completeLoss(
+    loss,
+    mend.seed,
+    (halvings, width, height) => guidePlanes(mend.guides, rect, halvings, width, height),
+    mend.variants ? TRIES_AMONG_VARIANTS : 1,
   );
   const scale = fullScale(pixels.shape.depth) / 255;
   // What was only looked at is not kept.

@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import type { PatchVariant, RebuildMend } from '@fennip/core';
+import { PATCH_VARIANTS } from '@fennip/core';
+import { say } from '../words/say.ts';
+
+/** How patches may be changed before a loss is rebuilt from them. */
+const props = defineProps<{ mend: RebuildMend; isUsable: boolean }>();
+const emit = defineEmits<{ change: [next: RebuildMend] }>();
+
+const isTaken = (variant: PatchVariant): boolean => props.mend.variants?.includes(variant) ?? false;
+
+function turn(variant: PatchVariant): void {
+  const { variants: before, ...rest } = props.mend;
+  const variants = PATCH_VARIANTS.filter((one) => isTaken(one) !== (one === variant));
+  void before;
+  emit('change', variants.length > 0 ? { ...rest, variants } : rest);
+}
+</script>
+
+<template>
+  <span
+    class="variants"
+    role="group"
+    :aria-label="say('proof.variants.does')"
+    :title="say('proof.variants.does')"
+  >
+    <span>{{ say('proof.variants') }}</span>
+    <el-button
+      v-for="variant in PATCH_VARIANTS"
+      :key="variant"
+      size="small"
+      :disabled="!isUsable"
+      :type="isTaken(variant) ? 'primary' : 'default'"
+      :aria-pressed="isTaken(variant)"
+      @click="turn(variant)"
+      >{{ say(`proof.variant.${variant}`) }}</el-button
+    >
+  </span>
+</template>
+
+<style scoped>
+.variants {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+}
+</style>
