@@ -24,7 +24,18 @@ export interface Underway {
 }
 
 /** What of a rebuild says which pixels it makes; the rest is how they are laid down. */
-function madeBy({ id, target, margin, edge, zone, seed, guides, from, avoid, variants }: RebuildMend): string {
+function madeBy({
+  id,
+  target,
+  margin,
+  edge,
+  zone,
+  seed,
+  guides,
+  from,
+  avoid,
+  variants,
+}: RebuildMend): string {
   return JSON.stringify([id, target, margin, edge, zone, seed, guides, from, avoid, variants]);
 }
 
