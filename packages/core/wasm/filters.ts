@@ -368,3 +368,81 @@ export function meanColumns(
     if (y - radius >= 0) addRow(sums, from + (y - radius) * stride, width, -1);
   }
 }
+
+/** Halves a plane by the mean of four; an odd side counts its last row or column twice. */
+export function halveFloats(from: usize, onto: usize, width: i32, height: i32): void {
+  const columns = (width + 1) >> 1;
+  const rows = (height + 1) >> 1;
+  const whole = width >> 1;
+  const quarter = f32x4.splat(0.25);
+  for (let y = 0; y < rows; y++) {
+    const upper = from + ((2 * y * width) << 2);
+    const lower = 2 * y + 1 < height ? upper + (width << 2) : upper;
+    const out = onto + ((y * columns) << 2);
+    let x = 0;
+    for (; x + 4 <= whole; x += 4) {
+      const at = x << 3;
+      const first = f32x4.add(v128.load(upper + at), v128.load(lower + at));
+      const second = f32x4.add(v128.load(upper + at + 16), v128.load(lower + at + 16));
+      const even = v128.shuffle<f32>(first, second, 0, 2, 4, 6);
+      const odd = v128.shuffle<f32>(first, second, 1, 3, 5, 7);
+      v128.store(out + (x << 2), f32x4.mul(f32x4.add(even, odd), quarter));
+    }
+    for (; x < columns; x++) {
+      const left = x << 3;
+      const right = 2 * x + 1 < width ? left + 4 : left;
+      const sum =
+        load<f32>(upper + left) +
+        load<f32>(lower + left) +
+        (load<f32>(upper + right) + load<f32>(lower + right));
+      store<f32>(out + (x << 2), sum * 0.25);
+    }
+  }
+}
+
+/**
+ * Doubles a plane, straight between its samples; beyond the outermost the nearest counts.
+ *
+ * @param width of what comes out, twice that of the plane or one less; `height` alike
+ * @param mixed room for a row of the plane with one sample more on either side
+ */
+export function doubleFloats(from: usize, onto: usize, width: i32, height: i32, mixed: usize): void {
+  const columns = (width + 1) >> 1;
+  const rows = (height + 1) >> 1;
+  const near = f32x4.splat(0.75);
+  const far = f32x4.splat(0.25);
+  for (let y = 0; y < height; y++) {
+    const row = y >> 1;
+    const other = (y & 1) === 0 ? max(0, row - 1) : min(rows - 1, row + 1);
+    const a = from + ((row * columns) << 2);
+    const b = from + ((other * columns) << 2);
+    let x = 0;
+    for (; x + 4 <= columns; x += 4) {
+      const at = x << 2;
+      const sum = f32x4.add(f32x4.mul(near, v128.load(a + at)), f32x4.mul(far, v128.load(b + at)));
+      v128.store(mixed + 4 + at, sum);
+    }
+    for (; x < columns; x++) {
+      const at = x << 2;
+      store<f32>(mixed + 4 + at, 0.75 * load<f32>(a + at) + 0.25 * load<f32>(b + at));
+    }
+    store<f32>(mixed, load<f32>(mixed + 4));
+    store<f32>(mixed + 4 + (columns << 2), load<f32>(mixed + (columns << 2)));
+    const out = onto + ((y * width) << 2);
+    x = 0;
+    for (; x + 4 <= width >> 1; x += 4) {
+      const at = mixed + 4 + (x << 2);
+      const here = f32x4.mul(near, v128.load(at));
+      const even = f32x4.add(here, f32x4.mul(far, v128.load(at - 4)));
+      const odd = f32x4.add(here, f32x4.mul(far, v128.load(at + 4)));
+      v128.store(out + (x << 3), v128.shuffle<f32>(even, odd, 0, 4, 1, 5));
+      v128.store(out + (x << 3) + 16, v128.shuffle<f32>(even, odd, 2, 6, 3, 7));
+    }
+    for (; x < columns; x++) {
+      const at = mixed + 4 + (x << 2);
+      const here: f32 = 0.75 * load<f32>(at);
+      store<f32>(out + (x << 3), here + 0.25 * load<f32>(at - 4));
+      if (2 * x + 1 < width) store<f32>(out + (x << 3) + 4, here + 0.25 * load<f32>(at + 4));
+    }
+  }
+}

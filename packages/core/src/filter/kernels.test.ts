@@ -9,6 +9,7 @@ import { weightedLuma } from '../colour/luma.ts';
 import { addToAll } from '../finish/addToAll.ts';
 import { fromLight, lightTablesOf, toLight } from '../colour/lightTable.ts';
 import { gaussianBlur } from './gaussian.ts';
+import { kernels, layOut, takeFloats } from './kernels.ts';
 
 test('the compiled code is that of its source', async () => {
   const committed = await readFile(new URL('kernelCode.ts', import.meta.url), 'utf8');
@@ -49,6 +50,43 @@ describe('what is done four samples at a time', () => {
           plainBlur(data, width, height, sigma).forEach((value, i) => expect(ours[i]).toBeCloseTo(value, 5));
         },
       ),
+      { numRuns: 40 },
+    );
+  });
+
+  test('halves and doubles as one sample at a time would, at every size', () => {
+    fc.assert(
+      fc.property(fc.record({ ...sizes, seed: fc.integer() }), ({ width, height, seed }) => {
+        const data = Float32Array.from({ length: width * height }, (_, i) =>
+          Math.abs(Math.sin(seed + i * 78.233)),
+        );
+        const [columns, rows] = [(width + 1) >> 1, (height + 1) >> 1];
+        const bounded = (value: number, count: number): number => Math.min(count - 1, Math.max(0, value));
+        const [from, half, doubled, mixed] = layOut([
+          data,
+          4 * columns * rows,
+          data.byteLength,
+          4 * (columns + 2),
+        ]);
+        kernels().halveFloats(from, half, width, height);
+        kernels().doubleFloats(half, doubled, width, height, mixed);
+        const [small, large] = [takeFloats(half, columns * rows), takeFloats(doubled, width * height)];
+        const inData = (x: number, y: number): number => data[bounded(y, height) * width + bounded(x, width)];
+        const inHalf = (x: number, y: number): number =>
+          small[bounded(y, rows) * columns + bounded(x, columns)];
+        small.forEach((value, i) => {
+          const [x, y] = [2 * (i % columns), 2 * Math.floor(i / columns)];
+          const mean = (inData(x, y) + inData(x + 1, y) + inData(x, y + 1) + inData(x + 1, y + 1)) / 4;
+          expect(value).toBeCloseTo(mean, 6);
+        });
+        large.forEach((value, i) => {
+          const [x, y] = [i % width, Math.floor(i / width)];
+          const [cx, cy] = [x >> 1, y >> 1];
+          const [dx, dy] = [x % 2 ? 1 : -1, y % 2 ? 1 : -1];
+          const across = (row: number): number => 0.75 * inHalf(cx, row) + 0.25 * inHalf(cx + dx, row);
+          expect(value).toBeCloseTo(0.75 * across(cy) + 0.25 * across(cy + dy), 6);
+        });
+      }),
       { numRuns: 40 },
     );
   });

@@ -155,6 +155,8 @@ export interface Kernels {
       places: number,
     ]
   ): number;
+  halveFloats(from: number, onto: number, width: number, height: number): void;
+  doubleFloats(from: number, onto: number, width: number, height: number, mixed: number): void;
   keepPeaks(map: number, width: number, places: number, count: number): number;
   climbRims(
     ...places: readonly [

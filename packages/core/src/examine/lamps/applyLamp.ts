@@ -7,7 +7,7 @@ import { colourChannels, createRaster, fullScale } from '../../raster/raster.ts'
 import type { GrainModel } from '../../grain/grainModel.ts';
 import { grainShare } from '../../grain/grainShare.ts';
 import { WHITE_KERNEL } from '../../grain/kernelSide.ts';
-import { departure, departureReach } from './departure.ts';
+import { departureAt, departureReach } from './departure.ts';
 import type { Lamp } from './lamp.ts';
 
 /** Half the side of the square that local contrast is held against, in pixels of the level that is seen. */
@@ -20,11 +20,13 @@ const SPREAD_SHARE = 0.16;
 const RELIEF = 4;
 /** What lies under the contours: the picture in grey, this share of its contrast. */
 const FAINT = 0.35;
-/** Contours are drawn again at every doubling; from this many least departures on they are twice as wide. */
+/** Contours are drawn again at every doubling; from the third on they are twice as wide. */
 const HEAVY = 3;
 /** Length of a dash, in pixels. */
 const DASH = 3;
-const [INK, CHALK] = [0.02, 1];
+const [INK, CHALK] = [5, 255];
+/** The faint picture in codes. */
+const [FAINT_GREY, FAINT_GAIN] = [255 * 0.5 * (1 - FAINT), 255 * FAINT];
 
 /** Where a raster lies. */
 export interface LitPart {
@@ -137,55 +139,66 @@ function relief({ width, height, data }: FloatPlane, direction: number, strength
   return out;
 }
 
-/** Whether a contour runs through a place: it lies above the level, and something near it below. */
-function isOnContour(
-  data: Float32Array,
-  i: number,
-  width: number,
-  sign: number,
-  level: number,
-  wide: number,
-): boolean {
-  for (let step = 1; step <= wide; step++)
-    if (
-      sign * data[i - step] < level ||
-      sign * data[i + step] < level ||
-      sign * data[i - step * width] < level ||
-      sign * data[i + step * width] < level
-    )
-      return true;
-  return false;
+/** How often the least departure is doubled up to that of a place, from 1; below 0 where it is darker, 0 below the least. */
+function rankRow(departs: Float32Array, row: number, width: number, least: number, ranks: Int8Array): void {
+  const times = 1 / least;
+  for (let i = row; i < row + width; i++) {
+    const value = departs[i] * times;
+    // How many bits the whole part has: none below 1.
+    ranks[i] = value < 0 ? Math.clz32(-value) - 32 : 32 - Math.clz32(value);
+  }
+}
+
+/** Whether a contour runs through a place: something so near it lies in a lower rank. */
+function isOnContour(ranks: Int8Array, i: number, width: number, rank: number, away: number): boolean {
+  return rank > 0
+    ? ranks[i - away] < rank ||
+        ranks[i + away] < rank ||
+        ranks[i - away * width] < rank ||
+        ranks[i + away * width] < rank
+    : ranks[i - away] > rank ||
+        ranks[i + away] > rank ||
+        ranks[i - away * width] > rank ||
+        ranks[i + away * width] > rank;
+}
+
+/** Rounds and clamps by itself. */
+function faintRow(data: Float32Array, row: number, width: number, codes: Uint8ClampedArray): void {
+  for (let i = row; i < row + width; i++) codes[i] = FAINT_GREY + FAINT_GAIN * data[i];
 }
 
 /** Contours over a faint picture: whole dark lines around what is darker, dashed light ones around what is brighter. */
-function contours(luma: FloatPlane, radius: number, least: number, { left, top }: LitPart): FloatPlane {
+function contours(luma: FloatPlane, radius: number, least: number, { left, top }: LitPart): Raster {
   const { width, height, data } = luma;
-  const departs = departure(luma, radius).data;
-  const out = createFloatPlane(width, height);
-  for (let i = 0; i < data.length; i++) out.data[i] = 0.5 + FAINT * (data[i] - 0.5);
+  const departs = departureAt(luma, radius, left, top).data;
+  const raster = createRaster(width, height, 1, 8);
+  const codes = codesIn(raster);
+  const ranks = new Int8Array(width * height);
+  for (let y = 0; y < height; y++) {
+    faintRow(data, y * width, width, codes);
+    rankRow(departs, y * width, width, least, ranks);
+  }
   for (let y = 2; y < height - 2; y++)
-    contourRow(departs, y * width, width, least, out.data, left, Math.floor((top + y) / DASH));
-  return out;
+    contourRow(ranks, y * width, width, codes, left, Math.floor((top + y) / DASH));
+  return raster;
 }
 
 function contourRow(
-  departs: Float32Array,
+  ranks: Int8Array,
   row: number,
   width: number,
-  least: number,
-  out: Float32Array,
+  out: Uint8ClampedArray,
   left: number,
   dashRow: number,
 ): void {
   for (let x = 2; x < width - 2; x++) {
     const i = row + x;
-    const sign = departs[i] < 0 ? -1 : 1;
-    const size = sign * departs[i];
-    if (size < least) continue;
-    let level = least;
-    while (2 * level <= size) level *= 2;
-    if (!isOnContour(departs, i, width, sign, level, level >= HEAVY * least ? 2 : 1)) continue;
-    if (sign < 0) out[i] = INK;
+    const rank = ranks[i];
+    if (rank === 0) continue;
+    const isHeavy = rank >= HEAVY || rank <= -HEAVY;
+    if (!isOnContour(ranks, i, width, rank, 1) && !(isHeavy && isOnContour(ranks, i, width, rank, 2)))
+      continue;
+    if (rank < 0) out[i] = INK;
     else if ((Math.floor((left + x) / DASH) + dashRow) % 2 === 0) out[i] = CHALK;
   }
 }
@@ -242,9 +255,13 @@ function missingGrain(
   return out;
 }
 
+/** The codes of a grey raster, where they are clamped as they are written. */
+const codesIn = ({ planes: [grey] }: Raster): Uint8ClampedArray =>
+  new Uint8ClampedArray(grey.buffer, grey.byteOffset, grey.length);
+
 function greyRaster({ width, height, data }: FloatPlane): Raster {
   const raster = createRaster(width, height, 1, 8);
-  const codes = new Uint8ClampedArray(raster.planes[0].buffer, raster.planes[0].byteOffset, data.length);
+  const codes = codesIn(raster);
   for (let y = 0; y < height; y++) codeRow(data, y * width, width, codes);
   return raster;
 }
@@ -277,6 +294,6 @@ export function applyLamp(raster: Raster, lamp: Lamp, part: LitPart): Raster {
     case 'raking':
       return greyRaster(relief(lumaPlane(raster), lamp.direction, lamp.strength));
     case 'departure':
-      return greyRaster(contours(lumaPlane(raster), radiusOn(lamp.scale, part.level), lamp.least, part));
+      return contours(lumaPlane(raster), radiusOn(lamp.scale, part.level), lamp.least, part);
   }
 }

@@ -4,6 +4,8 @@ import type { Raster } from '../../raster/raster.ts';
 import { cloneRaster, createRaster, viewRaster } from '../../raster/raster.ts';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
 import { applyLamp, lampReach } from './applyLamp.ts';
+import { lumaPlane } from '../../raster/float.ts';
+import { departure, departureAt } from './departure.ts';
 import { departureHistogram } from './departureHistogram.ts';
 import type { Lamp } from './lamp.ts';
 
@@ -13,6 +15,8 @@ const LAMPS: readonly Lamp[] = [
   { kind: 'contrast', strength: 2 },
   { kind: 'raking', direction: 0.7, strength: 2 },
   { kind: 'departure', scale: 6, least: 0.01 },
+  // Large enough to be worked out on squares.
+  { kind: 'departure', scale: 16, least: 0.01 },
 ];
 
 const WHOLE = { level: 0, left: 0, top: 0 };
@@ -114,6 +118,26 @@ describe('a lamp', () => {
     );
     const apart = eight.map((value, i) => Math.abs(value - sixteen[i])).sort((a, b) => a - b);
     expect(apart[Math.floor(0.95 * apart.length)]).toBeLessThan(30);
+  });
+});
+
+describe('a departure', () => {
+  it('is on squares what it is at every place', () => {
+    const luma = lumaPlane(
+      pictureOf(240, 200, (x, y) => 0.4 + 0.1 * Math.sin(x / 23) + 0.2 * speckAt(x, y, 120, 90, 16), {
+        depth: 16,
+      }),
+    );
+    const whole = departure(luma, 16);
+    for (const [left, top] of [
+      [0, 0],
+      [5, 3],
+    ]) {
+      const onSquares = departureAt(luma, 16, left, top);
+      for (let y = 50; y < 150; y += 7)
+        for (let x = 50; x < 190; x += 7)
+          expect(Math.abs(onSquares.data[y * 240 + x] - whole.data[y * 240 + x])).toBeLessThan(0.006);
+    }
   });
 });
 
