@@ -1,6 +1,6 @@
 import { mulberry, polygonPixels } from '@fennip/core';
 import sharp from 'sharp';
-import { deskOf, saved } from './desk.ts';
+import { deskOf, drag, saved } from './desk.ts';
 import { addFiles, colourAt, expect, makeJob, test } from './fixtures.ts';
 import { tornPhotograph } from './pictures.ts';
 
@@ -46,13 +46,25 @@ test('a torn-out piece is rebuilt from the rest of the picture, another proposal
   await page.keyboard.press('2');
   await expect.poll(async () => (await saved(page)).recipe.mends.at(0)?.['seed']).toBe(2);
   await expect.poll(seen).toBeLessThan(200);
+  // A part of another proposal is painted over it, in two strokes; it stays a mend of its own.
+  await page.getByRole('button', { name: 'Paint another over it' }).click();
+  await page.getByText('Pen', { exact: true }).click();
+  const size = page.getByLabel('Radius of the mark in pixels');
+  await size.fill('7');
+  await size.press('Enter');
+  await drag(page, [desk.at(318, 366), desk.at(334, 372)]);
+  await expect.poll(async () => (await saved(page)).recipe.mends.length).toBe(2);
+  await drag(page, [desk.at(318, 380), desk.at(334, 386)]);
+  await expect
+    .poll(async () => (await saved(page)).recipe.mends.at(1))
+    .toMatchObject({ method: 'rebuild', seed: 1, paint: [{ lays: 'in' }, { lays: 'in' }] });
+  expect((await saved(page)).recipe.mends[0]).toMatchObject({ method: 'rebuild', seed: 2 });
   await page.reload();
   await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeEnabled();
   // A table that is not drawn yet is black.
   await expect.poll(seen).toBeGreaterThan(20);
   await expect.poll(seen).toBeLessThan(200);
-  await page.keyboard.press('Control+z');
-  await page.keyboard.press('Control+z');
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
   await expect.poll(seen).toBeGreaterThan(225);
 });
 

@@ -6,6 +6,7 @@ import { useFences } from '../stores/fences.ts';
 import { isFenceTool, isTreatTool, useHand } from '../stores/hand.ts';
 import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
+import { useTreatments } from '../stores/treatments.ts';
 import { useView } from '../stores/view.ts';
 import type { Gesture, PointerPlace } from '../table/usePointer.ts';
 import type { Sight, Size } from '../table/viewport.ts';
@@ -58,6 +59,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   const fences = useFences();
   const { drawn, touched } = useFencing();
   const treating = useTreating();
+  const treatments = useTreatments();
   const { markDrawn } = useLedgerWork();
   const leading = useLeading();
   const pointing = usePointing({ view, table });
@@ -76,12 +78,16 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     return sheet !== null && left < sheet.width && top < sheet.height && left + width > 0 && top + height > 0;
   };
 
+  /** Whether strokes paint another proposal over a rebuild. */
+  const isPaintedOver = (): boolean =>
+    hand.tool === 'rebuild' && (treatments.over !== null || treatments.current !== null);
+
   /** Lays down what was drawn. A sweep with recover or heal mends every open fault under it, each for itself. */
   async function lay(target: Target, start: PenPoint, pressed: number, isAway = false): Promise<void> {
     const { tool: method } = hand;
     if (method === null || !liesOnPicture(targetBounds(target, 0))) return;
     if (isFenceTool(method)) return drawArea(target, isAway);
-    if (isTreatTool(method)) return treating.painted(target, isAway, pressed);
+    if (isTreatTool(method) || isPaintedOver()) return treating.painted(target, isAway, pressed);
     // A guide is an open line, not a target.
     if (method === 'guide') return;
     if (method === 'mark') return target.shape === 'mask' ? undefined : markDrawn(target);
@@ -144,7 +150,8 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
       hand.tool === 'clone' ||
       hand.tool === 'mark' ||
       isFenceTool(hand.tool) ||
-      isTreatTool(hand.tool)
+      isTreatTool(hand.tool) ||
+      isPaintedOver()
     )
       return target;
     const entry = entryAt(sx, sy);

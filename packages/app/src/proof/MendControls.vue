@@ -22,6 +22,7 @@ import MendZone from '../fence/MendZone.vue';
 import { useFences } from '../stores/fences.ts';
 import GuideButtons from './GuideButtons.vue';
 import MendField from './MendField.vue';
+import PaintOver from './PaintOver.vue';
 import PatchVariants from './PatchVariants.vue';
 import type { MendFieldKind } from './mendFields.ts';
 import { MEND_FIELDS, withSource } from './mendFields.ts';
@@ -180,6 +181,7 @@ const withMend = (act: (mend: Mend) => void): void => {
         say('proof.unpull')
       }}</el-button>
       <GuideButtons v-if="mend?.method === 'rebuild'" :is-usable="!isLocked" />
+      <PaintOver v-if="mend?.method === 'rebuild'" :mend="mend" :is-usable="!isLocked" />
       <PatchVariants
         v-if="mend?.method === 'rebuild'"
         :mend="mend"

@@ -1,8 +1,8 @@
-import type { RecoverMend, Treatment, HandTreatment } from '@fennip/core';
+import type { RebuildMend, RecoverMend, Treatment, HandTreatment } from '@fennip/core';
 import { isTreatment } from '@fennip/core';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
-import { computed } from 'vue';
+import { computed, shallowRef, watch } from 'vue';
 import { useHand } from './hand.ts';
 import { useView } from './view.ts';
 
@@ -35,7 +35,7 @@ type TreatmentBase = Pick<
 >;
 
 /** A mend that is painted in and out. */
-export type PaintedMend = Treatment | RecoverMend;
+export type PaintedMend = Treatment | RecoverMend | RebuildMend;
 
 /** Radius 10 and about 4 of 255 for open water is common practice; the level is told in multiples of the noise. */
 const USUAL: TreatmentSettings = {
@@ -54,10 +54,28 @@ export const useTreatments = defineStore('treatments', () => {
   const view = useView();
   const settings = useLocalStorage<TreatmentSettings>('fennip treatments', USUAL, { mergeDefaults: true });
 
+  /** Another proposal of a rebuild: the next stroke paints a part of it over the one that is there. */
+  const over = shallowRef<Omit<RebuildMend, 'id'> | null>(null);
+  watch(
+    () => hand.tool,
+    () => {
+      over.value = null;
+    },
+    { flush: 'sync' },
+  );
+
+  function paintOver(mend: RebuildMend, seed: number): void {
+    if (hand.tool !== 'rebuild') hand.arm('rebuild');
+    const { id, fault, why, paint, ...rest } = mend;
+    void [id, fault, why, paint];
+    over.value = { ...rest, seed };
+  }
+
   /** The treatment in focus, if it is of the kind in hand: strokes go on painting it. */
   const current = computed((): PaintedMend | null => {
     const mend = view.focusEntry?.mend;
     if (!mend || mend.locked) return null;
+    if (hand.tool === 'rebuild') return mend.method === 'rebuild' && mend.paint ? mend : null;
     if (hand.tool === 'stain') return mend.method === 'recover' && mend.veil.kind === 'tint' ? mend : null;
     return isTreatment(mend) && mend.method === hand.tool ? mend : null;
   });
@@ -75,5 +93,5 @@ export const useTreatments = defineStore('treatments', () => {
     if (current.value?.method === 'draw') view.choose([]);
   }
 
-  return { settings, current, drawIn, remember };
+  return { settings, current, over, drawIn, paintOver, remember };
 });

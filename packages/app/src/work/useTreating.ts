@@ -153,7 +153,7 @@ export function useTreating() {
   async function paintNext(shape: Target, isAway: boolean, pressed: number): Promise<void> {
     const { tool } = hand;
     const id = picture.picture?.id;
-    if (!isTreatTool(tool)) return;
+    if (!isTreatTool(tool) && tool !== 'rebuild') return;
     const { edge, share } = hand.current;
     const amount = hand.pressure === 'share' ? Math.max(0.05, pressed) * share : share;
     const stroke: PaintStroke = { shape, edge, amount, lays: isAway ? 'out' : 'in' };
@@ -171,6 +171,12 @@ export function useTreating() {
       return;
     }
     if (isAway) return;
+    if (tool === 'rebuild') {
+      const { over } = treatments;
+      if (over) lay({ ...over, id: newMendId(), paint: [stroke] }, say('step.paintedOver'));
+      treatments.over = null;
+      return;
+    }
     const treatment = tool === 'stain' ? await newStain(shape, stroke) : await newTreatment(tool, shape);
     if (picture.picture?.id !== id) return;
     if (!treatment) {
