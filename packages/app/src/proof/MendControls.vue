@@ -22,8 +22,6 @@ import MendZone from '../fence/MendZone.vue';
 import { useFences } from '../stores/fences.ts';
 import GuideButtons from './GuideButtons.vue';
 import MendField from './MendField.vue';
-import PaintOver from './PaintOver.vue';
-import PatchVariants from './PatchVariants.vue';
 import type { MendFieldKind } from './mendFields.ts';
 import { MEND_FIELDS, withSource } from './mendFields.ts';
 
@@ -151,7 +149,7 @@ const withMend = (act: (mend: Mend) => void): void => {
       :version="version"
     />
     <FindShift v-if="treatment?.method === 'shift'" :treatment="treatment" @change="changeTreatment" />
-    <div v-show="!treatment" class="fields">
+    <div v-show="!treatment" class="fields" :class="{ dense: mend?.method === 'rebuild' }">
       <MendField
         v-for="field in MEND_FIELDS"
         :key="field.name"
@@ -181,13 +179,6 @@ const withMend = (act: (mend: Mend) => void): void => {
         say('proof.unpull')
       }}</el-button>
       <GuideButtons v-if="mend?.method === 'rebuild'" :is-usable="!isLocked" />
-      <PaintOver v-if="mend?.method === 'rebuild'" :mend="mend" :is-usable="!isLocked" />
-      <PatchVariants
-        v-if="mend?.method === 'rebuild'"
-        :mend="mend"
-        :is-usable="!isLocked"
-        @change="(next) => change(next, say('step.variants'))"
-      />
       <MendZone v-if="fences.zones.length > 0" :mend="mend" />
     </div>
     <dl v-if="verdict" data-testid="verdict">
@@ -230,6 +221,10 @@ const withMend = (act: (mend: Mend) => void): void => {
   align-items: center;
   gap: 2px 5px;
 }
+/* What guides a rebuild stands where other mends have what turns their source. */
+.dense :deep(.unused) {
+  display: none;
+}
 .row .name {
   width: 130px;
 }
@@ -237,7 +232,7 @@ const withMend = (act: (mend: Mend) => void): void => {
   width: 84px;
 }
 .row .el-button,
-.fields .el-button {
+.fields :deep(.el-button) {
   margin: 0;
   padding: 0 6px;
 }

@@ -40,8 +40,17 @@ function turn(variant: PatchVariant): void {
 
 <style scoped>
 .variants {
-  display: inline-flex;
-  align-items: center;
-  gap: 5px;
+  display: flex;
+  flex-wrap: wrap;
+  width: 190px;
+  gap: 2px 4px;
+  line-height: 1.2;
+}
+.variants > span {
+  width: 100%;
+}
+.variants .el-button {
+  margin: 0;
+  padding: 0 5px;
 }
 </style>

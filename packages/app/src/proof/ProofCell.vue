@@ -67,7 +67,7 @@ watch(
   font: inherit;
 }
 canvas {
-  width: 100px;
+  width: 92px;
   height: 112px;
   background: var(--surround);
   image-rendering: pixelated;

@@ -9,6 +9,8 @@ import { openPlaces } from '../work/mendingFaults.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
 import { AFTER_PIXELS_MS } from './afterPixels.ts';
+import PaintOver from './PaintOver.vue';
+import PatchVariants from './PatchVariants.vue';
 import ProofCell from './ProofCell.vue';
 
 /**
@@ -117,6 +119,14 @@ defineExpose({ take });
       choosable
       @choose="cell.take"
     />
+    <div v-if="mend?.method === 'rebuild'" class="more">
+      <PatchVariants
+        :mend="mend"
+        :is-usable="!mend.locked"
+        @change="(next) => change(next, say('step.variants'))"
+      />
+      <PaintOver :mend="mend" :is-usable="!mend.locked" />
+    </div>
   </div>
 </template>
 
@@ -125,8 +135,17 @@ defineExpose({ take });
   display: grid;
   flex: none;
   grid-template-columns: repeat(3, auto);
+  align-content: start;
   gap: 2px 4px;
   padding-left: 8px;
   border-left: 1px solid var(--line);
+}
+.more {
+  display: flex;
+  grid-column: 1 / -1;
+  flex-direction: column;
+  align-items: flex-start;
+  gap: 4px;
+  font-size: 13px;
 }
 </style>
