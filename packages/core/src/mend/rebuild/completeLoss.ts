@@ -31,6 +31,9 @@ const REFINED_REACH = 16;
 /** A round that changes less than this, of 255, is the last of its level. */
 const SETTLED = 0.15;
 
+/** So many sources every target begins with: the better the start, the sooner neighbours find one that goes on. */
+const USUAL_TRIES = 24;
+
 const lostPixels = ({ lost }: CompletionLevel): Int32Array =>
   Int32Array.from(lost.keys()).filter((i) => lost[i] === 1);
 
@@ -146,7 +149,7 @@ export function* completeLoss(
   loss: Loss,
   seed: number,
   guidesOn: (halvings: number, width: number, height: number) => GuidePlanes | null = () => null,
-  tries = 1,
+  tries = USUAL_TRIES,
 ): Generator<Completion, void> {
   let coarse: Work | null = null;
   for (const level of completionLevels(loss, guidesOn)) {

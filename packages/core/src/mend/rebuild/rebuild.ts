@@ -21,7 +21,7 @@ const REACH_SIDES = 1.5;
 /** And at least and at most so far, in pixels. */
 const [LEAST_REACH, MOST_REACH] = [48, 320];
 
-/** There are many times the sources, and the right one is seldom next to one that is nearly right. */
+/** Among copies there are many times the sources, and the right one is seldom next to one that is nearly right. */
 const TRIES_AMONG_VARIANTS = 200;
 
 function reachOf({ width, height }: Rect): number {
@@ -125,7 +125,7 @@ export function* rebuildSteps(mend: RebuildMend, canvas: Canvas): Generator<Rebu
     loss,
     mend.seed,
     (halvings, width, height) => guidePlanes(mend.guides, rect, halvings, width, height),
-    mend.variants ? TRIES_AMONG_VARIANTS : 1,
+    mend.variants ? TRIES_AMONG_VARIANTS : undefined,
   );
   const scale = fullScale(pixels.shape.depth) / 255;
   // What was only looked at is not kept.
