@@ -94,9 +94,9 @@ test('a shoot with one dusty sensor goes from intake to delivered files with a h
     }
     left.sort((a, b) => a - b);
     expect(left.length).toBeGreaterThan(100);
-    // Half of all shadows are gone but for a tenth, four in five but for a third. Nine in ten is wanted and not reached.
+    // Half of all shadows are gone but for a tenth, nine in ten but for a quarter.
     expect(Math.abs(left[left.length >> 1])).toBeLessThan(0.1);
-    expect(left[Math.floor(0.8 * left.length)]).toBeLessThan(0.34);
+    expect(left[Math.floor(0.9 * left.length)]).toBeLessThan(0.25);
   } finally {
     await rm(folder, { recursive: true });
   }

@@ -106,11 +106,11 @@ describe('a dust chart', () => {
     for (const one of DUST) expect(entryAt(chart, one)?.confidence).toBeGreaterThan(0.3);
   }, 60_000);
 
-  it('of frames without dirt holds nothing that a run would mend unasked', async () => {
+  it('of frames without dirt holds nothing that a run would mend or even doubt', async () => {
     const { chart } = await chartOfShots(
       [1, 2, 3, 4, 5, 6].map((k) => ({ seed: 500 + k, fNumber: 11, dust: [] })),
     );
-    expect(chart.entries.filter(({ confidence }) => confidence >= 0.7)).toEqual([]);
+    expect(chart.entries.filter(({ confidence }) => confidence >= 0.6)).toEqual([]);
   }, 60_000);
 
   it('says of a frame where each place shows in it, and why one does not', () => {
