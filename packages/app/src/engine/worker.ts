@@ -696,11 +696,10 @@ const api = {
 
   /** The vector by which a shift takes most of what stands out away, on the picture without it; null where nothing does. */
   async shiftFor(mend: ShiftMend): Promise<Vector | null> {
-    const { turn, tiles } = opened();
+    const { turn, tiles, recipe } = opened();
     await turn;
-    const rect = shiftFoundOn(mend, tiles.picture);
-    const pixels = await pixelsWithout(mend.id, rect);
-    return findShift(mend, canvasOf(pixels, opened().recipe.fences));
+    const pixels = await pixelsWithout(mend.id, shiftFoundOn(mend, tiles.picture));
+    return findShift(mend, canvasOf(pixels, recipe.fences));
   },
 
   /** Mends that show the same texture as others, on the picture as it is mended. */

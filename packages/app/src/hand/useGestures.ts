@@ -1,5 +1,5 @@
 import type { Mend, OutlineTarget, Point, Rect, Shift, ShiftMend, Target } from '@fennip/core';
-import { isSourced, isTreatment, sourceOf, targetBounds } from '@fennip/core';
+import { isSourced, isTreatment, rectsMeet, sourceOf, targetBounds } from '@fennip/core';
 import type { Ref } from 'vue';
 import { shallowRef } from 'vue';
 import { useFences } from '../stores/fences.ts';
@@ -78,16 +78,18 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     return sheet !== null && left < sheet.width && top < sheet.height && left + width > 0 && top + height > 0;
   };
 
-  /** Whether strokes paint another proposal over a rebuild. */
-  const isPaintedOver = (): boolean =>
-    hand.tool === 'rebuild' && (treatments.over !== null || treatments.current !== null);
+  /** Whether what was drawn paints another proposal over a rebuild: elsewhere it asks for a rebuild of its own. */
+  function isPaintedOver(target: Target): boolean {
+    const mend = hand.tool === 'rebuild' ? (treatments.over ?? treatments.current) : null;
+    return mend !== null && rectsMeet(targetBounds(target, 0), targetBounds(mend.target, mend.margin));
+  }
 
   /** Lays down what was drawn. A sweep with recover or heal mends every open fault under it, each for itself. */
   async function lay(target: Target, start: PenPoint, pressed: number, isAway = false): Promise<void> {
     const { tool: method } = hand;
     if (method === null || !liesOnPicture(targetBounds(target, 0))) return;
     if (isFenceTool(method)) return drawArea(target, isAway);
-    if (isTreatTool(method) || isPaintedOver()) return treating.painted(target, isAway, pressed);
+    if (isTreatTool(method) || isPaintedOver(target)) return treating.painted(target, isAway, pressed);
     // A guide is an open line, not a target.
     if (method === 'guide') return;
     if (method === 'mark') return target.shape === 'mask' ? undefined : markDrawn(target);
@@ -151,7 +153,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
       hand.tool === 'mark' ||
       isFenceTool(hand.tool) ||
       isTreatTool(hand.tool) ||
-      isPaintedOver()
+      isPaintedOver(target)
     )
       return target;
     const entry = entryAt(sx, sy);

@@ -38,15 +38,25 @@ export const useGuides = defineStore('guides', () => {
   /** How far around it the picture is rebuilt as well. */
   const clearance = computed(() => (mend.value ? mend.value.margin + mend.value.edge : 0));
 
+  /** What edges are looked for at, and where they were looked for last. */
+  const place = computed(() => JSON.stringify([mend.value?.id, course.value, clearance.value]));
+  const looked = shallowRef('');
+  /** Whether the program does not know yet which edges it would propose. */
+  const isLooking = computed(() => mend.value !== null && looked.value !== place.value);
+
   watchDebounced(
-    [() => mend.value?.id, () => JSON.stringify(course.value), clearance],
-    async () => {
+    place,
+    async (here) => {
       const outline = course.value;
       proposed.value = [];
-      if (!outline) return;
-      const clear = clearance.value;
-      const found = proposeGuides(await byHand((hand) => hand.edges(outline, clear)));
-      if (course.value === outline && clearance.value === clear) proposed.value = found;
+      try {
+        if (!outline) return;
+        const clear = clearance.value;
+        const found = proposeGuides(await byHand((hand) => hand.edges(outline, clear)));
+        if (place.value === here) proposed.value = found;
+      } finally {
+        if (place.value === here) looked.value = here;
+      }
     },
     { debounce: REST_MS, immediate: true },
   );
@@ -62,5 +72,5 @@ export const useGuides = defineStore('guides', () => {
     }));
   });
 
-  return { mend, proposed, offered };
+  return { mend, proposed, offered, isLooking };
 });

@@ -56,8 +56,9 @@ export const useTreatments = defineStore('treatments', () => {
 
   /** Another proposal of a rebuild: the next stroke paints a part of it over the one that is there. */
   const over = shallowRef<Omit<RebuildMend, 'id'> | null>(null);
+  // It is for the rebuild that was in focus when it was asked for, while the hand stays with it.
   watch(
-    () => hand.tool,
+    () => `${hand.tool} ${view.focusEntry?.mend?.id}`,
     () => {
       over.value = null;
     },

@@ -1,5 +1,6 @@
 import type { Guide, Mend, Point, RebuildMend, Target } from '@fennip/core';
 import { rectsMeet, targetBounds } from '@fennip/core';
+import { until } from '@vueuse/core';
 import { byHand } from '../engine/engine.ts';
 import { useGuides } from '../stores/guides.ts';
 import { usePicture } from '../stores/picture.ts';
@@ -37,7 +38,9 @@ export function useLeading() {
   }
 
   /** Takes all edges that are offered, or drops all that were taken. */
-  function turnAll(): void {
+  async function turnAll(): Promise<void> {
+    // What was asked for before the edges were found is carried out once they are.
+    await until(() => guides.isLooking).toBe(false);
     const { mend, offered } = guides;
     if (!mend) return;
     const open = offered.filter(({ isTaken }) => !isTaken).map(({ guide }) => guide);

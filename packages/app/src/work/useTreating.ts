@@ -174,7 +174,6 @@ export function useTreating() {
     if (tool === 'rebuild') {
       const { over } = treatments;
       if (over) lay({ ...over, id: newMendId(), paint: [stroke] }, say('step.paintedOver'));
-      treatments.over = null;
       return;
     }
     const treatment = tool === 'stain' ? await newStain(shape, stroke) : await newTreatment(tool, shape);

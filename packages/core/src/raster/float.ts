@@ -41,19 +41,10 @@ export function lumaPlane(raster: Raster): FloatPlane {
 }
 
 /** Halves a float plane by area, as {@link halveRaster} does for integers, without rounding. */
-export function halveFloat(plane: FloatPlane): FloatPlane {
-  const width = Math.ceil(plane.width / 2);
-  const height = Math.ceil(plane.height / 2);
-  const half = createFloatPlane(width, height);
-  const { data } = plane;
-  for (let y = 0; y < height; y++) {
-    const upper = 2 * y * plane.width;
-    const lower = Math.min(2 * y + 1, plane.height - 1) * plane.width;
-    for (let x = 0; x < width; x++) {
-      const right = Math.min(2 * x + 1, plane.width - 1);
-      half.data[y * width + x] =
-        0.25 * (data[upper + 2 * x] + data[upper + right] + data[lower + 2 * x] + data[lower + right]);
-    }
-  }
-  return half;
+export function halveFloat({ width, height, data }: FloatPlane): FloatPlane {
+  const half = { width: Math.ceil(width / 2), height: Math.ceil(height / 2) };
+  const count = half.width * half.height;
+  const [from, onto] = layOut([data.subarray(0, width * height), Float32Array.BYTES_PER_ELEMENT * count]);
+  kernels().halveFloats(from, onto, width, height);
+  return { ...half, data: takeFloats(onto, count) };
 }

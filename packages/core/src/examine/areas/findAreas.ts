@@ -26,20 +26,20 @@ const tenth = (value: number): number => Math.round(10 * value) / 10;
 export function findAreas(pixels: Pixels): ScoredFault[] {
   const level = areaLevel(pixels.window(pictureRect(pixels.shape)).raster);
   const { scale } = level;
-  return measureAreas(areaCandidates(level), level).map(
-    ({ candidate, looks, around, traits }): ScoredFault => {
-      const outline = simplifyOutline(candidate.outline, STRAY).map(
-        ([x, y]) => [tenth(scale * x), tenth(scale * y)] as const,
-      );
-      const [sumX, sumY] = outline.reduce(([sx, sy], [x, y]) => [sx + x, sy + y], [0, 0]);
-      return {
-        ...{ kind: areaKind(looks), polarity: looks.departure > 0 ? 'bright' : 'dark', outline },
-        ...{ x: sumX / outline.length, y: sumY / outline.length, r: scale * Math.sqrt(looks.area / Math.PI) },
-        ...{ strength: Math.min(1, Math.abs(looks.departure)), softness: SOFTNESS },
-        tone: Math.min(1, Math.max(0, around)),
-        score: forest.score(traits),
-        fit: -candidate.region.growth,
-      };
-    },
-  );
+  const areas = measureAreas(areaCandidates(level), level);
+  const scores = forest.scoreAll(areas.map(({ traits }) => traits));
+  return areas.map(({ candidate, looks, around }, k): ScoredFault => {
+    const outline = simplifyOutline(candidate.outline, STRAY).map(
+      ([x, y]) => [tenth(scale * x), tenth(scale * y)] as const,
+    );
+    const [sumX, sumY] = outline.reduce(([sx, sy], [x, y]) => [sx + x, sy + y], [0, 0]);
+    return {
+      ...{ kind: areaKind(looks), polarity: looks.departure > 0 ? 'bright' : 'dark', outline },
+      ...{ x: sumX / outline.length, y: sumY / outline.length, r: scale * Math.sqrt(looks.area / Math.PI) },
+      ...{ strength: Math.min(1, Math.abs(looks.departure)), softness: SOFTNESS },
+      tone: Math.min(1, Math.max(0, around)),
+      score: scores[k],
+      fit: -candidate.region.growth,
+    };
+  });
 }

@@ -62,9 +62,11 @@ function compiled(trees: Forest['trees']): { nodes: Uint8Array; roots: Int32Arra
 
 /** Friedman 2001, Greedy function approximation: a gradient boosting machine; only its evaluation stands here. */
 export function growForest({ base, trees, calibration: { slope, offset } }: Forest): GrownForest {
-  const made = compiled(trees);
+  // Made when it is first asked: every page loads the forests, and few ever score.
+  let made: ReturnType<typeof compiled> | null = null;
 
   function scoreBatch(rows: readonly ArrayLike<number>[]): Float64Array {
+    made ??= compiled(trees);
     const width = rows[0].length;
     const traits = new Float64Array(rows.length * width);
     rows.forEach((row, k) => traits.set(row, k * width));

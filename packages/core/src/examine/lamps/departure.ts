@@ -1,7 +1,7 @@
 import { boxMean } from '../../filter/boxMean.ts';
 import { kernels, layOut, takeFloats } from '../../filter/kernels.ts';
 import type { FloatPlane } from '../../raster/float.ts';
-import { createFloatPlane } from '../../raster/float.ts';
+import { createFloatPlane, halveFloat } from '../../raster/float.ts';
 
 /** Surroundings reach so many radii: beyond a soft border, near enough to share the tone. */
 const AROUND_RADII = 3;
@@ -46,15 +46,6 @@ function lessRow(near: Float32Array, around: Float32Array, row: number, width: n
   for (let i = row; i < row + width; i++) around[i] = near[i] - around[i];
 }
 
-/** A plane halved by the mean of four. */
-function halved({ width, height, data }: FloatPlane): FloatPlane {
-  const half = { width: (width + 1) >> 1, height: (height + 1) >> 1 };
-  const count = half.width * half.height;
-  const [from, onto] = layOut([data.subarray(0, width * height), 4 * count]);
-  kernels().halveFloats(from, onto, width, height);
-  return { ...half, data: takeFloats(onto, count) };
-}
-
 /** A plane doubled to a size that is halved to it. */
 function doubled({ width: half, data }: FloatPlane, width: number, height: number): FloatPlane {
   const [from, onto, mixed] = layOut([data, 4 * width * height, 4 * (half + 2)]);
@@ -65,7 +56,7 @@ function doubled({ width: half, data }: FloatPlane, width: number, height: numbe
 /** A departure of a smooth plane, taken on its halvings. */
 function departureOnHalf(luma: FloatPlane, radius: number, halvings: number): FloatPlane {
   if (halvings === 0) return departure(luma, radius);
-  return doubled(departureOnHalf(halved(luma), radius / 2, halvings - 1), luma.width, luma.height);
+  return doubled(departureOnHalf(halveFloat(luma), radius / 2, halvings - 1), luma.width, luma.height);
 }
 
 /**
