@@ -1,4 +1,5 @@
 // Soft discs held against the steps between neighbours. All offsets are bytes.
+import { sumOf } from './lanes';
 
 /** Rounds of reweighting; the depth hardly moves after them. */
 const ROUNDS: i32 = 2;
@@ -29,11 +30,6 @@ function correlation(at: usize, template: usize): f64 {
     squares += step * step;
   }
   return along / sqrt(load<f64>(template, ENERGY) * squares + 1);
-}
-
-function sumOf(lanes: v128): f64 {
-  const left = <f64>f32x4.extract_lane(lanes, 0) + <f64>f32x4.extract_lane(lanes, 1);
-  return left + (<f64>f32x4.extract_lane(lanes, 2) + <f64>f32x4.extract_lane(lanes, 3));
 }
 
 // What `explain` found.

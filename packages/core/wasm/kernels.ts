@@ -1,8 +1,12 @@
 // All inner loops that are compiled. Compiled with AssemblyScript by `npm run kernels` into src/filter/kernelCode.ts; a
 // test holds the two together.
+export * from './bending';
 export * from './discs';
 export * from './filters';
 export * from './forest';
+export * from './gaps';
 export * from './luma';
 export * from './ridges';
 export * from './rims';
+export * from './texture';
+export * from './veils';

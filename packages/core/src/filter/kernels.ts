@@ -186,6 +186,62 @@ export interface Kernels {
     samples: number,
     sums: number,
   ): void;
+  leastBending(
+    ...places: readonly [
+      neighbours: number,
+      count: number,
+      held: number,
+      values: number,
+      pull: number,
+      work: number,
+      rounds: number,
+      share: number,
+    ]
+  ): void;
+  energyNearby(
+    ...places: readonly [
+      detail: number,
+      mask: number,
+      shares: number,
+      width: number,
+      height: number,
+      radius: number,
+      farthest: number,
+      work: number,
+      onto: number,
+    ]
+  ): void;
+  covary(data: number, width: number, height: number, stride: number, reach: number, table: number): void;
+  predict(
+    ...places: readonly [
+      offsets: number,
+      errors: number,
+      counts: number,
+      samples: number,
+      covariances: number,
+      covarianceReach: number,
+      own: number,
+      lower: number,
+      stride: number,
+      weights: number,
+    ]
+  ): void;
+  describeVeil(
+    ...places: readonly [
+      known: number,
+      seen: number,
+      told: number,
+      width: number,
+      height: number,
+      stride: number,
+      channels: number,
+      isLit: number,
+      free: number,
+      freeCount: number,
+      work: number,
+      found: number,
+    ]
+  ): void;
   explainPlaces(
     ...places: readonly [
       data: number,

@@ -1,6 +1,7 @@
 import { boxMean } from '../filter/boxMean.ts';
-import { gaussianBlur } from '../filter/gaussian.ts';
-import { gaussian } from '../random/gaussian.ts';
+import { blurReach, gaussianBlur } from '../filter/gaussian.ts';
+import { kernels, layOut, takeFloats } from '../filter/kernels.ts';
+import { gaussian, skipGaussian } from '../random/gaussian.ts';
 import { mulberry } from '../random/mulberry.ts';
 
 /** The scale in pixels that parts texture from tone. */
@@ -11,8 +12,9 @@ const AIM = { strengthen: 0.82, grain: 0.8 };
 const MOST_GAIN = 2.2;
 /** The mean square root of normal values of deviation 1 without their signs. */
 const ROOT_OF_NORMAL = 0.822;
-/** Detail so many times the usual is no grain. */
+/** Detail so many times the usual is no grain; as a multiple of the square of the usual root. */
 const OUTSTANDING = 4;
+const FARTHEST = OUTSTANDING / ROOT_OF_NORMAL ** 2;
 /** Texture is matched to what lies in a square that reaches this many pixels each way. */
 const NEIGHBOURHOOD = 14;
 
@@ -46,9 +48,11 @@ export function reviveTexture(
     }
   });
   const uniform = mulberry(seed);
+  // Grain is drawn for every pixel, whatever the mask, but worked out only where it can show.
+  const seen = meanNearby(made.mask, width, blurReach(SIGMA));
   const noise = (): Float32Array =>
     highPass(
-      Float32Array.from(invented, () => gaussian(uniform)),
+      seen.map((share) => (share > 0 ? gaussian(uniform) : skipGaussian(uniform))),
       width,
     );
   const common = noise();
@@ -65,39 +69,34 @@ export function reviveTexture(
   });
 }
 
-/** The pixels of a mask, and how many of them lie near each pixel, as a share. */
+/** The pixels of a mask as 0 and 1, and how many of them lie near each pixel, as a share. */
 interface Neighbourhood {
-  readonly mask: Uint8Array;
+  readonly mask: Float32Array;
   readonly width: number;
   readonly shares: Float32Array;
 }
 
-const meanNearby = (data: Float32Array, width: number): Float32Array =>
-  boxMean({ width, height: data.length / width, data }, NEIGHBOURHOOD).data;
+const meanNearby = (data: Float32Array, width: number, radius: number): Float32Array =>
+  boxMean({ width, height: data.length / width, data }, radius).data;
 
-const neighbourhoodOf = (mask: Uint8Array, width: number): Neighbourhood => ({
-  mask,
-  width,
-  shares: meanNearby(Float32Array.from(mask), width),
-});
-
-/** Turns means over all pixels nearby into means over those of the mask alone, in place. */
-function perPixel(means: Float32Array, shares: Float32Array): Float32Array {
-  for (let i = 0; i < means.length; i++) means[i] = shares[i] > 1e-6 ? Math.max(0, means[i] / shares[i]) : 0;
-  return means;
+function neighbourhoodOf(pixels: Uint8Array, width: number): Neighbourhood {
+  const mask = Float32Array.from(pixels);
+  return { mask, width, shares: meanNearby(mask, width, NEIGHBOURHOOD) };
 }
 
 /** Mean square of a plane's detail under a mask, nearby. */
 function energyNearby(detail: Float32Array, { mask, width, shares }: Neighbourhood): Float32Array {
-  const kept = new Float32Array(detail.length);
-  for (let i = 0; i < kept.length; i++) kept[i] = mask[i] ? Math.sqrt(Math.abs(detail[i])) : 0;
-  const usual = perPixel(meanNearby(kept, width), shares);
+  const { byteLength, length } = detail;
+  const sums = Float64Array.BYTES_PER_ELEMENT * width;
+  const [ofDetail, ofMask, ofShares, onto, work] = layOut([
+    ...[detail, mask, shares],
+    ...[byteLength, 2 * byteLength + sums + 64],
+  ]);
   // Another scratch nearby, or an edge, is not grain: what stands out too far counts as that far.
-  for (let i = 0; i < kept.length; i++) {
-    const most = OUTSTANDING * (usual[i] / ROOT_OF_NORMAL) ** 2;
-    kept[i] = mask[i] ? Math.min(Math.abs(detail[i]), most) ** 2 : 0;
-  }
-  return perPixel(meanNearby(kept, width), shares);
+  kernels().energyNearby(
+    ...([ofDetail, ofMask, ofShares, width, length / width, NEIGHBOURHOOD, FARTHEST, work, onto] as const),
+  );
+  return takeFloats(onto, length);
 }
 
 /** How the detail of the channels goes together, 0 (each for itself) to 1 (grey): their mean correlation. */

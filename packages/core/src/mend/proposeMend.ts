@@ -360,7 +360,9 @@ function chooseMend(
   const sources = isLost ? findSources({ ...reachOf(wish), ...surroundings }, pixels) : [];
   const [best] = sources;
   if (choice === 'auto' && reason.method === 'heal') {
-    const filled = bestFill(base, wish.kind, sources, surroundings, pixels);
+    const filled = isArea(base.target)
+      ? fillArea(base, wish.kind, sources, surroundings, pixels)
+      : fillSpot(base, sources, surroundings, pixels);
     return { ...filled, sources, reason: reasonAfter(reason, filled) };
   }
   const source = best ? fittedSource(base, best, pixels) : null;
@@ -398,7 +400,7 @@ function proposeForSpot(
       verdict: null,
     };
   const sources = findSources({ ...reachOf(exact), ...surroundings }, pixels);
-  const best = bestFill(baseOf(exact), exact.kind, sources, surroundings, pixels);
+  const best = fillSpot(baseOf(exact), sources, surroundings, pixels);
   return { ...best, sources, reason: reasonAfter(reason, best) };
 }
 
@@ -423,44 +425,76 @@ function guidesThrough({ target, margin, edge }: MendBase, pixels: Pixels): Guid
   return isEmpty(rect) ? [] : proposeGuides(edgesInto(target.points, pixels.window(rect), clear));
 }
 
+const isGood = ({ verdict }: Judged): boolean => verdict?.verdict === 'good';
+
+const judged = (mend: SpotMend, { fences = [] }: MendSurroundings, pixels: Pixels): Judged => ({
+  mend,
+  verdict: judgeMend(applyMend(mend, canvasOf(pixels, fences)), pixels),
+});
+
+/** The first that passes its own judgement, the last among them; the very first where none does. */
+function firstGood(
+  mends: Iterable<SpotMend>,
+  last: SpotMend,
+  surroundings: MendSurroundings,
+  pixels: Pixels,
+): Judged {
+  let first: Judged | null = null;
+  for (const mend of mends) {
+    const tried = judged(mend, surroundings, pixels);
+    if (isGood(tried)) return tried;
+    first ??= tried;
+  }
+  const tried = judged(last, surroundings, pixels);
+  return isGood(tried) ? tried : (first ?? tried);
+}
+
+/** Heals from the best sources, each fitted edge to edge. */
+function* healsFrom(
+  base: MendBase,
+  sources: readonly SourceCandidate[],
+  pixels: Pixels,
+): Generator<HealMend> {
+  for (const source of sources.slice(0, MOST_TRIED))
+    yield { ...base, method: 'heal', source: fittedSource(base, source, pixels) };
+}
+
+const bridgeOf = (base: MendBase): BridgeMend => ({ ...base, ...BRIDGE_REACH, method: 'bridge' });
+
+/** Fills a spot or a wide stroke from the best sources, or bridges it; with its surroundings alone where neither will do. */
+function fillSpot(
+  base: MendBase,
+  sources: readonly SourceCandidate[],
+  surroundings: MendSurroundings,
+  pixels: Pixels,
+): Judged {
+  const best = firstGood(healsFrom(base, sources, pixels), bridgeOf(base), surroundings, pixels);
+  if (isGood(best) || sources.length > 0) return best;
+  return judged({ ...base, method: 'heal', source: null }, surroundings, pixels);
+}
+
 /**
- * Tries, for a loss that edges run into, a rebuild with these led through it; then the best sources, each fitted edge
- * to edge, for an area a rebuild, then a bridge. Takes the first that passes its own judgement, and the first source
- * where none does.
+ * Fills an area: a loss that edges run into by a rebuild with these led through it, which no single source is likely to
+ * do; else from the best sources; by a rebuild, because no single place looks like all of a larger piece; by a bridge.
  */
-function bestFill(
+function fillArea(
   base: MendBase,
   kind: FaultKind | undefined,
   sources: readonly SourceCandidate[],
-  { avoid, fences = [] }: MendSurroundings,
+  surroundings: MendSurroundings,
   pixels: Pixels,
 ): Judged {
-  const judged = (mend: SpotMend): Judged => ({
-    mend,
-    verdict: judgeMend(applyMend(mend, canvasOf(pixels, fences)), pixels),
-  });
-  let first: Judged | null = null;
-  // Where edges of the subject run into a loss they must run through it, which no single source is likely to do.
+  const rebuilt = rebuildFor(base, surroundings.avoid, pixels.shape);
   const guides = kind === 'loss' || kind === 'tear' ? guidesThrough(base, pixels) : [];
   if (guides.length > 0) {
-    const led = judged({ ...rebuildFor(base, avoid, pixels.shape), guides });
-    if (led.verdict?.verdict === 'good') return led;
+    const led = judged({ ...rebuilt, guides }, surroundings, pixels);
+    if (isGood(led)) return led;
   }
-  for (const { dx, dy } of sources.slice(0, MOST_TRIED)) {
-    const source = fittedSource(base, { dx, dy }, pixels);
-    const tried = judged({ ...base, method: 'heal', source });
-    first ??= tried;
-    if (tried.verdict?.verdict === 'good') return tried;
+  function* fills(): Generator<SpotMend> {
+    yield* healsFrom(base, sources, pixels);
+    yield rebuilt;
   }
-  // No single place looks like all of a larger piece: what is gone is put together from many.
-  if (isArea(base.target)) {
-    const whole = judged(rebuildFor(base, avoid, pixels.shape));
-    if (whole.verdict?.verdict === 'good') return whole;
-    first ??= whole;
-  }
-  const bridged = judged({ ...base, ...BRIDGE_REACH, method: 'bridge' });
-  if (bridged.verdict?.verdict === 'good') return bridged;
-  return first ?? judged({ ...base, method: 'heal', source: null });
+  return firstGood(fills(), bridgeOf(base), surroundings, pixels);
 }
 
 /** The reason, with the method that was taken in the end. */

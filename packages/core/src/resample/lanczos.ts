@@ -58,3 +58,39 @@ export function lanczos(
     onto[c][at] = sum;
   }
 }
+
+/**
+ * Reads a rectangle of samples that lie a whole number of samples apart: along rows first, then along columns, with the
+ * same weights for all. The values are those of {@link lanczos} but for rounding.
+ *
+ * @param x place of the first sample; the centre of the plane's first one is 0.5
+ * @returns row after row
+ */
+export function lanczosShift(
+  { width, height, stride }: Pick<Raster, 'width' | 'height' | 'stride'>,
+  plane: Plane | Float32Array,
+  { x, y, columns, rows }: { x: number; y: number; columns: number; rows: number },
+): Float32Array {
+  const across = weightsAt(x, 1);
+  const down = weightsAt(y, 1);
+  const [taps, lines] = [across.weights.length, rows + down.weights.length - 1];
+  const between = new Float64Array(lines * columns);
+  const line = new Float64Array(columns + taps - 1);
+  for (let j = 0; j < lines; j++) {
+    const row = clamp(down.first + j, height) * stride;
+    for (let i = 0; i < line.length; i++) line[i] = plane[row + clamp(across.first + i, width)];
+    for (let i = 0; i < columns; i++) {
+      let sum = 0;
+      for (let k = 0; k < taps; k++) sum += across.weights[k] * line[i + k];
+      between[j * columns + i] = sum;
+    }
+  }
+  const out = new Float32Array(rows * columns);
+  for (let j = 0, at = 0; j < rows; j++)
+    for (let i = 0; i < columns; i++, at++) {
+      let sum = 0;
+      for (let k = 0; k < down.weights.length; k++) sum += down.weights[k] * between[at + k * columns];
+      out[at] = sum;
+    }
+  return out;
+}

@@ -2,12 +2,12 @@ import type { Reach } from '../target/targetField.ts';
 import { targetField } from '../target/targetField.ts';
 import { targetMiddle } from '../target/targetMiddle.ts';
 import type { Pixels } from '../raster/pixels.ts';
-import type { Rect } from '../raster/rect.ts';
-import { growRect, intersectRects, isEmpty, moveRect } from '../raster/rect.ts';
-import { pictureRect } from '../raster/window.ts';
+import { isEmpty } from '../raster/rect.ts';
 import { lumaPlane } from '../raster/float.ts';
 import { LUMA } from '../colour/luma.ts';
 import { solveSymmetric } from '../solve/cholesky.ts';
+import type { ReadLuma } from './nearbyLuma.ts';
+import { correlationNearby, nearbyLuma, readNearby, ringValues } from './nearbyLuma.ts';
 import { sampleSource } from './sampleSource.ts';
 import type { Source } from './source.ts';
 import { isPlainShift } from './source.ts';
@@ -108,7 +108,7 @@ export function fitEdge(reach: Reach, source: Source, pixels: Pixels): EdgeFit |
   const top = pixels.shape.depth === 8 ? 255 : 65535;
   const ring: Ring = { width, places, target };
   const middle = targetMiddle(reach.target);
-  const read = (moved: Source): { luma: Float32Array; there: Uint8Array } => {
+  const read = (moved: Source): ReadLuma => {
     const { planes, there } = sampleSource(pixels, moved, middle, rect);
     const weights = planes.length === 3 ? LUMA : [1];
     const luma = meanLuma(planes.map((plane, c) => plane.map((v) => (v * weights[c] * planes.length) / top)));
@@ -119,20 +119,27 @@ export function fitEdge(reach: Reach, source: Source, pixels: Pixels): EdgeFit |
     dx: source.dx + dx,
     dy: source.dy + dy,
   });
-  const nearby = isPlainShift(source) ? plainReader(pixels, source, rect) : null;
+  const reading = Math.ceil(FARTHEST + MOST_ALIGNED) + 2;
+  const nearby = isPlainShift(source) ? nearbyLuma(pixels, source, rect, reading) : null;
+  const values = ringValues(places, target);
+  const rateShift = (dx: number, dy: number): number => {
+    const quick = nearby ? correlationNearby(nearby, values, dx, dy) : null;
+    if (quick !== null) return quick;
+    const { luma, there } = nearby ? readNearby(nearby, dx, dy) : read(shifted(dx, dy));
+    return likeness(ring, luma, there);
+  };
   let best = { dx: 0, dy: 0, score: -Infinity };
   for (let dy = -FARTHEST + 1; dy < FARTHEST; dy++)
     for (let dx = -FARTHEST + 1; dx < FARTHEST; dx++) {
-      const { luma, there } = nearby ? nearby(dx, dy) : read(shifted(dx, dy));
       // A step farther must be worth it.
-      const score = likeness(ring, luma, there) - 0.002 * Math.hypot(dx, dy);
+      const score = rateShift(dx, dy) - 0.002 * Math.hypot(dx, dy);
       if (score > best.score) best = { dx, dy, score };
     }
   if (best.score < -0.9) return null;
   let { dx, dy } = best;
   let isRough = nearby !== null;
   for (let round = 0; round < ROUNDS; round++) {
-    const { luma, there } = nearby && isRough ? nearby(dx, dy) : read(shifted(dx, dy));
+    const { luma, there } = nearby && isRough ? readNearby(nearby, dx, dy) : read(shifted(dx, dy));
     const step = alignStep(ring, luma, there, places);
     if (!step) break;
     const size = Math.hypot(step.dx, step.dy);
@@ -146,66 +153,8 @@ export function fitEdge(reach: Reach, source: Source, pixels: Pixels): EdgeFit |
   return { source: fitted, residual: residualOf(ring, read(fitted)) };
 }
 
-/** Weights of the four samples around a place a share of the way on from the second. (Catmull and Rom 1974.) */
-const cubicWeights = (t: number): readonly [number, number, number, number] => [
-  -0.5 * t + t * t - 0.5 * t ** 3,
-  1 - 2.5 * t * t + 1.5 * t ** 3,
-  0.5 * t + 2 * t * t - 1.5 * t ** 3,
-  -0.5 * t * t + 0.5 * t ** 3,
-];
-
-/**
- * Reads luma a little away from a plain source: what is read is converted once for all shifts. Between pixels it is
- * cubic, which is enough to come near; the last steps read as finely as what is laid down.
- */
-function plainReader(
-  pixels: Pixels,
-  { dx, dy }: Source,
-  rect: Rect,
-): (sx: number, sy: number) => { luma: Float32Array; there: Uint8Array } {
-  const reach = Math.ceil(FARTHEST + MOST_ALIGNED) + 2;
-  const area = intersectRects(growRect(moveRect(rect, dx, dy), reach), pictureRect(pixels.shape));
-  const whole = isEmpty(area) ? null : lumaPlane(pixels.window(area).raster);
-  const size = rect.width * rect.height;
-  return (sx, sy) => {
-    const luma = new Float32Array(size);
-    const there = new Uint8Array(size);
-    if (!whole) return { luma, there };
-    const [wholeX, wholeY] = [Math.floor(sx), Math.floor(sy)];
-    const isBetween = sx !== wholeX || sy !== wholeY;
-    const [across, down] = [cubicWeights(sx - wholeX), cubicWeights(sy - wholeY)];
-    const border = isBetween ? 2 : 0;
-    for (let row = 0, i = 0; row < rect.height; row++) {
-      const y = rect.top + row + dy + wholeY - area.top;
-      for (let column = 0; column < rect.width; column++, i++) {
-        const x = rect.left + column + dx + wholeX - area.left;
-        if (x < border || y < border || x >= area.width - border || y >= area.height - border) continue;
-        const at = y * area.width + x;
-        there[i] = 1;
-        if (!isBetween) {
-          luma[i] = whole.data[at];
-          continue;
-        }
-        let sum = 0;
-        for (let k = 0; k < 4; k++) {
-          const from = at + (k - 1) * area.width - 1;
-          const { data } = whole;
-          sum +=
-            down[k] *
-            (across[0] * data[from] +
-              across[1] * data[from + 1] +
-              across[2] * data[from + 2] +
-              across[3] * data[from + 3]);
-        }
-        luma[i] = sum;
-      }
-    }
-    return { luma, there };
-  };
-}
-
 /** What each quarter of the ring would still move by, along what edges it has. */
-function residualOf(ring: Ring, { luma, there }: { luma: Float32Array; there: Uint8Array }): number {
+function residualOf(ring: Ring, { luma, there }: ReadLuma): number {
   const { width, places } = ring;
   const height = luma.length / width;
   const quarters: number[][] = [[], [], [], []];

@@ -4,10 +4,11 @@ import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
 import { intersectRects, isEmpty } from '../raster/rect.ts';
 import { pictureRect } from '../raster/window.ts';
-import { lanczos } from '../resample/lanczos.ts';
+import type { Window } from '../raster/window.ts';
+import { lanczos, lanczosShift } from '../resample/lanczos.ts';
 import type { Point } from '../target/target.ts';
 import type { Source } from './source.ts';
-import { isPlainShift } from './source.ts';
+import { isPlainShift, isShift } from './source.ts';
 import { wayBack } from './warpPiece.ts';
 
 /** A source read onto the pixels of its target. */
@@ -57,6 +58,30 @@ export function sourceReads(source: Source, centre: Point, rect: Rect, picture: 
   return intersectRects({ left, top, width: right - left, height: bottom - top }, pictureRect(picture));
 }
 
+/** Reads a piece that is moved and nothing else: copied by whole pixels, resampled with the same weights for all between. */
+function readMoved(
+  source: Source,
+  { raster, left, top }: Window,
+  there: Uint8Array,
+  rect: Rect,
+): Float32Array[] {
+  const from = colourPlanes(raster);
+  const [x, y] = [rect.left + source.dx - left, rect.top + source.dy - top];
+  if (!isPlainShift(source)) {
+    const area = { x: x + 0.5, y: y + 0.5, columns: rect.width, rows: rect.height };
+    const planes = from.map((plane) => lanczosShift(raster, plane, area));
+    for (const plane of planes) for (let i = 0; i < plane.length; i++) if (!there[i]) plane[i] = 0;
+    return planes;
+  }
+  return from.map((plane) => {
+    const out = new Float32Array(there.length);
+    for (let row = 0, i = 0; row < rect.height; row++)
+      for (let column = 0, at = (y + row) * raster.stride + x; column < rect.width; column++, i++, at++)
+        if (there[i]) out[i] = plane[at];
+    return out;
+  });
+}
+
 /**
  * Reads a source onto the pixels of `rect`. Whole-pixel shifts copy exactly; all others are resampled by a Lanczos
  * kernel of three lobes, widened where the source is made smaller.
@@ -70,32 +95,23 @@ export function sampleSource(pixels: Pixels, source: Source, centre: Point, rect
   const channels = pixels.shape.channels >= 3 ? 3 : 1;
   const planes = Array.from({ length: channels }, () => new Float32Array(size));
   if (isEmpty(reads)) return { planes, there };
-  const { raster, left, top } = pixels.window(reads);
-  const from = colourPlanes(raster);
-  const inPicture = (x: number, y: number): boolean =>
-    x >= 0 && y >= 0 && x < pixels.shape.width && y < pixels.shape.height;
-  const isPlain = isPlainShift(source);
+  const window = pixels.window(reads);
+  const { raster, left, top } = window;
   const way = wayTo(source, centre);
+  const isMoved = isShift(source);
+  const from = colourPlanes(raster);
   const widen = Math.max(1, 1 / (source.scale ?? 1));
   for (let row = 0, i = 0; row < rect.height; row++) {
     for (let column = 0; column < rect.width; column++, i++) {
-      if (isPlain) {
-        const [x, y] = [rect.left + column + source.dx, rect.top + row + source.dy];
-        if (!inPicture(x, y)) continue;
-        there[i] = 1;
-        const at = (y - top) * raster.stride + x - left;
-        for (let c = 0; c < channels; c++) planes[c][i] = from[c][at];
-      } else {
-        const place = way(rect.left + column + 0.5, rect.top + row + 0.5);
-        if (!place) continue;
-        const [x, y] = place;
-        if (!inPicture(x, y)) continue;
-        there[i] = 1;
-        lanczos(raster, from, x - left, y - top, widen, planes, i);
-      }
+      const place = way(rect.left + column + 0.5, rect.top + row + 0.5);
+      if (!place) continue;
+      const [x, y] = place;
+      if (x < 0 || y < 0 || x >= pixels.shape.width || y >= pixels.shape.height) continue;
+      there[i] = 1;
+      if (!isMoved) lanczos(raster, from, x - left, y - top, widen, planes, i);
     }
   }
-  return { planes, there };
+  return isMoved ? { planes: readMoved(source, window, there, rect), there } : { planes, there };
 }
 
 /** Which pixel of the picture each pixel of `rect` is taken from, as indices into the rectangle `area`. */

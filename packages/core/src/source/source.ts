@@ -26,6 +26,10 @@ export interface Source extends Shift {
   readonly warp?: Warp;
 }
 
+/** Whether the piece is moved and nothing else. */
+export const isShift = ({ mirror, turn, scale, warp }: Source): boolean =>
+  !mirror && (turn ?? 0) === 0 && (scale ?? 1) === 1 && !warp;
+
 /** Whether every pixel is copied as it is, from whole pixels away. */
-export const isPlainShift = ({ dx, dy, mirror, turn, scale, warp }: Source): boolean =>
-  Number.isInteger(dx) && Number.isInteger(dy) && !mirror && (turn ?? 0) === 0 && (scale ?? 1) === 1 && !warp;
+export const isPlainShift = (source: Source): boolean =>
+  Number.isInteger(source.dx) && Number.isInteger(source.dy) && isShift(source);

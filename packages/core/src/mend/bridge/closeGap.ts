@@ -5,7 +5,7 @@ import type { Rect } from '../../raster/rect.ts';
 import { growRect, intersectRects } from '../../raster/rect.ts';
 import { knownVariance, measureCovariance } from './covariance.ts';
 import { fillLeastBending } from './leastBending.ts';
-import { offsetsWithin, predictPixel, spanOf, witnessesOf } from './predictPixel.ts';
+import { offsetsWithin, predictPixels, spanOf, witnessesOf } from './predictPixels.ts';
 
 /** The gap is closed square by square, each from its own surroundings: so it is cut where the surface changes. */
 const SQUARE = 16;
@@ -173,7 +173,7 @@ function predictLost(
     const variance = knownVariance(texture, mask);
     const witnesses = members.map((at) => witnessesOf(told, width, at, offsets, variance));
     const covariance = measureCovariance(texture, mask, part.width, Math.max(2, spanOf(witnesses)));
-    members.forEach((at, k) => predictPixel(about, width, at, witnesses[k], covariance, predicted));
+    predictPixels(about, width, members, witnesses, covariance, predicted);
   }
   return predicted;
 }

@@ -1,10 +1,21 @@
+import { clear, kernels, layOut, take } from '../../filter/kernels.ts';
+
 /** How alike the values at two places are, by how far apart they lie. */
 export interface Covariance {
-  /** Largest difference of columns or rows that is known. */
+  /** Largest difference of columns or rows that is known; beyond it they are not alike. */
   readonly reach: number;
-  /** At a difference of (dx, dy); 0 beyond the reach. */
-  at(dx: number, dy: number): number;
+  /**
+   * Row after row for differences of rows from 0 to the reach, each with those of columns from minus to plus the reach.
+   * What lies on the left of the first row is that on its right.
+   */
+  readonly table: Float64Array;
 }
+
+/** How alike the values are at a difference of columns in a row or in a column, 0 to the reach. */
+export const along = ({ table, reach }: Covariance, distance: number): { row: number; column: number } => ({
+  row: table[reach + distance],
+  column: table[distance * (2 * reach + 1) + reach],
+});
 
 /** Mean square of the known samples, about a mean of 0: the autocovariance at no difference. */
 export function knownVariance(values: Float32Array, known: Uint8Array): number {
@@ -33,32 +44,22 @@ export function measureCovariance(
 ): Covariance {
   const height = values.length / width;
   const count = known.reduce((sum, one) => sum + one, 0);
-  const about = values.map((value, i) => (known[i] ? value : 0));
-  const side = 2 * reach + 1;
-  const table = new Float64Array(side * (reach + 1));
-  for (let dy = 0; dy <= reach; dy++) {
-    for (let dx = dy === 0 ? 0 : -reach; dx <= reach; dx++) {
-      let products = 0;
-      const from = Math.max(0, -dx);
-      const to = Math.min(width, width - dx);
-      for (let y = 0; y + dy < height; y++) {
-        const row = y * width;
-        const other = (y + dy) * width + dx;
-        for (let x = from; x < to; x++) products += about[row + x] * about[other + x];
-      }
-      // Over all samples, not over the pairs: only so is it the covariance of some process.
-      table[dy * side + dx + reach] = count > 0 ? products / count : 0;
-    }
-  }
+  const stride = width + 2 * reach + PADDING;
+  const places = (2 * reach + 1) * (reach + 1);
+  const padded = new Float32Array(height * stride + reach + PADDING);
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0, at = y * stride + reach; x < width; x++, i++, at++) padded[at] = known[i] ? values[i] : 0;
+  const [ofSamples, ofTable] = layOut([padded, 8 * places]);
+  clear(ofTable, 8 * places);
+  kernels().covary(ofSamples + 4 * reach, width, height, 4 * stride, reach, ofTable);
+  // Over all samples, not over the pairs: only so is it the covariance of some process.
+  const table = take(Float64Array, ofTable, places).map((products) => (count > 0 ? products / count : 0));
   isotropise(table, reach);
-  return {
-    reach,
-    at: (dx, dy) => {
-      if (Math.abs(dx) > reach || Math.abs(dy) > reach) return 0;
-      return dy < 0 || (dy === 0 && dx < 0) ? table[-dy * side - dx + reach] : table[dy * side + dx + reach];
-    },
-  };
+  return { reach, table };
 }
+
+/** Samples behind a row that may be read together with its last one. */
+const PADDING = 3;
 
 /** How much of the mean over all directions is mixed in. */
 const ROUND = 0.3;

@@ -1,8 +1,8 @@
+import { kernels, layOut, take } from '../../filter/kernels.ts';
 import type { Descent } from '../../solve/levenberg.ts';
 import type { LightPatch } from './lightPatch.ts';
-import { AT } from './veilParameters.ts';
-import type { Span } from './veilShape.ts';
-import { createVeilShape } from './veilShape.ts';
+import { PIXEL_BLUR } from './veil.ts';
+import { AT, MOST_PARAMETERS } from './veilParameters.ts';
 
 /** What is known of a veil before looking: expected values and how far they may be off. */
 export interface VeilPrior {
@@ -35,6 +35,14 @@ const TEMPER = { shadow: 0.12, lit: 0.06 };
  * that it is held against contains the faint steps of calm places too; by trial.
  */
 const TEXTURE_CUE = 1.3;
+
+/** Samples behind a plane that may be read or written together with its last one. */
+const SPARE = 8;
+/** Room the compiled loop works in: planes, rows, and sums. */
+const WORK = { planes: 18, rows: 9, sums: 45 * 4 };
+/** Where the parameters stand among what the compiled loop is told, and behind a full set of them the channels' measures. */
+const POINT_AT = 4;
+const MEASURES_AT = POINT_AT + MOST_PARAMETERS;
 
 /** Log light, carried on straight below zero so that an overshoot costs but does not break. */
 const toLog = (light: number): number =>
@@ -84,92 +92,37 @@ function prepare(light: Float32Array, patch: LightPatch, kind: 'shadow' | 'lit')
  * @param patch one channel or all; clipped samples and other faults marked as not known
  */
 export function createVariation(patch: LightPatch, prior: VeilPrior): Variation {
-  const { width, planes, known } = patch;
+  const { left, top, scale, width, height, planes, known } = patch;
   const isLit = prior.expected.length > AT.light;
   const channels = planes.map((light) => prepare(light, patch, isLit ? 'lit' : 'shadow'));
-  const shape = createVeilShape(patch);
-  const undone = new Float32Array(known.length);
-  const byAmount = new Float32Array(known.length);
-  const byLight = new Float32Array(known.length);
-
-  /** Undoes the veil on one channel, and says how the result changes with `a` and with the veil's light. */
-  function undo({ seen }: Channel, light: number, span: Span): void {
-    for (let row = span.firstY; row < span.endY; row++) {
-      for (let i = row * width + span.firstX; i < row * width + span.endX; i++) {
-        const through = 1 - shape.amount[i];
-        if (isLit) {
-          undone[i] = (seen[i] - shape.amount[i] * light) / through;
-          byAmount[i] = (undone[i] - light) / through;
-          byLight[i] = -shape.amount[i] / through;
-        } else {
-          undone[i] = seen[i] - Math.log(through);
-          byAmount[i] = 1 / through;
-        }
-      }
-    }
-  }
-
-  /** Adds up one channel's steps to the right or down. */
-  function addSteps(
-    { seen, rounding, gain, contrast }: Channel,
-    along: number,
-    span: Span,
-    shapeFree: readonly number[],
-    lightAt: number,
-    { matrix, right }: Omit<Descent, 'cost'>,
-  ): number {
-    const n = right.length;
-    const free = Int32Array.from(lightAt >= 0 ? [...shapeFree.keys(), lightAt] : shapeFree.keys());
-    const count = free.length;
-    const shapeCount = shapeFree.length;
-    const change = new Float64Array(n);
-    // The outermost samples of the span carry nothing, so pairs that leave it need no look.
-    const endX = along === 1 ? span.endX - 1 : span.endX;
-    const endY = along === 1 ? span.endY : span.endY - 1;
-    const { amount, slopes } = shape;
-    let cost = 0;
-    for (let row = span.firstY; row < endY; row++) {
-      for (let i = row * width + span.firstX; i < row * width + endX; i++) {
-        const j = i + along;
-        if (!known[i] || !known[j]) continue;
-        // Where the veil is as deep on both sides, a shadow changes nothing; nor does any veil where it is not.
-        if (amount[i] === amount[j] && (contrast === 0 || amount[i] === 0)) continue;
-        const before = seen[j] - seen[i];
-        const after = undone[j] - undone[i];
-        const length = Math.sqrt(after * after + rounding * rounding);
-        cost += gain * (length - Math.sqrt(before * before + rounding * rounding));
-        if (contrast > 0) cost += contrast * Math.log((1 - amount[i]) * (1 - amount[j]));
-        if (n === 0) continue;
-        for (let q = 0; q < shapeCount; q++) {
-          const slope = slopes[shapeFree[q]];
-          change[q] = byAmount[j] * slope[j] - byAmount[i] * slope[i];
-        }
-        if (lightAt >= 0) change[lightAt] = byLight[j] - byLight[i];
-        // Iteratively reweighted least squares: the length of a step as its square over its last length.
-        const weight = gain / length;
-        for (let a = 0; a < count; a++) {
-          const q = free[a];
-          const weighted = weight * change[q];
-          right[q] -= weighted * after;
-          for (let b = 0; b <= a; b++) matrix[q * n + free[b]] += weighted * change[free[b]];
-        }
-      }
-    }
-    return cost;
-  }
+  const size = width * height + SPARE;
+  const seen = new Float32Array(channels.length * size);
+  channels.forEach((channel, c) => seen.set(channel.seen, c * size));
+  const told = Float32Array.from(known);
+  const room = 4 * (WORK.planes * size + WORK.rows * (width + 8) + WORK.sums);
+  const measures = channels.flatMap(({ rounding, gain, contrast }) => [rounding, gain, contrast]);
 
   function describe(point: Float64Array, free: readonly number[]): Descent {
     const n = free.length;
-    const normal = { matrix: new Float64Array(n * n), right: new Float64Array(n) };
-    const shapeFree = free.filter((parameter) => parameter < AT.light);
-    const span = shape.lay(point);
-    let cost = 0;
-    channels.forEach((channel, c) => {
-      undo(channel, isLit ? point[AT.light + c] : 0, span);
-      const lightAt = free.indexOf(AT.light + c);
-      for (const along of [1, width]) cost += addSteps(channel, along, span, shapeFree, lightAt, normal);
-    });
-    return { cost: cost + addPrior(point, free, prior, normal), ...normal };
+    const facts = new Float64Array(MEASURES_AT + measures.length);
+    facts.set([left, top, scale, PIXEL_BLUR, ...point]);
+    facts[POINT_AT + AT.logRadius] = Math.exp(point[AT.logRadius]);
+    facts.set(measures, MEASURES_AT);
+    const found = new Float64Array(1 + n * n + n);
+    const [ofFacts, ofSeen, ofTold, ofFree, ofFound, work] = layOut([
+      facts,
+      seen,
+      told,
+      Int32Array.from(free),
+      found,
+      room,
+    ]);
+    const { describeVeil } = kernels();
+    const shape = [width, height, 4 * size, channels.length, isLit ? 1 : 0] as const;
+    describeVeil(ofFacts, ofSeen, ofTold, ...shape, ofFree, n, work, ofFound);
+    const sums = take(Float64Array, ofFound, found.length);
+    const normal = { matrix: sums.subarray(1, 1 + n * n), right: sums.subarray(1 + n * n) };
+    return { cost: sums[0] + addPrior(point, free, prior, normal), ...normal };
   }
 
   return { describe };
@@ -184,10 +137,11 @@ function addPrior(
 ): number {
   let cost = 0;
   for (let k = 0; k < point.length; k++) cost += 0.5 * ((point[k] - expected[k]) / spread[k]) ** 2;
-  free.forEach((parameter, i) => {
+  for (let i = 0; i < free.length; i++) {
+    const parameter = free[i];
     const weight = 1 / spread[parameter] ** 2;
     matrix[i * free.length + i] += weight;
     right[i] -= weight * (point[parameter] - expected[parameter]);
-  });
+  }
   return cost;
 }

@@ -18,6 +18,9 @@ export const AT = {
 /** How many of them say where the veil lies and how deep it is. */
 export const SHAPE_PARAMETERS = 7;
 
+/** All of them, with the light of three channels. */
+export const MOST_PARAMETERS = SHAPE_PARAMETERS + 3;
+
 export function parametersOf(veil: Veil): Float64Array {
   const square = veil.stretch ** 2;
   const shear = (square - 1) / (square + 1);

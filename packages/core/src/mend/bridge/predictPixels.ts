@@ -1,5 +1,6 @@
-import { solveSymmetric } from '../../solve/cholesky.ts';
+import { kernels, layOut, take } from '../../filter/kernels.ts';
 import type { Covariance } from './covariance.ts';
+import { along } from './covariance.ts';
 
 /** A difference of columns and rows. */
 export interface Offset {
@@ -92,50 +93,69 @@ export function spanOf(all: readonly Witnesses[]): number {
   return most;
 }
 
-/** The weights that predict a place from others. Null where nothing fits. */
-function weightsFor(
-  near: readonly Offset[],
-  errors: readonly number[],
-  covariance: Covariance,
-): Float64Array | null {
-  const n = near.length;
-  const own = covariance.at(0, 0) + LEAST_VARIANCE;
-  const [one, two] = [1, 2].map((h) => own - 0.5 * (covariance.at(h, 0) + covariance.at(0, h)));
+/** What stands on the diagonal of every system: the texture's variance, and a little noise. */
+function diagonalOf(covariance: Covariance): number {
+  const own = covariance.table[covariance.reach] + LEAST_VARIANCE;
+  const [one, two] = [1, 2].map((distance) => {
+    const { row, column } = along(covariance, distance);
+    return own - 0.5 * (row + column);
+  });
   // Where values vary smoothly they differ four times as much at twice the distance: what is above that is noise.
-  const noise = NOISE * Math.max(LEAST_NOISE * one, (4 * one - two) / 3, LEAST_VARIANCE);
-  const matrix = new Float64Array(n * n);
-  const right = new Float64Array(n);
-  for (let a = 0; a < n; a++) {
-    for (let b = 0; b < a; b++)
-      matrix[a * n + b] = covariance.at(near[a].dx - near[b].dx, near[a].dy - near[b].dy);
-    matrix[a * n + a] = own + noise + errors[a] ** 2;
-    right[a] = covariance.at(near[a].dx, near[a].dy);
-  }
-  return solveSymmetric(matrix, right);
+  return own + NOISE * Math.max(LEAST_NOISE * one, (4 * one - two) / 3, LEAST_VARIANCE);
+}
+
+/** The weights of all witnesses of all pixels, one after the other. */
+function weightsOf(witnesses: readonly Witnesses[], covariance: Covariance): Float64Array {
+  const count = witnesses.reduce((sum, { near }) => sum + near.length, 0);
+  const offsets = new Int32Array(2 * count);
+  const variances = new Float64Array(count);
+  let next = 0;
+  for (const { near, errors } of witnesses)
+    for (let k = 0; k < near.length; k++, next++) {
+      offsets[2 * next] = near[k].dx;
+      offsets[2 * next + 1] = near[k].dy;
+      variances[next] = errors[k] ** 2;
+    }
+  const most = NEIGHBOURS + 2;
+  const [ofOffsets, ofVariances, ofCounts, ofTable, ofWeights, work] = layOut([
+    offsets,
+    variances,
+    Int32Array.from(witnesses, ({ near }) => near.length),
+    covariance.table,
+    8 * count + 8,
+    8 * most * most,
+  ]);
+  const known = [ofTable, covariance.reach, diagonalOf(covariance)] as const;
+  kernels().predict(ofOffsets, ofVariances, ofCounts, witnesses.length, ...known, work, 8 * most, ofWeights);
+  return take(Float64Array, ofWeights, count);
 }
 
 /**
- * Predicts one pixel in all channels from the nearest known ones: the best linear prediction for a process of that
- * covariance and mean 0. (Simple kriging: Matheron 1963; Cressie, Statistics for Spatial Data, 1993.)
+ * Predicts pixels in all channels from the nearest known ones: the best linear prediction for a process of that
+ * covariance and mean 0. Where nothing is known nearby the trend alone is left.
+ * (Simple kriging: Matheron 1963; Cressie, Statistics for Spatial Data, 1993.)
  *
  * @param planes values about their trend
- * @param onto takes the result at `at`
+ * @param places of the pixels, with the witnesses of each
+ * @param onto takes the results at the places
  */
-export function predictPixel(
+export function predictPixels(
   planes: readonly Float32Array[],
   width: number,
-  at: number,
-  { near, errors }: Witnesses,
+  places: readonly number[],
+  witnesses: readonly Witnesses[],
   covariance: Covariance,
   onto: readonly Float32Array[],
 ): void {
-  const weights = near.length > 0 ? weightsFor(near, errors, covariance) : null;
+  const weights = weightsOf(witnesses, covariance);
   planes.forEach((plane, c) => {
-    // Where nothing is known nearby the trend alone is left.
-    let sum = 0;
-    near.forEach(({ dx, dy }, k) => {
-      if (weights) sum += weights[k] * plane[at + dy * width + dx];
-    });
-    onto[c][at] = sum;
+    let next = 0;
+    for (let k = 0; k < places.length; k++) {
+      const { near } = witnesses[k];
+      let sum = 0;
+      for (let w = 0; w < near.length; w++, next++)
+        sum += weights[next] * plane[places[k] + near[w].dy * width + near[w].dx];
+      onto[c][places[k]] = sum;
+    }
   });
 }
