@@ -19,11 +19,11 @@ import {
   pixelsOf,
   proposeMend,
   proposeMends,
-  renderRecipe,
+  sharedRaster,
   viewRaster,
 } from '@fennip/core';
 import { decodePicture, encodePicture } from '@fennip/files';
-import { findAmongThreads, shareAmongThreads, startThreads } from '@fennip/cli';
+import { findAmongThreads, renderAmongThreads, shareAmongThreads, startThreads } from '@fennip/cli';
 import { roughly, specked } from './damage.ts';
 import { inpaint, loadOpenCv } from './peers.ts';
 import type { MedianTask } from './medianThreads.ts';
@@ -87,13 +87,15 @@ async function mendRows(frame: Raster): Promise<Row[]> {
   try {
     const times: number[] = [];
     for (const count of [1000, 2000]) {
-      const { seen, faults } = specked(frame, count, count);
+      const { seen: own, faults } = specked(frame, count, count);
+      // As a decoded picture lies: in memory that threads share.
+      const seen = sharedRaster(own);
       const wanted = roughly({ faults }, count);
       // The threads stand and know their work, as those of the application do after the first mends.
       await shareAmongThreads(threads, wanted.slice(0, 200), seen, undefined, 'auto');
       const start = performance.now();
       const mends = await shareAmongThreads(threads, wanted, seen, undefined, 'auto');
-      renderRecipe(seen, { ...emptyRecipe(seen), mends });
+      await renderAmongThreads(threads, seen, { ...emptyRecipe(seen), mends });
       times.push(performance.now() - start);
     }
     return [
@@ -111,11 +113,14 @@ async function deliverRow(frame: Raster): Promise<Row> {
   const mends = proposeMends(roughly({ faults }, 500), pixelsOf(seen));
   const recipe = { ...emptyRecipe(frame), mends };
   const settings = { format: 'jpeg', quality: 92, depth: 8 } as const;
+  const threads = startThreads();
+  // The threads stand and know their work, as those of the server do after the first delivery.
+  await renderAmongThreads(threads, seen, recipe);
   const own = await timed(3, async () => {
     const { raster, header } = await decodePicture(FRAME);
-    renderRecipe(raster, recipe);
-    await encodePicture(raster, header, settings);
+    await encodePicture(await renderAmongThreads(threads, raster, recipe), header, settings);
   });
+  await threads.close();
   const { default: sharp } = await import('sharp');
   const peer = await timed(3, async () => {
     const { data, info } = await sharp(FRAME, { ignoreIcc: true })

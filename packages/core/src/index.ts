@@ -148,6 +148,7 @@ export * from './recipe/mendLayers.ts';
 export * from './recipe/mendedPicture.ts';
 export * from './recipe/recipe.ts';
 export * from './recipe/render.ts';
+export * from './recipe/renderPart.ts';
 export * from './resample/resize.ts';
 export * from './source/findSources.ts';
 export * from './source/fitEdge.ts';

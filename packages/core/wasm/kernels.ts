@@ -4,6 +4,7 @@ export * from './bending';
 export * from './discs';
 export * from './filters';
 export * from './forest';
+export * from './framing';
 export * from './gaps';
 export * from './luma';
 export * from './ridges';

@@ -9,7 +9,6 @@ export * from './embed/captureExif.ts';
 export * from './embed/xmp.ts';
 export * from './encode/deliverLayers.ts';
 export * from './encode/deliverPicture.ts';
-export * from './encode/deliverRecipe.ts';
 export * from './encode/encodePicture.ts';
 export * from './encode/formatOfName.ts';
 export * from './encode/toDepth.ts';

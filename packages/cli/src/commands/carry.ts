@@ -1,7 +1,7 @@
 import { mkdir } from 'node:fs/promises';
 import { basename, extname, join } from 'node:path';
 import type { Carried, Orientation, Recipe } from '@fennip/core';
-import { carryRecipe, frameWhole, placeOnSensor, renderRecipe, sensorOf } from '@fennip/core';
+import { carryRecipe, placeOnSensor, sensorOf } from '@fennip/core';
 import { checkRecipe } from '@fennip/contract/check';
 import { formatOfName } from '@fennip/files';
 import type { Command } from '../command.ts';
@@ -9,6 +9,7 @@ import { choiceOption, neededOption, numberOption } from '../command.ts';
 import { DELIVERY_HELP, DELIVERY_OPTIONS, deliver } from '../deliver.ts';
 import { orientationOf, placementOf, readFrame } from '../frame.ts';
 import { readJson } from '../readJson.ts';
+import { renderInThreads } from '../threads/renderInThreads.ts';
 import { RefusedError } from '../usage.ts';
 import { writeWhole } from '../writeWhole.ts';
 
@@ -73,17 +74,11 @@ ${DELIVERY_HELP}`,
           : one,
       );
       const kept: Recipe = { ...whole, mends: sure.flatMap((one) => ('mend' in one ? [one.mend] : [])) };
-      renderRecipe(frame.raster, kept, frame.header);
+      const mended = await renderInThreads(frame.raster, kept, frame.header);
       const stem = join(folder, stemOf(file));
       await writeWhole(`${stem}.recipe.json`, `${JSON.stringify(kept, null, 1)}\n`);
       await writeWhole(`${stem}.carried.json`, `${JSON.stringify(reportOf(sure), null, 1)}\n`);
-      await deliver(
-        frameWhole(frame.raster, kept.finish ?? []),
-        frame.header,
-        format,
-        join(folder, basename(file)),
-        values,
-      );
+      await deliver(mended, frame.header, format, join(folder, basename(file)), values);
     }
   },
 };

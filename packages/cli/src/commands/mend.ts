@@ -8,7 +8,7 @@ import type {
   Raster,
   Recipe,
 } from '@fennip/core';
-import { emptyRecipe, maskTargets, proposeMend, renderRecipe } from '@fennip/core';
+import { emptyRecipe, maskTargets, proposeMend } from '@fennip/core';
 import { FaultsFileSchema } from '@fennip/contract';
 import type { FaultsFile } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
@@ -20,6 +20,7 @@ import { DELIVERY_HELP, DELIVERY_OPTIONS, deliver } from '../deliver.ts';
 import type { Frame } from '../frame.ts';
 import { readFrame } from '../frame.ts';
 import { mendInThreads } from '../threads/mendInThreads.ts';
+import { renderInThreads } from '../threads/renderInThreads.ts';
 import { readJson } from '../readJson.ts';
 import { RefusedError, UsageError } from '../usage.ts';
 import { writeWhole } from '../writeWhole.ts';
@@ -128,9 +129,9 @@ ${DELIVERY_HELP}`,
     const frame = await readFrame(input);
     const { raster, header } = frame;
     const recipe: Recipe = { ...emptyRecipe(raster), mends: await mendsFrom(values, frame, choice) };
-    renderRecipe(raster, recipe, header);
+    const mended = await renderInThreads(raster, recipe, header);
     const recipePath = textOption(values, 'recipe');
     if (recipePath !== undefined) await writeWhole(recipePath, `${JSON.stringify(recipe, null, 1)}\n`);
-    await deliver(raster, header, format, out, values);
+    await deliver(mended, header, format, out, values);
   },
 };

@@ -1,10 +1,10 @@
-import { frameWhole, renderRecipe } from '@fennip/core';
 import { checkRecipe } from '@fennip/contract/check';
 import { decodePicture, formatOfName } from '@fennip/files';
 import type { Command } from '../command.ts';
 import { neededOption } from '../command.ts';
 import { DELIVERY_HELP, DELIVERY_OPTIONS, deliver } from '../deliver.ts';
 import { readJson } from '../readJson.ts';
+import { renderInThreads } from '../threads/renderInThreads.ts';
 
 export const render: Command = {
   help: `fennip render IN --recipe recipe.json --out OUT
@@ -19,7 +19,6 @@ ${DELIVERY_HELP}`,
     const format = formatOfName(out);
     const recipe = checkRecipe(await readJson(neededOption(values, 'recipe')));
     const { raster, header } = await decodePicture(input);
-    renderRecipe(raster, recipe, header);
-    await deliver(frameWhole(raster, recipe.finish ?? []), header, format, out, values);
+    await deliver(await renderInThreads(raster, recipe, header), header, format, out, values);
   },
 };

@@ -1,7 +1,14 @@
 import type { ExamineOptions, Fault, Raster, Transfer } from '@fennip/core';
-import { decideFindings, examinePicture, examineTiles, gatherFindings, pixelsOf } from '@fennip/core';
+import {
+  decideFindings,
+  examinePicture,
+  examineTiles,
+  gatherFindings,
+  pixelsOf,
+  sharedRaster,
+} from '@fennip/core';
 import type { Threads } from './threads.ts';
-import { sharedPicture, startThreads } from './threads.ts';
+import { startThreads } from './threads.ts';
 
 /** Pictures with fewer pixels are examined before threads would have started. */
 const WORTH_THREADS = 4e6;
@@ -13,7 +20,7 @@ export async function findAmongThreads(
   nature: 'print' | 'frame',
   transfer?: readonly Transfer[],
 ): Promise<Fault[]> {
-  const picture = sharedPicture(raster, transfer);
+  const picture = { raster: sharedRaster(raster), ...(transfer ? { transfer } : {}) };
   const parts = [
     ...(nature === 'print' ? (['whole'] as const) : []),
     ...examineTiles(pixelsOf(raster, transfer).shape),

@@ -1,7 +1,7 @@
 import type { FaultToMend, Mend, MethodChoice, Raster, Transfer } from '@fennip/core';
-import { pixelsOf, proposeMends, shareMends, takenPlaces } from '@fennip/core';
+import { pixelsOf, proposeMends, shareMends, sharedRaster, takenPlaces } from '@fennip/core';
 import type { Threads } from './threads.ts';
-import { sharedPicture, startThreads } from './threads.ts';
+import { startThreads } from './threads.ts';
 
 /** A mend for each fault, worked out in threads that stand. */
 export function shareAmongThreads(
@@ -11,7 +11,7 @@ export function shareAmongThreads(
   transfer: readonly Transfer[] | undefined,
   choice: MethodChoice,
 ): Promise<Mend[]> {
-  const picture = sharedPicture(raster, transfer);
+  const picture = { raster: sharedRaster(raster), ...(transfer ? { transfer } : {}) };
   return shareMends(
     faults,
     { avoid: takenPlaces(faults), used: [] },

@@ -1,23 +1,20 @@
 import type {
-  Depth,
   ExamineTile,
   FaultToMend,
   MeasuredPart,
   Mend,
   MendSurroundings,
   MethodChoice,
-  Pixels,
+  Raster,
+  RenderGround,
+  RenderPart,
   Transfer,
 } from '@fennip/core';
-import { examineTile, examineWhole, pixelsOf, proposeRun, rasterOver } from '@fennip/core';
+import { examineTile, examineWhole, pixelsOf, proposeRun, renderPart } from '@fennip/core';
 
-/** A picture that all threads can read. */
+/** A picture in memory that all threads share. */
 export interface SharedPicture {
-  readonly buffer: SharedArrayBuffer;
-  readonly width: number;
-  readonly height: number;
-  readonly channels: number;
-  readonly depth: Depth;
+  readonly raster: Raster;
   readonly transfer?: readonly Transfer[];
 }
 
@@ -37,12 +34,20 @@ export interface ExamineTask {
   readonly part: ExamineTile | 'whole';
 }
 
-const pixelsFrom = ({ buffer, width, height, channels, depth, transfer }: SharedPicture): Pixels =>
-  pixelsOf(rasterOver(buffer, width, height, channels, depth), transfer);
+/** A part of a recipe, on samples that all threads share. */
+export interface RenderTask {
+  readonly kind: 'render';
+  readonly ground: RenderGround;
+  readonly part: RenderPart;
+}
 
 /** Runs in a thread of its own. */
-export default function thread(task: MendTask | ExamineTask): Mend[] | MeasuredPart {
-  const pixels = pixelsFrom(task.picture);
+export default function thread(task: MendTask | ExamineTask | RenderTask): Mend[] | MeasuredPart | undefined {
+  if (task.kind === 'render') {
+    renderPart(task.ground, task.part);
+    return undefined;
+  }
+  const pixels = pixelsOf(task.picture.raster, task.picture.transfer);
   if (task.kind === 'mend') return proposeRun(task.faults, task.surroundings, pixels, task.choice);
   return task.part === 'whole' ? examineWhole(pixels) : examineTile(task.part, pixels);
 }

@@ -1,14 +1,14 @@
 import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
-import type { MeasuredPart, Mend, Raster, Transfer } from '@fennip/core';
-import { bytesPerSample, copyRaster, rasterOver } from '@fennip/core';
-import type { ExamineTask, MendTask, SharedPicture } from './thread.ts';
+import type { MeasuredPart, Mend, PartRenderers } from '@fennip/core';
+import type { ExamineTask, MendTask, RenderTask } from './thread.ts';
 
 /** As many threads as the machine has; starting them takes about as long as mending a hundred specks. */
 export interface Threads {
   mend(task: Omit<MendTask, 'kind'>): Promise<Mend[]>;
   examine(task: Omit<ExamineTask, 'kind'>): Promise<MeasuredPart>;
+  readonly renderers: PartRenderers;
   close(): Promise<void>;
 }
 
@@ -23,15 +23,10 @@ export function startThreads(): Threads {
   return {
     mend: (task) => pool.run({ kind: 'mend', ...task }) as Promise<Mend[]>,
     examine: (task) => pool.run({ kind: 'examine', ...task }) as Promise<MeasuredPart>,
+    renderers: {
+      count,
+      render: (ground, part) => pool.run({ kind: 'render', ground, part } satisfies RenderTask),
+    },
     close: () => pool.destroy(),
   };
-}
-
-/** A copy of a picture in memory that all threads share. */
-export function sharedPicture(raster: Raster, transfer?: readonly Transfer[]): SharedPicture {
-  const { width, height, depth } = raster;
-  const channels = raster.planes.length;
-  const buffer = new SharedArrayBuffer(width * height * channels * bytesPerSample(depth));
-  copyRaster(raster, rasterOver(buffer, width, height, channels, depth), 0, 0);
-  return { buffer, width, height, channels, depth, ...(transfer ? { transfer } : {}) };
 }

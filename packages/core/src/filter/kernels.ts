@@ -186,6 +186,25 @@ export interface Kernels {
     samples: number,
     sums: number,
   ): void;
+  placePixels(
+    ...places: readonly [
+      bend: number,
+      left: number,
+      top: number,
+      width: number,
+      height: number,
+      fromX: number,
+      fromY: number,
+      mostX: number,
+      mostY: number,
+      near: number,
+      beyond: number,
+      columns: number,
+      rows: number,
+      across: number,
+      down: number,
+    ]
+  ): void;
   leastBending(
     ...places: readonly [
       neighbours: number,

@@ -52,6 +52,16 @@ export function createRaster(width: number, height: number, channels: number, de
   );
 }
 
+/** A raster of zeros in memory that threads share: sent to one it stays the same samples. */
+export const createSharedRaster = (width: number, height: number, channels: number, depth: Depth): Raster =>
+  rasterOver(
+    new SharedArrayBuffer(width * height * channels * bytesPerSample(depth)),
+    width,
+    height,
+    channels,
+    depth,
+  );
+
 /** Sees a buffer of planar samples (little-endian at 16 bit, like every machine this runs on) as a raster. */
 export function rasterOver(
   buffer: ArrayBufferLike,
@@ -107,3 +117,14 @@ export function cloneRaster(raster: Raster): Raster {
   copyRaster(raster, copy, 0, 0);
   return copy;
 }
+
+/** A copy without gaps in memory that threads share. */
+export function sharedCopy(raster: Raster): Raster {
+  const copy = createSharedRaster(raster.width, raster.height, raster.planes.length, raster.depth);
+  copyRaster(raster, copy, 0, 0);
+  return copy;
+}
+
+/** The raster itself where threads share its memory already, else a copy. */
+export const sharedRaster = (raster: Raster): Raster =>
+  raster.planes.every(({ buffer }) => buffer instanceof SharedArrayBuffer) ? raster : sharedCopy(raster);

@@ -1,12 +1,12 @@
 import type { Raster } from '@fennip/core';
-import { createRaster } from '@fennip/core';
+import { createSharedRaster } from '@fennip/core';
 import { PictureError } from '../pictureError.ts';
 import type { Limits, PictureHeader } from './header.ts';
 import { DEFAULT_LIMITS, openPicture, readHeader } from './header.ts';
 
 export interface DecodedPicture {
   readonly header: PictureHeader;
-  /** Upright, planar, in the values and the depth of the file. */
+  /** Upright, planar, in the values and the depth of the file; in memory that threads share. */
   readonly raster: Raster;
 }
 
@@ -26,7 +26,7 @@ function toPlanar(
   bands: readonly number[],
   { width, height, depth }: PictureHeader,
 ): Raster {
-  const raster = createRaster(width, height, bands.length, depth);
+  const raster = createSharedRaster(width, height, bands.length, depth);
   if (decoded === 3) {
     splitThree(interleaved, raster.planes);
     return raster;

@@ -1,5 +1,5 @@
 import type { Fault, Recipe } from '@fennip/core';
-import { examineTiles, gatherFindings } from '@fennip/core';
+import { examineTiles, gatherFindings, wholeWindow } from '@fennip/core';
 import type { WorkKind } from '@fennip/contract';
 import type { Context } from '../context.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
@@ -18,7 +18,7 @@ export async function measurePicture(
   { work, recipe }: MeasureOrder,
 ): Promise<Fault[]> {
   const raster = await threads.load(store.pathOf('originals', row.sha256), recipe);
-  const tiles = examineTiles(raster);
+  const tiles = examineTiles(wholeWindow(raster).picture);
   // Only a print can have areas: a camera frame has no emulsion to lose.
   const whole = row.nature === 'print' ? [threads.examineWhole(raster)] : [];
   const parts = [...whole, ...tiles.map((tile) => threads.examine(raster, tile))];

@@ -5,7 +5,6 @@ import type {
   CarriedRecipe,
   ChartFrame,
   ChartedPlace,
-  Depth,
   DustChart,
   ExamineTile,
   FaultToMend,
@@ -18,6 +17,9 @@ import type {
   Placement,
   Raster,
   Recipe,
+  RenderGround,
+  RenderPart,
+  Transfer,
   SensorShape,
 } from '@fennip/core';
 import {
@@ -34,38 +36,28 @@ import {
   noiseTable,
   pictureRect,
   sourcePlace,
-  bytesPerSample,
-  copyRaster,
   examineTile,
   examineWhole,
   pixelsOf,
-  rasterOver,
-  renderRecipe,
+  renderPart,
 } from '@fennip/core';
 import type { DeliverySettings, ReportFacts, ReportPaper } from '@fennip/files';
 import {
   PictureError,
   buildReport,
   decodePicture,
+  readHeader,
   deliverLayers,
-  deliverRecipe,
+  deliverPicture,
   encodePicture,
   reportHtml,
   reportPdf,
 } from '@fennip/files';
 import type { StoredFile } from '../store/store.ts';
 import type { TakenBackMend } from './takenBack.ts';
+import { collect } from './collect.ts';
 import { takenBack } from './takenBack.ts';
 import { writePyramid } from '../store/pyramid.ts';
-
-/** A raster whose samples all threads can read. */
-export interface SharedRaster {
-  readonly buffer: SharedArrayBuffer;
-  readonly width: number;
-  readonly height: number;
-  readonly channels: number;
-  readonly depth: Depth;
-}
 
 /** Asks for a condition report. */
 export interface ReportTask {
@@ -105,15 +97,13 @@ export type ThreadTask =
       readonly task: 'load';
       readonly original: string;
       readonly mostPixels: number;
-      /** Laid down on the picture; none loads it as it came in. */
-      readonly recipe: Recipe | null;
     }
   | {
       readonly task: 'examine';
-      readonly raster: SharedRaster;
+      readonly raster: Raster;
       readonly tile: ExamineTile;
     }
-  | { readonly task: 'examine whole'; readonly raster: SharedRaster }
+  | { readonly task: 'examine whole'; readonly raster: Raster }
   | {
       readonly task: 'chart';
       readonly sensor: SensorShape;
@@ -156,13 +146,27 @@ export type ThreadTask =
       readonly ids: readonly string[];
     }
   | {
-      readonly task: 'deliver';
+      /** A part of a recipe, on samples that all threads share. */
+      readonly task: 'render';
+      readonly ground: RenderGround;
+      readonly part: RenderPart;
+    }
+  | {
+      /** A picture as it was finished and framed. */
+      readonly task: 'encode';
+      readonly original: string;
+      readonly mostPixels: number;
+      readonly raster: Raster;
+      readonly settings: DeliverySettings;
+      readonly onto: string;
+    }
+  | {
+      readonly task: 'layers';
       readonly original: string;
       readonly mostPixels: number;
       readonly recipe: Recipe;
-      readonly settings: ThreadDelivery;
+      readonly entries: readonly LedgerEntry[];
       readonly onto: string;
-      readonly port: MessagePort;
     };
 
 /** Said on the port while a pyramid is written. */
@@ -178,7 +182,7 @@ export interface Refused {
 
 type Outcome =
   | undefined
-  | SharedRaster
+  | LoadedPicture
   | MeasuredPart
   | StoredFile
   | DustChart
@@ -197,18 +201,17 @@ async function prepare(task: Extract<ThreadTask, { task: 'prepare' }>): Promise<
   );
 }
 
-async function load(task: Extract<ThreadTask, { task: 'load' }>): Promise<SharedRaster> {
-  const { raster, header } = await decodePicture(task.original, { pixels: task.mostPixels });
-  if (task.recipe) renderRecipe(raster, task.recipe, header.transfer ? { transfer: header.transfer } : {});
-  const { width, height, depth } = raster;
-  const channels = raster.planes.length;
-  const buffer = new SharedArrayBuffer(width * height * channels * bytesPerSample(depth));
-  copyRaster(raster, rasterOver(buffer, width, height, channels, depth), 0, 0);
-  return { buffer, width, height, channels, depth };
+/** A picture in memory that threads share, and what its values mean in light. */
+export interface LoadedPicture {
+  readonly raster: Raster;
+  readonly transfer?: readonly Transfer[];
 }
 
-const sharedPixels = ({ buffer, width, height, channels, depth }: SharedRaster): Raster =>
-  rasterOver(buffer, width, height, channels, depth);
+async function load({ original, mostPixels }: Extract<ThreadTask, { task: 'load' }>): Promise<LoadedPicture> {
+  const { raster, header } = await decodePicture(original, { pixels: mostPixels });
+  collect();
+  return { raster, ...(header.transfer ? { transfer: header.transfer } : {}) };
+}
 
 /** What a delivery is made into. */
 export type ThreadDelivery =
@@ -216,21 +219,16 @@ export type ThreadDelivery =
   /** In layers, named by the lines of the ledger. */
   | { readonly format: 'ora'; readonly entries: readonly LedgerEntry[] };
 
-async function delivered(task: Extract<ThreadTask, { task: 'deliver' }>): Promise<Buffer> {
-  const { settings, recipe, port, original } = task;
-  const limits = { pixels: task.mostPixels };
-  if (settings.format === 'ora') {
-    const { raster, header } = await decodePicture(original, limits);
-    return deliverLayers(raster, header, recipe, settings.entries);
-  }
-  return deliverRecipe(original, recipe, settings, limits, (done) => {
-    if (done % 50 === 0) port.postMessage(0.2 + (0.5 * done) / recipe.mends.length);
-  });
+function render({ ground, part }: Extract<ThreadTask, { task: 'render' }>): Promise<undefined> {
+  renderPart(ground, part);
+  // Bands in floating point are much; a patch is not worth the time.
+  if (part.kind === 'finish' || part.kind === 'frame') collect();
+  return Promise.resolve(undefined);
 }
 
-async function deliver(task: Extract<ThreadTask, { task: 'deliver' }>): Promise<StoredFile> {
-  const bytes = await delivered(task);
-  const file = await open(task.onto, 'w');
+/** Writes a delivered file, and tells what it is. */
+async function written(bytes: Buffer, onto: string): Promise<StoredFile> {
+  const file = await open(onto, 'w');
   try {
     await file.writeFile(bytes);
     await file.sync();
@@ -238,6 +236,16 @@ async function deliver(task: Extract<ThreadTask, { task: 'deliver' }>): Promise<
     await file.close();
   }
   return { sha256: createHash('sha256').update(bytes).digest('hex'), sizeBytes: bytes.length };
+}
+
+async function encode(task: Extract<ThreadTask, { task: 'encode' }>): Promise<StoredFile> {
+  const header = await readHeader(task.original, { pixels: task.mostPixels });
+  return written(await deliverPicture(task.raster, header, task.settings), task.onto);
+}
+
+async function layers(task: Extract<ThreadTask, { task: 'layers' }>): Promise<StoredFile> {
+  const { raster, header } = await decodePicture(task.original, { pixels: task.mostPixels });
+  return written(await deliverLayers(raster, header, task.recipe, task.entries), task.onto);
 }
 
 async function report(task: ReportTask): Promise<Uint8Array> {
@@ -330,9 +338,9 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
     case 'load':
       return load(task);
     case 'examine':
-      return Promise.resolve(examineTile(task.tile, pixelsOf(sharedPixels(task.raster))));
+      return Promise.resolve(examineTile(task.tile, pixelsOf(task.raster)));
     case 'examine whole':
-      return Promise.resolve(examineWhole(pixelsOf(sharedPixels(task.raster))));
+      return Promise.resolve(examineWhole(pixelsOf(task.raster)));
     case 'chart':
       return chart(task);
     case 'chart faults':
@@ -349,8 +357,12 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
       );
     case 'carry':
       return carry(task);
-    case 'deliver':
-      return deliver(task);
+    case 'render':
+      return render(task);
+    case 'encode':
+      return encode(task);
+    case 'layers':
+      return layers(task);
     case 'report':
       return report(task);
     case 'take back':

@@ -13,20 +13,24 @@ import type {
   MeasuredPart,
   MendProposal,
   MendSurroundings,
+  PartRenderers,
   Placement,
+  Raster,
   Recipe,
   SensorShape,
 } from '@fennip/core';
 
+import { collect } from './collect.ts';
+import { frameInParts, renderInParts } from '@fennip/core';
 import { PictureError } from '@fennip/files';
 import type { TakenBackMend } from './takenBack.ts';
 import type { StoredFile } from '../store/store.ts';
 import type {
   LevelWritten,
+  LoadedPicture,
   Refused,
   ReportTask,
   SeenProposal,
-  SharedRaster,
   TakeBackTask,
   ThreadDelivery,
   ThreadTask,
@@ -36,10 +40,10 @@ import type {
 export interface Threads {
   prepare(original: string, folder: string, written: (level: LevelWritten) => void): Promise<void>;
   /** @param recipe laid down on the picture; null loads it as it came in */
-  load(original: string, recipe: Recipe | null): Promise<SharedRaster>;
-  examine(raster: SharedRaster, tile: ExamineTile): Promise<MeasuredPart>;
+  load(original: string, recipe: Recipe | null): Promise<Raster>;
+  examine(raster: Raster, tile: ExamineTile): Promise<MeasuredPart>;
   /** What is looked for on the picture as a whole. */
-  examineWhole(raster: SharedRaster): Promise<MeasuredPart>;
+  examineWhole(raster: Raster): Promise<MeasuredPart>;
   /** Makes the dust chart of a sensor from frames of it. */
   chart(
     sensor: SensorShape,
@@ -114,10 +118,26 @@ export function startThreads(mostPixels: number): Threads {
     }
   }
 
+  const renderers: PartRenderers = {
+    count: availableParallelism(),
+    render: (ground, part) => run({ task: 'render', ground, part }),
+  };
+
+  /** A picture with a recipe laid down on it, upright. */
+  async function loaded(
+    original: string,
+    recipe: Recipe | null,
+    done: (count: number) => void,
+  ): Promise<Raster> {
+    const { raster, transfer } = await run<LoadedPicture>({ task: 'load', original, mostPixels });
+    if (recipe) await renderInParts(raster, recipe, renderers, { ...(transfer ? { transfer } : {}), done });
+    return raster;
+  }
+
   return {
     prepare: (original, folder, written) =>
       runSpeaking((port) => ({ task: 'prepare', original, folder, mostPixels, port }), written),
-    load: (original, recipe) => run({ task: 'load', original, mostPixels, recipe }),
+    load: (original, recipe) => loaded(original, recipe, () => undefined),
     examine: (raster, tile) => run({ task: 'examine', raster, tile }),
     examineWhole: (raster) => run({ task: 'examine whole', raster }),
     chart: (sensor, frames, progress) =>
@@ -130,11 +150,19 @@ export function startThreads(mostPixels: number): Threads {
       run({ task: 'propose', original, mostPixels, fault, surroundings }),
     noise: (original) => run({ task: 'noise', original, mostPixels }),
     carry: (original, recipe, between) => run({ task: 'carry', original, mostPixels, recipe, ...between }),
-    deliver: (original, recipe, settings, onto, progress) =>
-      runSpeaking(
-        (port) => ({ task: 'deliver', original, mostPixels, recipe, settings, onto, port }),
-        progress,
-      ),
+    deliver: async (original, recipe, settings, onto, progress) => {
+      if (settings.format === 'ora') {
+        const { entries } = settings;
+        return run({ task: 'layers', original, mostPixels, recipe, entries, onto });
+      }
+      const raster = await loaded(original, recipe, (done) =>
+        progress(0.2 + (0.5 * done) / recipe.mends.length),
+      );
+      const framed = await frameInParts(raster, recipe.finish ?? [], renderers);
+      // What was framed is let go before the file takes its place.
+      collect();
+      return run({ task: 'encode', original, mostPixels, raster: framed, settings, onto });
+    },
     report: (report) => run({ task: 'report', mostPixels, ...report }),
     takeBack: (task) => run({ task: 'take back', mostPixels, ...task }),
     close: () => pool.destroy(),

@@ -1,8 +1,7 @@
-import { kernels, layOut, takeFloats } from '../../filter/kernels.ts';
-import { codesOf } from '../../raster/values.ts';
+import { kernels, layOut } from '../../filter/kernels.ts';
 import { lanczosKernel } from '../../resample/lanczos.ts';
 import type { Plane, Raster } from '../../raster/raster.ts';
-import { colourChannels, copyRaster, createRaster, fullScale } from '../../raster/raster.ts';
+import { colourChannels, copyRaster, createRaster, fullScale, viewRaster } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
 import type { Window } from '../../raster/window.ts';
 import type { Point } from '../../target/target.ts';
@@ -85,9 +84,9 @@ export function applyFraming(framing: Framing, window: Window, part: Rect, times
         width: Math.min(BLOCK, part.width - left),
         height: Math.min(BLOCK, part.height - top),
       };
-      const framed =
-        times === 1 ? readBlock(framing, window, block) : readStraight(framing, window, block, times);
-      copyRaster(framed, out, left, top);
+      const sink = viewRaster(out, { ...block, left, top });
+      if (times === 1) readBlock(framing, window, block, sink);
+      else readStraight(framing, window, block, times, sink);
     }
   return out;
 }
@@ -102,76 +101,77 @@ function beyondOf({ planes, depth }: Raster): number[] {
 }
 
 /** A rectangle of a plane as floats; beyond the border of the raster the nearest sample counts. */
-function floatsOf(plane: Plane, { width, height, stride }: Raster, rect: Rect): Float32Array {
-  const out = new Float32Array(rect.width * rect.height);
+function layFloats(plane: Plane, { width, height, stride }: Raster, rect: Rect, onto: Float32Array): void {
   const first = Math.min(width, Math.max(0, rect.left));
   const end = Math.max(first, Math.min(width, rect.left + rect.width));
   for (let y = 0; y < rect.height; y++) {
     const line = Math.min(height - 1, Math.max(0, rect.top + y)) * stride;
     const row = y * rect.width;
-    out.set(plane.subarray(line + first, line + end), row + first - rect.left);
-    out.fill(plane[line], row, row + Math.max(0, Math.min(rect.width, -rect.left)));
-    out.fill(
+    onto.set(plane.subarray(line + first, line + end), row + first - rect.left);
+    onto.fill(plane[line], row, row + Math.max(0, Math.min(rect.width, -rect.left)));
+    onto.fill(
       plane[line + width - 1],
       row + Math.min(rect.width, Math.max(0, width - rect.left)),
       row + rect.width,
     );
   }
-  return out;
 }
 
-/** A block of the full-size level. */
-function readBlock(framing: Framing, window: Window, block: Rect): Raster {
-  const { raster } = window;
-  const { planes, depth } = raster;
-  const out = createRaster(block.width, block.height, planes.length, depth);
+/** A block of the full-size level, onto the framed part. */
+function readBlock(
+  framing: Framing,
+  { raster, picture, left, top }: Window,
+  block: Rect,
+  onto: Raster,
+): void {
+  const { middle, cos, sin, half, k1, k2, ...corner } = framing.bend;
   const reads = framingReads(framing, block, 1);
-  const place = rowOf(block.width * block.height);
-  const row = rowOf(block.width);
-  for (let y = 0; y < block.height; y++) {
-    placeRow(row, framing, block, y, 1, reads, window.picture);
-    for (const name of ['columns', 'rows', 'across', 'down'] as const)
-      place[name].set(row[name], y * block.width);
-  }
-  // Never beyond what is laid out, should a lens bend a block more than its border tells.
-  const hold = (samples: Int32Array, most: number): void => {
-    for (let i = 0; i < samples.length; i++)
-      if (samples[i] !== BEYOND) samples[i] = Math.min(most - LOBES - 1, Math.max(LOBES - 1, samples[i]));
-  };
-  hold(place.columns, reads.width);
-  hold(place.rows, reads.height);
-  const inRaster = { ...reads, left: reads.left - window.left, top: reads.top - window.top };
   const count = block.width * block.height;
+  const size = reads.width * reads.height;
+  const room = Float32Array.BYTES_PER_ELEMENT * count;
+  const [bend, weights, columns, rows, across, down, source, values, codes] = layOut([
+    Float64Array.from([
+      ...[corner.left, corner.top, ...middle, cos, sin, half * half, k1, k2],
+      ...[picture.width, picture.height],
+    ]),
+    WEIGHTS,
+    ...[room, room, room, room],
+    ...[Float32Array.BYTES_PER_ELEMENT * size, room, room],
+  ]);
+  const { memory, placePixels, readBetween, toBytes, toShorts } = kernels();
+  placePixels(
+    ...([bend, block.left, block.top, block.width, block.height, reads.left, reads.top] as const),
+    ...([reads.width - LOBES - 1, reads.height - LOBES - 1, LOBES - 1, BEYOND] as const),
+    ...([columns, rows, across, down] as const),
+  );
+  const inRaster = { ...reads, left: reads.left - left, top: reads.top - top };
+  const laid = new Float32Array(memory.buffer, source, size);
   const beyond = beyondOf(raster);
-  planes.forEach((plane, c) => {
-    const source = floatsOf(plane, raster, inRaster);
-    const [columns, rows, across, down, weights, from, onto] = layOut([
-      ...[place.columns, place.rows, place.across, place.down, WEIGHTS],
-      source,
-      Float32Array.BYTES_PER_ELEMENT * count,
-    ]);
-    kernels().readBetween(
+  const isBytes = raster.depth === 8;
+  const made = new (isBytes ? Uint8Array : Uint16Array)(memory.buffer, codes, count);
+  raster.planes.forEach((plane, c) => {
+    layFloats(plane, raster, inRaster, laid);
+    readBetween(
       ...([count, columns, rows, across, down, weights] as const),
-      ...([from, reads.width, onto, BEYOND + 1, beyond[c]] as const),
+      ...([source, reads.width, values, BEYOND + 1, beyond[c]] as const),
     );
-    out.planes[c].set(codesOf(takeFloats(onto, count), depth, 1));
+    (isBytes ? toBytes : toShorts)(values, codes, count, 1);
+    for (let y = 0; y < block.height; y++)
+      onto.planes[c].set(made.subarray(y * block.width, (y + 1) * block.width), y * onto.stride);
   });
-  return out;
 }
 
 /** A block of a smaller level, straight between the nearest samples: it is only looked at, and at once. */
-function readStraight(framing: Framing, window: Window, block: Rect, times: number): Raster {
+function readStraight(framing: Framing, window: Window, block: Rect, times: number, onto: Raster): void {
   const { raster } = window;
-  const out = createRaster(block.width, block.height, raster.planes.length, raster.depth);
   const row = rowOf(block.width);
   const beyond = beyondOf(raster);
   for (let y = 0; y < block.height; y++) {
     placeRow(row, framing, block, y, times, window, window.picture);
     raster.planes.forEach((plane, c) =>
-      readRowStraight(row, plane, raster, beyond[c], out.planes[c], y * block.width),
+      readRowStraight(row, plane, raster, beyond[c], onto.planes[c], y * onto.stride),
     );
   }
-  return out;
 }
 
 /** Where the pixels of one row are read from. */

@@ -12,6 +12,24 @@ export interface Framing {
   toFramed(x: number, y: number): Point;
   /** Whether pixels are only left out, and every other one stays what it is. */
   readonly isCutOnly: boolean;
+  /** The same way to the original as numbers. */
+  readonly bend: Bend;
+}
+
+/**
+ * How what is seen lies in the original: `(left, top)` is added, what comes out is turned back about the middle, and its
+ * distance from there, as a share `d` of half the diagonal, grows to `1 + k1 d^2 + k2 d^4` times what it was.
+ */
+export interface Bend {
+  readonly left: number;
+  readonly top: number;
+  readonly middle: Point;
+  readonly cos: number;
+  readonly sin: number;
+  /** Half the diagonal, in pixels. */
+  readonly half: number;
+  readonly k1: number;
+  readonly k2: number;
 }
 
 interface Size {
@@ -63,6 +81,7 @@ function mapping({ width, height }: Size, steps: readonly FinishStep[]) {
   const [cx, cy, half] = [width / 2, height / 2, Math.hypot(width, height) / 2];
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
   return {
+    bend: { middle: [cx, cy] as const, cos, sin, half, k1, k2 },
     isStill: k1 === 0 && k2 === 0 && angle === 0,
     isAcross: Math.abs(sin) > Math.abs(cos),
     /** Whether a frame whose corner lies so far from the middle, in pixels, holds no fold of the lens. */
@@ -151,6 +170,7 @@ export function framingOf(picture: Size, steps: readonly FinishStep[]): Framing 
       return [px - left, py - top];
     },
     isCutOnly: map.isStill,
+    bend: { ...map.bend, left, top },
   };
 }
 

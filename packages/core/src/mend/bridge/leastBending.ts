@@ -22,9 +22,11 @@ interface Bending {
 
 function bendingOf(isLost: Uint8Array, width: number): Bending {
   const height = isLost.length / width;
-  const places = Int32Array.from(isLost.keys()).filter((i) => isLost[i] === 1);
   const number = new Int32Array(isLost.length).fill(-1);
-  for (let k = 0; k < places.length; k++) number[places[k]] = k;
+  let count = 0;
+  for (let i = 0; i < isLost.length; i++) if (isLost[i]) number[i] = count++;
+  const places = new Int32Array(count);
+  for (let i = 0; i < isLost.length; i++) if (isLost[i]) places[number[i]] = i;
   const neighbours = new Int32Array(places.length * STENCIL.length);
   for (let k = 0, at = 0; k < places.length; k++) {
     const [x, y] = [places[k] % width, Math.floor(places[k] / width)];
