@@ -23,31 +23,57 @@ const endOn = (axis: Axis, { left, top, width, height }: Rect): number =>
 const middleOn = (axis: Axis, { reads }: Placed<unknown>): number =>
   (startOn(axis, reads) + endOn(axis, reads)) / 2;
 
-/** The axis along which things are spread the farther. */
-function longerAxis(things: readonly Placed<unknown>[]): Axis {
-  const spread = (axis: Axis): number => {
-    const middles = things.map((thing) => middleOn(axis, thing));
-    return Math.max(...middles) - Math.min(...middles);
-  };
-  return spread('x') >= spread('y') ? 'x' : 'y';
+/** Where things are cut in two. */
+interface Cut {
+  readonly axis: Axis;
+  readonly at: number;
 }
 
-/** Cuts things in two at their median; what reads on both sides of the cut is left over. */
+/** Shares of the things before a cut that is tried. */
+const QUANTILES = [0.3, 0.35, 0.4, 0.45, 0.5, 0.55, 0.6, 0.65, 0.7];
+
+const isBefore = ({ axis, at }: Cut, { reads }: Placed<unknown>): boolean => endOn(axis, reads) <= at;
+const isAfter = ({ axis, at }: Cut, { reads }: Placed<unknown>): boolean => startOn(axis, reads) >= at;
+
+/** The cut near the middle, across or down, that leaves most things whole on its emptier side. */
+function bestCut(things: readonly Placed<unknown>[]): Cut {
+  const cuts = (['x', 'y'] as const).flatMap((axis) => {
+    const middles = things.map((thing) => middleOn(axis, thing)).sort((a, b) => a - b);
+    return QUANTILES.map((share): Cut => ({
+      axis,
+      at: Math.round(middles[Math.floor(share * middles.length)]),
+    }));
+  });
+  const wholeOn = (cut: Cut): number => {
+    let [before, after] = [0, 0];
+    for (const thing of things) {
+      if (isBefore(cut, thing)) before++;
+      else if (isAfter(cut, thing)) after++;
+    }
+    return Math.min(before, after);
+  };
+  let best = { cut: cuts[0], whole: -1 };
+  for (const cut of cuts) {
+    const whole = wholeOn(cut);
+    if (whole > best.whole) best = { cut, whole };
+  }
+  return best.cut;
+}
+
+/** Cuts things in two near their middle; what reads on both sides of the cut is left over. */
 function cut<T>(things: readonly Placed<T>[], runs: number, rest: Placed<T>[]): Placed<T>[][] {
   if (runs < 2 || things.length < 2 * SHORTEST) return [[...things]];
-  const axis = longerAxis(things);
-  const middles = things.map((thing) => middleOn(axis, thing)).sort((a, b) => a - b);
-  const at = Math.round(middles[middles.length >> 1]);
-  const before = things.filter(({ reads }) => endOn(axis, reads) <= at);
-  const after = things.filter(({ reads }) => startOn(axis, reads) >= at);
+  const best = bestCut(things);
+  const before = things.filter((thing) => isBefore(best, thing));
+  const after = things.filter((thing) => isAfter(best, thing));
   // Where most of it lies across the cut, cutting gains nothing.
   if (before.length + after.length < 0.75 * things.length) return [[...things]];
-  rest.push(...things.filter(({ reads }) => endOn(axis, reads) > at && startOn(axis, reads) < at));
+  rest.push(...things.filter((thing) => !isBefore(best, thing) && !isAfter(best, thing)));
   return [...cut(before, runs / 2, rest), ...cut(after, runs / 2, rest)];
 }
 
 /**
- * Shares things out by where they look, so that no two runs look at the same pixel (k-d tree, cut at medians). The
+ * Shares things out by where they look, so that no two runs look at the same pixel (k-d tree, cut where least lies across). The
  * runs depend on the things alone, not on how many threads there are: whoever carries them out gets the same result.
  *
  * @param readsOf the rectangle a thing looks at
