@@ -6,6 +6,7 @@ export * from './filters';
 export * from './forest';
 export * from './framing';
 export * from './gaps';
+export * from './lab';
 export * from './luma';
 export * from './ridges';
 export * from './rims';

@@ -44,3 +44,8 @@ export function lightOfLab([lightness, a, b]: Lab): [red: number, green: number,
   const row = ([p, q, r]: readonly number[]): number => p * x + q * y + r * z;
   return [row(FROM_XYZ[0]), row(FROM_XYZ[1]), row(FROM_XYZ[2])];
 }
+
+/** Light of X, Y and Z over those of white, row after row: the last step of {@link lightOfLab}, for compiled loops. */
+export const LIGHT_OF_XYZ = Float32Array.from(
+  FROM_XYZ.flatMap((row) => row.map((value, k) => value * WHITE[k])),
+);

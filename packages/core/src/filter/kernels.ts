@@ -186,6 +186,10 @@ export interface Kernels {
     samples: number,
     sums: number,
   ): void;
+  toLab(red: number, green: number, blue: number, count: number): void;
+  fromLab(lightness: number, as: number, bs: number, count: number, matrix: number): void;
+  expose(red: number, green: number, blue: number, count: number, stops: number, range: number): void;
+  moveLab(lightness: number, as: number, bs: number, count: number, added: number, by: number): void;
   placePixels(
     ...places: readonly [
       bend: number,

@@ -1,5 +1,4 @@
-import { labOf, lightOfLab } from '../../colour/lab.ts';
-import { labPlanes } from '../../colour/labPlanes.ts';
+import { labPlanes, lightPlanes, movedLab } from '../../colour/labPlanes.ts';
 import type { Pixels } from '../../raster/pixels.ts';
 import type { Rect } from '../../raster/rect.ts';
 import { intersectRects, isEmpty } from '../../raster/rect.ts';
@@ -7,9 +6,8 @@ import { pictureRect } from '../../raster/window.ts';
 import type { Target } from '../../target/target.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
 import { targetDistance } from '../../target/targetDistance.ts';
-import { colourPlanes } from '../patch.ts';
 import type { Ground } from './ground.ts';
-import { lightTables } from './tone.ts';
+import { inCodes, partOf } from './tone.ts';
 import type { LabStatistics, MatchMend } from './treatment.ts';
 
 /** Spreads are brought together by at most this factor: more would make noise of what is even. */
@@ -40,26 +38,14 @@ export function labStatistics(target: Target, pixels: Pixels): LabStatistics | n
 }
 
 /** Brings mean and spread of L*a*b* from those of one patch to those of another. (Reinhard et al. 2001.) */
-export function match(
-  { from, to }: MatchMend,
-  { raster, rect: whole, picture }: Ground,
-  rect: Rect,
-): Float32Array[] {
-  const planes = colourPlanes(raster);
-  const tables = lightTables(planes.length, picture);
-  const [red, green, blue] = planes.length === 3 ? [0, 1, 2] : [0, 0, 0];
-  const factors = from.spread.map((own, k) =>
+export function match({ from, to }: MatchMend, ground: Ground, rect: Rect): Float32Array[] {
+  const [lightness, a, b] = from.spread.map((own, k) =>
     Math.min(MOST_STRETCH, Math.max(1 / MOST_STRETCH, (to.spread[k] + EVEN) / (own + EVEN))),
   );
-  const values = planes.map(() => new Float32Array(rect.width * rect.height));
-  for (let y = 0, i = 0; y < rect.height; y++)
-    for (let x = 0; x < rect.width; x++, i++) {
-      const at = (rect.top + y - whole.top) * raster.stride + rect.left + x - whole.left;
-      const light = (c: number): number => tables[c].light[planes[c][at]];
-      const lab = labOf(light(red), light(green), light(blue));
-      const moved = (k: 0 | 1 | 2): number => to.mean[k] + factors[k] * (lab[k] - from.mean[k]);
-      const matched = lightOfLab([Math.max(0, moved(0)), moved(1), moved(2)]);
-      for (let c = 0; c < planes.length; c++) values[c][i] = tables[c].encode(matched[c]);
-    }
-  return values;
+  const moved = movedLab(lightPlanes(partOf(ground, rect), ground.picture.transfer), {
+    lightness: { times: lightness, plus: to.mean[0] - lightness * from.mean[0] },
+    turn: [a, 0, 0, b],
+    plus: [to.mean[1] - a * from.mean[1], to.mean[2] - b * from.mean[2]],
+  });
+  return inCodes(moved, ground);
 }
