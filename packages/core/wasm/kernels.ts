@@ -10,5 +10,6 @@ export * from './lab';
 export * from './luma';
 export * from './ridges';
 export * from './rims';
+export * from './smear';
 export * from './texture';
 export * from './veils';

@@ -186,6 +186,19 @@ export interface Kernels {
     samples: number,
     sums: number,
   ): void;
+  addBetween(
+    ...places: readonly [
+      from: number,
+      stride: number,
+      onto: number,
+      width: number,
+      height: number,
+      first: number,
+      right: number,
+      below: number,
+      askew: number,
+    ]
+  ): void;
   toLab(red: number, green: number, blue: number, count: number): void;
   fromLab(lightness: number, as: number, bs: number, count: number, matrix: number): void;
   expose(red: number, green: number, blue: number, count: number, stops: number, range: number): void;

@@ -1,4 +1,5 @@
 import { gaussianBlur } from '../../filter/gaussian.ts';
+import { clear, kernels, layOut, takeFloats } from '../../filter/kernels.ts';
 import type { Rect } from '../../raster/rect.ts';
 import { colourFloats } from '../patch.ts';
 import type { Ground } from './ground.ts';
@@ -7,34 +8,46 @@ import type { SoftenMend } from './treatment.ts';
 /** How far a soften looks around, in pixels. */
 export const softenReach = ({ sigma }: SoftenMend): number => Math.ceil(3.5 * sigma) + 2;
 
+/** A plane with its nearest samples laid around it, so many on each side. */
+function padded(data: Float32Array, width: number, by: number): Float32Array {
+  const height = data.length / width;
+  const stride = width + 2 * by;
+  const out = new Float32Array(stride * (height + 2 * by) + by);
+  for (let y = 0; y < height + 2 * by; y++) {
+    const from = Math.min(height - 1, Math.max(0, y - by)) * width;
+    const row = y * stride;
+    out.fill(data[from], row, row + by);
+    out.set(data.subarray(from, from + width), row + by);
+    out.fill(data[from + width - 1], row + by + width, row + stride);
+  }
+  return out;
+}
+
 /** The mean along a line through each pixel, weighed by a Gaussian; between pixels straight. */
 function alongLine(data: Float32Array, width: number, sigma: number, angle: number): Float32Array {
-  const height = data.length / width;
   const reach = Math.ceil(3.5 * sigma);
   const weights = Array.from({ length: 2 * reach + 1 }, (_, k) =>
     Math.exp(-((k - reach) ** 2) / (2 * sigma * sigma)),
   );
   const total = weights.reduce((sum, weight) => sum + weight, 0);
-  const out = new Float32Array(data.length);
+  const by = reach + 2;
+  const stride = width + 2 * by;
+  const [from, onto] = layOut([padded(data, width, by), data.byteLength]);
+  clear(onto, data.byteLength);
   weights.forEach((weight, k) => {
     const [dx, dy] = [(k - reach) * Math.cos(angle), (k - reach) * Math.sin(angle)];
     const [wholeX, wholeY] = [Math.floor(dx), Math.floor(dy)];
     const [ax, ay] = [dx - wholeX, dy - wholeY];
     const share = weight / total;
-    for (let y = 0; y < height; y++) {
-      const upper = Math.min(height - 1, Math.max(0, y + wholeY)) * width;
-      const lower = Math.min(height - 1, Math.max(0, y + wholeY + 1)) * width;
-      for (let x = 0; x < width; x++) {
-        const left = Math.min(width - 1, Math.max(0, x + wholeX));
-        const right = Math.min(width - 1, Math.max(0, x + wholeX + 1));
-        out[y * width + x] +=
-          share *
-          ((1 - ay) * ((1 - ax) * data[upper + left] + ax * data[upper + right]) +
-            ay * ((1 - ax) * data[lower + left] + ax * data[lower + right]));
-      }
-    }
+    kernels().addBetween(
+      from + Float32Array.BYTES_PER_ELEMENT * ((by + wholeY) * stride + by + wholeX),
+      Float32Array.BYTES_PER_ELEMENT * stride,
+      ...([onto, width, data.length / width] as const),
+      ...([share * (1 - ay) * (1 - ax), share * (1 - ay) * ax] as const),
+      ...([share * ay * (1 - ax), share * ay * ax] as const),
+    );
   });
-  return out;
+  return takeFloats(onto, data.length);
 }
 
 /** Blurs with a Gaussian, evenly or along one direction. Works on encoded values, as paint is smeared. */
