@@ -250,6 +250,13 @@ export function share(seen: usize, again: usize, ratio: usize, count: i32, least
   }
 }
 
+/** Values times a number; in place. Up to three behind the last are written too. */
+export function scale(values: usize, by: f32, count: i32): void {
+  const factor = f32x4.splat(by);
+  const end = (<usize>count) << 2;
+  for (let i: usize = 0; i < end; i += 16) v128.store(values + i, f32x4.mul(v128.load(values + i), factor));
+}
+
 /** Multiplies values by others; in place. */
 export function multiply(values: usize, by: usize, count: i32): void {
   let i = 0;

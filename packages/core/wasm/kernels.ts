@@ -8,6 +8,7 @@ export * from './framing';
 export * from './gaps';
 export * from './lab';
 export * from './luma';
+export * from './patches';
 export * from './ridges';
 export * from './rims';
 export * from './smear';

@@ -2,7 +2,7 @@ import { kernels, layOut, takeFloats } from '../filter/kernels.ts';
 import type { PictureShape, Raster } from '../raster/raster.ts';
 import { valuesOf } from '../raster/values.ts';
 import { LIGHT_OF_XYZ } from './lab.ts';
-import { fromLight, lightTablesOf, toLight } from './lightTable.ts';
+import { ROOT_STEPS, lightTablesOf, toLight } from './lightTable.ts';
 
 /** Linear light of every pixel in three planes, row after row without gaps; grey stands for all three. */
 export function lightPlanes(raster: Raster, transfer?: PictureShape['transfer']): Float32Array[] {
@@ -12,12 +12,21 @@ export function lightPlanes(raster: Raster, transfer?: PictureShape['transfer'])
   return planes.length === 3 ? planes : [planes[0], planes[0], planes[0]];
 }
 
-/** Light in encoded values of 0 to 1, one plane for each colour channel that is wanted. */
+/** Light in code values, not rounded, one plane for each colour channel that is wanted. @param top the largest code */
 export const encodedPlanes = (
   light: readonly Float32Array[],
   channels: number,
+  top: number,
   transfer?: PictureShape['transfer'],
-): Float32Array[] => lightTablesOf(channels, transfer).map((table, c) => fromLight(light[c], table));
+): Float32Array[] =>
+  lightTablesOf(channels, transfer).map(({ codes }, c) => {
+    const { length } = light[c];
+    const [values, at] = layOut([light[c], codes]);
+    const { encode, scale } = kernels();
+    encode(values, length, at, ROOT_STEPS);
+    scale(values, top, length);
+    return takeFloats(values, length);
+  });
 
 /** Loops over three planes of light or L*a*b* that lie in the compiled loops' memory, and what is made of them. */
 function inPlace(

@@ -56,6 +56,9 @@ export interface Kernels {
   ): void;
   addBounded(values: number, change: number, count: number): void;
   share(seen: number, again: number, ratio: number, count: number, least: number): void;
+  layBytes(samples: number, values: number, cover: number, count: number): void;
+  layShorts(samples: number, values: number, cover: number, count: number): void;
+  scale(values: number, by: number, count: number): void;
   multiply(values: number, by: number, count: number): void;
   fromBytes(from: number, onto: number, count: number): void;
   fromShorts(from: number, onto: number, count: number): void;

@@ -1,7 +1,10 @@
+import { kernels, layOut } from '../filter/kernels.ts';
 import type { Raster } from '../raster/raster.ts';
-import { colourChannels, fullScale } from '../raster/raster.ts';
+import { bytesPerSample, colourChannels, viewRaster } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
+import { intersectRects, isEmpty } from '../raster/rect.ts';
 import type { Window } from '../raster/window.ts';
+import { windowRect } from '../raster/window.ts';
 
 /** What a mend lays down: new values for a rectangle, and how much of each pixel they take. */
 export interface Patch {
@@ -20,26 +23,24 @@ export const EMPTY_PATCH: Patch = {
 
 /** Lays a patch onto a window that holds its rectangle, in place. This is the one place where values are rounded. */
 export function layPatch(patch: Patch, window: Window): void {
-  const { rect, coverage } = patch;
   const { raster } = window;
-  const top = fullScale(raster.depth);
-  const firstX = rect.left - window.left;
-  const firstY = rect.top - window.top;
-  for (let channel = 0; channel < patch.values.length; channel++) {
-    const values = patch.values[channel];
-    const plane = raster.planes[channel];
-    for (let y = 0; y < rect.height; y++) {
-      const from = y * rect.width;
-      const onto = (firstY + y) * raster.stride + firstX;
-      for (let x = 0; x < rect.width; x++) {
-        const amount = coverage[from + x];
-        if (amount === 0) continue;
-        const old = plane[onto + x];
-        const mended = Math.round(old + amount * (values[from + x] - old));
-        plane[onto + x] = mended < 0 ? 0 : mended > top ? top : mended;
-      }
-    }
-  }
+  // What lies beyond the window is covered by nothing.
+  const { rect, values, coverage } = cropPatch(patch, intersectRects(patch.rect, windowRect(window)));
+  if (values.length === 0 || isEmpty(rect)) return;
+  const { width, height } = rect;
+  const part = viewRaster(raster, { ...rect, left: rect.left - window.left, top: rect.top - window.top });
+  const isBytes = raster.depth === 8;
+  const bytes = width * height * bytesPerSample(raster.depth);
+  const [samples, cover, ...laid] = layOut([bytes, coverage, ...values]);
+  const { memory, layBytes, layShorts } = kernels();
+  const codes = new (isBytes ? Uint8Array : Uint16Array)(memory.buffer, samples, width * height);
+  laid.forEach((value, channel) => {
+    const plane = part.planes[channel];
+    for (let y = 0; y < height; y++)
+      codes.set(plane.subarray(y * part.stride, y * part.stride + width), y * width);
+    (isBytes ? layBytes : layShorts)(samples, value, cover, width * height);
+    for (let y = 0; y < height; y++) plane.set(codes.subarray(y * width, (y + 1) * width), y * part.stride);
+  });
 }
 
 /** The colour planes of a raster: all but alpha. */

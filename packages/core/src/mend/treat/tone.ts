@@ -54,9 +54,5 @@ export function tone(mend: ToneMend, ground: Ground, rect: Rect): Float32Array[]
 }
 
 /** Light as code values, not rounded, of each colour channel of the ground. */
-export function inCodes(light: readonly Float32Array[], { raster, picture }: Ground): Float32Array[] {
-  const top = fullScale(raster.depth);
-  const planes = encodedPlanes(light, colourPlanes(raster).length, picture.transfer);
-  for (const plane of planes) for (let i = 0; i < plane.length; i++) plane[i] *= top;
-  return planes;
-}
+export const inCodes = (light: readonly Float32Array[], { raster, picture }: Ground): Float32Array[] =>
+  encodedPlanes(light, colourPlanes(raster).length, fullScale(raster.depth), picture.transfer);
