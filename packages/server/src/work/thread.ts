@@ -221,8 +221,8 @@ export type ThreadDelivery =
 
 function render({ ground, part }: Extract<ThreadTask, { task: 'render' }>): Promise<undefined> {
   renderPart(ground, part);
-  // Bands in floating point are much; a patch is not worth the time.
-  if (part.kind === 'finish' || part.kind === 'frame') collect();
+  // Bands in floating point are much, and the picture is held until then; a patch is not worth the time.
+  if (part.kind === 'finish' || part.kind === 'frame') setImmediate(collect);
   return Promise.resolve(undefined);
 }
 

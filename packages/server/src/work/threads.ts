@@ -96,6 +96,8 @@ export function startThreads(mostPixels: number): Threads {
     execArgv: ['--import', 'tsx'],
     maxThreads: availableParallelism(),
     idleTimeout: 60_000,
+    // Between two tasks a thread must come to let go of what the last one held.
+    atomics: 'disabled',
   });
 
   async function run<T>(task: ThreadTask, transferList: MessagePort[] = []): Promise<T> {
