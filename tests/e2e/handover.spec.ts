@@ -215,4 +215,17 @@ test('a picture leaves with its mends, comes back changed, and stands as one ste
   expect(samples.map((plane) => plane[70 * SIZE.width + 155])).toEqual([0x20, 0x20, 0x20]);
   await page.keyboard.press('Control+z');
   await expect.poll(() => toneAt(155, 70)).toBeGreaterThan(110);
+
+  // Dropped where pictures come in, it is known by the name it left under, whatever its format.
+  await page.getByRole('link', { name: 'Intake', exact: true }).click();
+  await addFiles(page, [
+    { name: 'away to work on.png', buffer: await sharp(changed).png().toBuffer() },
+    { name: 'another.png', buffer: await sharp(changed).resize(200).png().toBuffer() },
+  ]);
+  await expect(page.getByText(/^Came back to away.tif as one step of its history/)).toBeVisible();
+  await expect(page.getByText(/One mend lies under what changed/)).toBeVisible();
+  await expect(page.locator('[data-picture]')).toHaveCount(2);
+  await page.getByRole('button', { name: 'Look at away.tif' }).click();
+  await expect.poll(() => toneAt(155, 70)).toBeLessThan(60);
+  expect((await saved(page)).recipe.mends.at(-1)?.method).toBe('return');
 });

@@ -1,8 +1,8 @@
-import type { Job, JobEvent, Picture, WorkKind } from '@fennip/contract';
+import type { AwayFile, Job, JobEvent, Picture, TakenBack, WorkKind } from '@fennip/contract';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { get, post } from '../api/http.ts';
-import { uploadPicture } from '../api/upload.ts';
+import { bringBack, uploadPicture } from '../api/upload.ts';
 
 /** A file on its way to the server, or one that was refused. */
 export interface Upload {
@@ -11,6 +11,14 @@ export interface Upload {
   readonly share: number;
   /** Why it was refused; none while it is on its way. */
   readonly problem: string | null;
+  /** The picture of the job that it came back to, by its name; none where it is a picture of its own. */
+  readonly back: CameBack | null;
+}
+
+/** What a file that came back changed. */
+export interface CameBack extends TakenBack {
+  readonly pictureId: string;
+  readonly pictureName: string;
 }
 
 /** How many files are sent at the same time; more would only share the same line. */
@@ -132,14 +140,29 @@ export const useJob = defineStore('job', () => {
     return asked.then(({ place }) => place);
   }
 
+  /** The picture that left as a file of this name, to be worked on elsewhere; it may come back in another format. */
+  async function awayAs(jobId: string, name: string): Promise<AwayFile | undefined> {
+    const stem = (file: string): string => file.replace(/\.[^.]*$/, '');
+    const files = await get<AwayFile[]>(`/jobs/${jobId}/away`);
+    return files.find(({ fileName }) => stem(fileName) === stem(name));
+  }
+
   async function sendNext(): Promise<void> {
     const next = waiting.shift();
     if (!next) return;
     sending++;
+    const progress = (share: number): void => change(next.id, { share });
     try {
-      const place = await placeIn(next.jobId);
-      takePicture(await uploadPicture(next.jobId, place, next.file, (share) => change(next.id, { share })));
-      forgetUpload(next.id);
+      const away = await awayAs(next.jobId, next.file.name);
+      if (away) {
+        const came = await bringBack(away.pictureId, next.file, progress);
+        change(next.id, { share: 1, back: { ...came, ...away } });
+      } else {
+        const came = await uploadPicture(next.jobId, await placeIn(next.jobId), next.file, progress);
+        // What was heard of it while the answer was on its way is newer.
+        if (!pictures.value.some(({ id }) => id === came.id)) takePicture(came);
+        forgetUpload(next.id);
+      }
     } catch (error) {
       change(next.id, { problem: error instanceof Error ? error.message : String(error) });
     } finally {
@@ -154,7 +177,7 @@ export const useJob = defineStore('job', () => {
     if (!jobId) return;
     for (const file of files) {
       const id = nextUpload++;
-      uploads.value.push({ id, name: file.name, share: 0, problem: null });
+      uploads.value.push({ id, name: file.name, share: 0, problem: null, back: null });
       waiting.push({ id, file, jobId });
     }
     while (sending < SENT_AT_ONCE && waiting.length > 0) void sendNext();
@@ -180,7 +203,7 @@ export const useJob = defineStore('job', () => {
   const backgroundShare = computed(() => {
     const shares = [
       ...work.value.values(),
-      ...uploads.value.filter((u) => u.problem === null).map((u) => u.share),
+      ...uploads.value.filter((u) => u.problem === null && u.back === null).map((u) => u.share),
     ];
     return shares.length > 0 ? shares.reduce((sum, share) => sum + share, 0) / shares.length : null;
   });

@@ -120,7 +120,11 @@ export const usePicture = defineStore('picture', () => {
 
   async function fetchAndOpen(id: string): Promise<void> {
     wanted = id;
-    if (picture.value?.id === id) return;
+    if (picture.value?.id === id) {
+      // Nobody listened while other pages of the job were open.
+      await takeNewer();
+      return;
+    }
     // What waits belongs to the picture that is left, and the line that saves it opens the next one too.
     if (sending) await sending;
     if (wanted !== id) return;
@@ -279,13 +283,18 @@ export const usePicture = defineStore('picture', () => {
 
   const areOthersAhead = (theirs: number): boolean => theirs > revision && unsent.value.length === 0;
 
-  /** Takes over what another window has done, once ours is through. */
-  async function catchUp(): Promise<void> {
+  /** Takes over what was done elsewhere, once ours is through. @returns whether there was anything */
+  async function takeNewer(): Promise<boolean> {
     const sheet = await freshSheet();
-    if (!sheet || !areOthersAhead(sheet.revision)) return;
+    if (!sheet || !areOthersAhead(sheet.revision)) return false;
     takeSheet(sheet);
     showMends();
-    notice.value = say('notice.otherWindow');
+    return true;
+  }
+
+  /** The same, and says so: another window has done it. */
+  async function catchUp(): Promise<void> {
+    if (await takeNewer()) notice.value = say('notice.otherWindow');
   }
 
   /** Work that the server was asked for edits the picture as well; it is not another window's. */

@@ -99,6 +99,13 @@ export interface Delivery extends DeliveryRequest {
   readonly createdAt: string;
 }
 
+/** A file that a picture left as, to be worked on elsewhere: what comes back under its name is that picture. */
+export interface AwayFile {
+  readonly fileName: string;
+  readonly pictureId: string;
+  readonly pictureName: string;
+}
+
 /** What became of a picture that was brought back from elsewhere. */
 export interface TakenBack {
   /** How much of the picture changed, 0 to 1. */

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import type { Recipe } from '@fennip/core';
-import type { TakenBack } from '@fennip/contract';
+import type { AwayFile, TakenBack } from '@fennip/contract';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
 import type { Database } from '../database/connect.ts';
@@ -23,6 +23,20 @@ async function sentRecipe(database: Database, picture: PictureRow, now: Recipe):
   const { finish, ...mends } = now;
   void finish;
   return mends;
+}
+
+/** The files that pictures of a job left as, to be worked on elsewhere; of files with one name the last. */
+export async function awayFiles(database: Database, jobId: string): Promise<AwayFile[]> {
+  const rows: { file_name: string; picture_id: string; name: string }[] = await database('deliveries')
+    .join('pictures', 'pictures.id', 'deliveries.picture_id')
+    .where({ 'pictures.job_id': jobId, 'deliveries.state': 'done' })
+    .whereRaw("deliveries.request->>'isUnfinished' = 'true'")
+    .orderBy('deliveries.created_at')
+    .select('deliveries.file_name', 'deliveries.picture_id', 'pictures.name');
+  const last = new Map(rows.map((row) => [row.file_name, row]));
+  return [...last.values()].map((row) => ({
+    ...{ fileName: row.file_name, pictureId: row.picture_id, pictureName: row.name },
+  }));
 }
 
 /**

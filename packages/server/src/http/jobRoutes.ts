@@ -1,3 +1,4 @@
+import { awayFiles } from '../deliver/takeBack.ts';
 import { randomUUID } from 'node:crypto';
 import { Router } from 'express';
 import type { Job } from '@fennip/contract';
@@ -85,6 +86,11 @@ export function jobRoutes(context: Context): Router {
   router.get('/jobs/:job', async (request, response) => {
     const job = await jobById(database, checkId(request.params.job, 'job'));
     response.json({ job, pictures: await picturesOfJob(database, job.id) });
+  });
+
+  router.get('/jobs/:job/away', async (request, response) => {
+    const job = await jobById(database, checkId(request.params.job, 'job'));
+    response.json(await awayFiles(database, job.id));
   });
 
   router.delete('/jobs/:job', async (request, response) => {

@@ -4,8 +4,10 @@ import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { remove } from '../../api/http.ts';
 import ContactPrint from '../../head/ContactPrint.vue';
+import type { CameBack } from '../../stores/job.ts';
 import { useJob } from '../../stores/job.ts';
-import { say } from '../../words/say.ts';
+import { percent } from '../../words/figures.ts';
+import { say, sayCount } from '../../words/say.ts';
 
 const job = useJob();
 const router = useRouter();
@@ -17,12 +19,16 @@ function take({ file }: UploadRequestOptions): XMLHttpRequest | Promise<unknown>
   return Promise.resolve();
 }
 
-function open(pictureId: string): void {
-  void router.push({
-    name: 'picture',
-    params: { job: job.job?.id ?? '', picture: pictureId, stage: 'examine' },
-  });
+function open(pictureId: string, stage: 'examine' | 'mend'): void {
+  void router.push({ name: 'picture', params: { job: job.job?.id ?? '', picture: pictureId, stage } });
 }
+
+/** What a file that came back by its name did. */
+const cameBack = ({ pictureName, share, covered }: CameBack): string =>
+  [
+    say('intake.cameBack', { name: pictureName, share: percent(share) }),
+    ...(covered.length === 0 ? [] : [sayCount('intake.covered', covered.length)]),
+  ].join(' ');
 
 async function takeOut(pictureId: string): Promise<void> {
   notice.value = null;
@@ -60,6 +66,15 @@ async function takeOut(pictureId: string): Promise<void> {
             <span role="alert">{{ upload.problem }}</span>
             <el-button size="small" @click="job.forgetUpload(upload.id)">{{ say('act.close') }}</el-button>
           </template>
+          <template v-else-if="upload.back">
+            <span role="status">{{ cameBack(upload.back) }}</span>
+            <span class="after">
+              <el-button size="small" @click="open(upload.back.pictureId, 'mend')">{{
+                say('intake.lookAt', { name: upload.back.pictureName })
+              }}</el-button>
+              <el-button size="small" @click="job.forgetUpload(upload.id)">{{ say('act.close') }}</el-button>
+            </span>
+          </template>
           <el-progress v-else :percentage="Math.round(upload.share * 100)" :stroke-width="6" />
         </li>
       </ul>
@@ -80,7 +95,7 @@ async function takeOut(pictureId: string): Promise<void> {
             class="print"
             :disabled="picture.state === 'failed'"
             :data-picture="picture.name"
-            @click="open(picture.id)"
+            @click="open(picture.id, 'examine')"
           >
             <ContactPrint :picture="picture" />
           </button>
@@ -132,6 +147,13 @@ async function takeOut(pictureId: string): Promise<void> {
   padding: 7px 12px;
   border-bottom: 1px solid var(--line);
   background: var(--raised);
+}
+.after {
+  display: flex;
+  gap: 8px;
+}
+.after .el-button {
+  margin: 0;
 }
 .uploads .refused {
   box-shadow: inset 4px 0 var(--open);
