@@ -225,15 +225,13 @@ function recoverStain(
   };
 }
 
-/** A band that departs from its surroundings by less than this, in spreads of theirs, is not seen. */
-const UNSEEN_BAND = 0.7;
-/** Closed as a whole a line must leave less than this share of it. */
-const CLOSED_SHARE = 0.35;
 /**
- * A line that lets more through than this is never given up: it is the ground that departs there. The three bounds are by
- * trial on scratches and hairs over six scenes; they choose what errs less to within 0.4 dB.
+ * A line that still departs from its surroundings as a band, in spreads of theirs, is closed as a whole where that leaves
+ * less than a share of it. From `plain` on a band is seen on any ground. From `seen` on it may be the ground itself that
+ * departs there: a line that lets more through than `plenty` is not given up then. All by trial: the first on the scans
+ * of a print, the others on scratches and hairs over six scenes, where they choose what errs less to within 0.4 dB.
  */
-const PLENTY = 0.3;
+const BAND = { plain: 2, plainShare: 0.5, seen: 0.7, seenShare: 0.35, plenty: 0.3 };
 /** How far beyond its own reach a mended line is looked at, in pixels. */
 const BAND_LOOK = 6;
 
@@ -247,14 +245,20 @@ function bandAfter(mend: SpotMend, target: StrokeTarget, reach: number, pixels: 
   return bandLeft(target, reach, { ...window, raster });
 }
 
-/** Whether a line that was undone by a hair too little or too much still shows, and would not if it were closed whole. */
-function leavesBand(mend: RecoverMend, pixels: Pixels): boolean {
+/**
+ * Whether a line that was undone by a hair too little or too much still shows, and would not if it were closed whole.
+ *
+ * @param share how much of it can be recovered, 0 to 1
+ */
+function leavesBand(mend: RecoverMend, share: number, pixels: Pixels): boolean {
   const { target } = mend;
   if (target.shape !== 'stroke') return false;
   const closed: BridgeMend = { ...mend, ...bridgeReach(mend, pixels), method: 'bridge' };
   const reach = target.width / 2 + Math.max(mend.margin + mend.edge, closed.margin + closed.edge);
   const left = bandAfter(mend, target, reach, pixels);
-  return left > UNSEEN_BAND && bandAfter(closed, target, reach, pixels) < CLOSED_SHARE * left;
+  if (left <= BAND.seen || (left <= BAND.plain && share >= BAND.plenty)) return false;
+  const most = left > BAND.plain ? BAND.plainShare : BAND.seenShare;
+  return bandAfter(closed, target, reach, pixels) < most * left;
 }
 
 /** Recovers a line under a stroke, where there is one; a wide one only when that is asked for. */
@@ -271,7 +275,7 @@ function recoverStroke(
   if (!line) return null;
   const { veil, reach, recoverability: share, evidence } = line;
   const mend: RecoverMend = { ...base, ...reach, method: 'recover', veil, source: null };
-  if (choice === 'auto' && share < PLENTY && leavesBand(mend, pixels)) return null;
+  if (choice === 'auto' && leavesBand(mend, share, pixels)) return null;
   return {
     mend,
     sources: [],
