@@ -1,0 +1,134 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { Page } from '@playwright/test';
+import sharp from 'sharp';
+import { saved } from './desk.ts';
+import { addFiles, expect, makeJob, test } from './fixtures.ts';
+
+const PICTURES = fileURLToPath(new URL('../../packages/scenes/pictures', import.meta.url));
+
+interface LaidSpeck {
+  readonly kind: string;
+  readonly x: number;
+  readonly y: number;
+  readonly r: number;
+}
+
+/** What was laid on a picture of the demo: its specks, as the scene that was rendered has them. */
+const specksOf = (file: string): LaidSpeck[] =>
+  (
+    JSON.parse(readFileSync(join(PICTURES, `${file}.truth.json`), 'utf8')) as { faults: LaidSpeck[] }
+  ).faults.filter(({ kind }) => kind === 'speck');
+
+interface GreyPicture {
+  readonly data: Uint8Array;
+  readonly width: number;
+}
+
+async function greyOf(file: Buffer): Promise<GreyPicture> {
+  const { data, info } = await sharp(file)
+    .removeAlpha()
+    .toColourspace('b-w')
+    .extractChannel(0)
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return { data, width: info.width };
+}
+
+/** How far the middle of a disc departs from the ring around it, in codes of 255. */
+function departure({ data, width }: GreyPicture, { x, y, r }: LaidSpeck): number {
+  const [core, ring] = [
+    [0, 0],
+    [0, 0],
+  ];
+  const reach = Math.ceil(2.4 * r + 2);
+  for (let py = Math.max(0, Math.floor(y - reach)); py <= y + reach; py++)
+    for (let px = Math.max(0, Math.floor(x - reach)); px <= x + reach; px++) {
+      const away = Math.hypot(px + 0.5 - x, py + 0.5 - y);
+      const sum = away < 0.7 * r + 0.5 ? core : away > 1.5 * r + 1 && away < reach ? ring : null;
+      const value = data[py * width + px];
+      if (!sum || value === undefined) continue;
+      sum[0] += value;
+      sum[1]++;
+    }
+  return Math.abs(core[0] / core[1] - ring[0] / ring[1]);
+}
+
+/** The mended picture without its finish, as it would leave to be worked on. */
+async function mendedFile(page: Page): Promise<Buffer> {
+  const id = /pictures\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  const api = (path: string): string => new URL(`/api${path}`, page.url()).href;
+  const order = { format: 'png', quality: 100, depth: 8, isUnfinished: true };
+  const asked = await page.request.post(api(`/pictures/${id}/deliveries`), { data: order });
+  const { id: delivery } = (await asked.json()) as { id: string };
+  const file = (): ReturnType<Page['request']['get']> =>
+    page.request.get(api(`/deliveries/${delivery}/file`));
+  await expect.poll(async () => (await file()).status()).toBe(200);
+  return (await file()).body();
+}
+
+for (const { file, lamp, least } of [
+  { file: 'opening-day-print.tif', lamp: 'print', least: 0.75 },
+  { file: 'wagon-in-the-quarry.jpg', lamp: 'water', least: 0.85 },
+])
+  test(`the demo's ${lamp} is examined, mended, finished and handed over with its report: ${file}`, async ({
+    quietPage: page,
+  }) => {
+    const original = readFileSync(join(PICTURES, file));
+    await makeJob(page, `All of the ${lamp}`);
+    await addFiles(page, [{ name: file, buffer: original }]);
+    await expect(page.getByText('Not examined')).toBeVisible();
+    await page.locator(`[data-picture="${file}"]`).click();
+    await page.getByTestId('examine').click();
+    await expect(page.locator('[data-entry]').first()).toBeVisible();
+    await page.getByRole('link', { name: 'Mend', exact: true }).click();
+    await page.getByRole('button', { name: 'Choose all' }).click();
+    await page.getByTestId('mend-chosen').click();
+    await expect(page.getByText(/^0 open of/)).toBeVisible({ timeout: 120_000 });
+    const { mends } = (await saved(page)).recipe;
+
+    // Of what was laid on the scene, and could be seen there, most no longer departs from what is around it.
+    const [before, after] = [await greyOf(original), await greyOf(await mendedFile(page))];
+    const seen = specksOf(file).filter((speck) => departure(before, speck) > 12);
+    const gone = seen.filter((speck) => departure(after, speck) < 0.5 * departure(before, speck));
+    expect(seen.length).toBeGreaterThan(60);
+    expect(gone.length / seen.length).toBeGreaterThan(least);
+
+    await page.getByRole('link', { name: 'Finish', exact: true }).click();
+    await page.getByRole('button', { name: 'Levels', exact: true }).click();
+    await page.getByRole('button', { name: 'Sharpen', exact: true }).click();
+    const steps = async (): Promise<unknown[]> =>
+      ((await saved(page)).recipe as unknown as { finish?: unknown[] }).finish ?? [];
+    await expect.poll(async () => (await steps()).length).toBe(2);
+
+    await page.getByRole('link', { name: 'Hand over', exact: true }).click();
+    await page.getByText('TIFF', { exact: true }).click();
+    await page.getByTestId('deliver').click();
+    const saves = page.getByRole('link', { name: /^Save, / });
+    // Beside the file that was asked for above.
+    await expect(saves).toHaveCount(2);
+    const fetched = async (path: string): Promise<Buffer> =>
+      (await page.request.get(new URL(path, page.url()).href)).body();
+    const delivered = await sharp(await fetched((await saves.first().getAttribute('href')) ?? '')).metadata();
+    const came = await sharp(original).metadata();
+    expect([delivered.format, delivered.width, delivered.height]).toEqual(['tiff', came.width, came.height]);
+
+    const folder = mkdtempSync(join(tmpdir(), 'fennip-demo-'));
+    const report = join(folder, 'report.pdf');
+    writeFileSync(
+      report,
+      await fetched((await page.getByRole('link', { name: 'PDF, A4' }).getAttribute('href')) ?? ''),
+    );
+    const text = execFileSync('pdftotext', ['-layout', report, '-'], { encoding: 'utf8' });
+    for (const part of [file, 'Damage mended']) expect(text).toContain(part);
+    rmSync(folder, { recursive: true });
+
+    // The finish goes without touching a mend.
+    await page.getByRole('link', { name: 'Finish', exact: true }).click();
+    await page.getByRole('button', { name: 'Reset all' }).click();
+    await expect.poll(async () => (await steps()).length).toBe(0);
+    expect(JSON.stringify((await saved(page)).recipe.mends)).toBe(JSON.stringify(mends));
+  });
