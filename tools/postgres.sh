@@ -14,7 +14,7 @@ pg_port() { cat "$pg_home/port"; }
 database_url() { echo "postgres://fennip:$(cat "$state/password")@127.0.0.1:$(pg_port)/${1:-fennip}"; }
 
 free_port() {
-  node -e 'const s=require("net").createServer().listen(0,"127.0.0.1",()=>{console.log(s.address().port);s.close()})'
+  node -e 'const s=require("net").createServer().listen(0,"127.0.0.1",()=>{process.stdout.write(String(s.address().port));s.close()})'
 }
 
 is_postgres_up() {

@@ -14,8 +14,37 @@ const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 export interface Application {
   readonly address: string;
   restartServer(): Promise<void>;
+  /** @throws Error where the database is shared with other tests */
   restartDatabase(): Promise<void>;
   close(): Promise<void>;
+}
+
+/** A database server: the one that all tests share, or one that may be stopped. */
+interface DatabaseServer {
+  readonly url: string;
+  restart(): void;
+  close(): void;
+}
+
+function sharedDatabase(): DatabaseServer {
+  const url = process.env['FENNIP_TEST_DATABASE_URL'];
+  if (!url) throw new Error('FENNIP_TEST_DATABASE_URL is not set: run ./fennip test');
+  const restart = (): never => {
+    throw new Error('other tests are at this database');
+  };
+  return { url, restart, close: () => undefined };
+}
+
+function ownDatabase(): DatabaseServer {
+  const state = join(tmpdir(), `fennip-own-database-${randomBytes(5).toString('hex')}`);
+  const run = (command: 'start' | 'restart' | 'stop'): string =>
+    execFileSync('bash', ['tools/own-postgres.sh', command], {
+      cwd: ROOT,
+      env: { ...process.env, FENNIP_STATE: state },
+      stdio: ['ignore', 'pipe', 'ignore'],
+      encoding: 'utf8',
+    }).trim();
+  return { url: run('start'), restart: () => void run('restart'), close: () => void run('stop') };
 }
 
 function freePort(): Promise<number> {
@@ -27,8 +56,8 @@ function freePort(): Promise<number> {
   });
 }
 
-async function asAdmin(sql: string): Promise<void> {
-  const client = new pg.Client({ connectionString: process.env['FENNIP_TEST_DATABASE_URL'] });
+async function asAdmin(connectionString: string, sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString });
   await client.connect();
   await client.query(sql).finally(() => client.end());
 }
@@ -45,12 +74,12 @@ async function answers(address: string): Promise<void> {
   throw new Error(`nothing answers at ${address}`);
 }
 
-export async function startApplication(): Promise<Application> {
-  const adminUrl = process.env['FENNIP_TEST_DATABASE_URL'];
-  if (!adminUrl) throw new Error('FENNIP_TEST_DATABASE_URL is not set: run ./fennip test');
+/** @param database whether it may be restarted: it is on its own then */
+export async function startApplication(database: 'shared' | 'own'): Promise<Application> {
+  const databases = database === 'own' ? ownDatabase() : sharedDatabase();
   const name = `fennip_browser_${randomBytes(5).toString('hex')}`;
-  await asAdmin(`create database ${name}`);
-  const url = new URL(adminUrl);
+  await asAdmin(databases.url, `create database ${name}`);
+  const url = new URL(databases.url);
   url.pathname = name;
   const store = await mkdtemp(join(tmpdir(), 'fennip-browser-'));
   const port = await freePort();
@@ -87,13 +116,14 @@ export async function startApplication(): Promise<Application> {
       await start();
     },
     restartDatabase: async () => {
-      execFileSync('bash', ['tools/restart-postgres.sh'], { cwd: ROOT, stdio: 'ignore' });
+      databases.restart();
       await answers(address);
     },
     close: async () => {
       await stop();
       await rm(store, { recursive: true });
-      await asAdmin(`drop database ${name} with (force)`);
+      await asAdmin(databases.url, `drop database ${name} with (force)`);
+      databases.close();
     },
   };
 }

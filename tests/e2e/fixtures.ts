@@ -4,10 +4,15 @@ import type { Application } from './application.ts';
 import { startApplication } from './application.ts';
 
 /** A page that must stay without complaint, on an application of its own. */
-export const test = base.extend<{ quietPage: Page }, { application: Application }>({
+export const test = base.extend<
+  { quietPage: Page },
+  { application: Application; database: 'shared' | 'own' }
+>({
+  /** A test that stops the database has one of its own. */
+  database: ['shared', { option: true, scope: 'worker' }],
   application: [
-    async ({}, use) => {
-      const application = await startApplication();
+    async ({ database }, use) => {
+      const application = await startApplication(database);
       await use(application);
       await application.close();
     },

@@ -99,6 +99,16 @@ test('a mend stays live: its place, size, source and numbers are changed on the 
   await page.getByRole('button', { name: 'Unpull' }).click();
   await expect.poll(async () => (await lastMend(page))?.source.warp).toBeUndefined();
 
+  // The same by keys alone.
+  await page.getByRole('button', { name: 'Corners' }).press('Enter');
+  const upperLeft = page.getByRole('button', { name: 'upper left' });
+  await upperLeft.press('Shift+ArrowLeft');
+  await upperLeft.press('ArrowUp');
+  await expect.poll(async () => (await lastMend(page))?.source.warp?.by[0]).toEqual({ dx: -10, dy: -1 });
+  await upperLeft.press('Escape');
+  await page.getByRole('button', { name: 'Unpull' }).click();
+  await expect.poll(async () => (await lastMend(page))?.source.warp).toBeUndefined();
+
   const set = async (label: string, value: string): Promise<void> => {
     await page.getByLabel(label).fill(value);
     await page.getByLabel(label).press('Enter');

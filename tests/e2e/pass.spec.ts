@@ -13,6 +13,8 @@ const SPECKS = [
 
 test.describe.configure({ mode: 'serial' });
 
+test.use({ database: 'own' });
+
 test('the whole pass: from files to a mended file, over a restart of the server and of the database', async ({
   quietPage: page,
   application,

@@ -8,11 +8,10 @@ export default defineConfig({
   // Most of the time a test waits; each worker has an application of its own.
   workers: 2,
   fullyParallel: false,
-  // The longest begins first, so that nothing waits for it; the whole pass restarts the database, which all share.
+  // The longest begins first, so that nothing waits for it.
   projects: [
     { name: 'longest', testMatch: 'series.spec.ts' },
-    { name: 'side by side', testIgnore: ['series.spec.ts', 'pass.spec.ts'] },
-    { name: 'alone', testMatch: 'pass.spec.ts', dependencies: ['longest', 'side by side'] },
+    { name: 'side by side', testIgnore: 'series.spec.ts' },
   ],
   reporter: [['list'], ['json']],
   outputDir: '../../test-results',

@@ -22,6 +22,7 @@ import MendZone from '../fence/MendZone.vue';
 import { useFences } from '../stores/fences.ts';
 import GuideButtons from './GuideButtons.vue';
 import MendField from './MendField.vue';
+import PullCorners from './PullCorners.vue';
 import type { MendFieldKind } from './mendFields.ts';
 import { MEND_FIELDS, withSource } from './mendFields.ts';
 
@@ -175,6 +176,12 @@ const withMend = (act: (mend: Mend) => void): void => {
         @click="emit('fit')"
         >{{ say('proof.fit') }}</el-button
       >
+      <PullCorners
+        v-if="mend && canTurn"
+        :mend="mend"
+        :is-usable="!isLocked"
+        @change="(next) => change(next, say('step.pulled'))"
+      />
       <el-button v-if="source?.warp" size="small" :disabled="isLocked" @click="unpull">{{
         say('proof.unpull')
       }}</el-button>
