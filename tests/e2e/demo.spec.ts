@@ -56,15 +56,15 @@ function departure({ data, width }: GreyPicture, { x, y, r }: LaidSpeck): number
   return Math.abs(core[0] / core[1] - ring[0] / ring[1]);
 }
 
-for (const { file, lamp, least } of [
-  { file: 'opening-day-print.tif', lamp: 'print', least: 0.75 },
-  { file: 'wagon-in-the-quarry.jpg', lamp: 'water', least: 0.85 },
+for (const { file, ground, least, format } of [
+  { file: 'opening-day-print.tif', ground: 'print', least: 0.75, format: 'tiff' },
+  { file: 'wagon-in-the-quarry.jpg', ground: 'water', least: 0.85, format: 'jpeg' },
 ])
-  test(`the demo's ${lamp} is examined, mended, finished and handed over with its report: ${file}`, async ({
+  test(`the demo's ${ground} is examined, mended, finished and handed over: ${file}`, async ({
     quietPage: page,
   }) => {
     const original = readFileSync(join(PICTURES, file));
-    await makeJob(page, `All of the ${lamp}`);
+    await makeJob(page, `All of the ${ground}`);
     await addFiles(page, [{ name: file, buffer: original }]);
     await expect(page.getByText('Not examined')).toBeVisible();
     await page.locator(`[data-picture="${file}"]`).click();
@@ -84,15 +84,15 @@ for (const { file, lamp, least } of [
     await expect.poll(async () => (await steps()).length).toBe(2);
 
     await page.getByRole('link', { name: 'Hand over', exact: true }).click();
-    await page.getByText('TIFF', { exact: true }).click();
+    await page.getByText(format.toUpperCase(), { exact: true }).click();
     await page.getByTestId('deliver').click();
     const saves = page.getByRole('link', { name: /^Save, / });
     await expect(saves).toHaveCount(1);
     const fetched = async (path: string): Promise<Buffer> =>
       (await page.request.get(new URL(path, page.url()).href)).body();
     const delivered = await fetched((await saves.first().getAttribute('href')) ?? '');
-    const [tiff, came] = [await sharp(delivered).metadata(), await sharp(original).metadata()];
-    expect([tiff.format, tiff.width, tiff.height]).toEqual(['tiff', came.width, came.height]);
+    const [sent, came] = [await sharp(delivered).metadata(), await sharp(original).metadata()];
+    expect([sent.format, sent.width, sent.height]).toEqual([format, came.width, came.height]);
 
     // Of what was laid on the scene, and could be seen there, most no longer departs from what is around it.
     const [before, after] = [await greyOf(original), await greyOf(delivered)];
@@ -101,15 +101,17 @@ for (const { file, lamp, least } of [
     expect(seen.length).toBeGreaterThan(60);
     expect(gone.length / seen.length).toBeGreaterThan(least);
 
-    const folder = mkdtempSync(join(tmpdir(), 'fennip-demo-'));
-    const report = join(folder, 'report.pdf');
-    writeFileSync(
-      report,
-      await fetched((await page.getByRole('link', { name: 'PDF, A4' }).getAttribute('href')) ?? ''),
-    );
-    const text = execFileSync('pdftotext', ['-layout', report, '-'], { encoding: 'utf8' });
-    for (const part of [file, 'Damage mended']) expect(text).toContain(part);
-    rmSync(folder, { recursive: true });
+    if (format === 'tiff') {
+      const folder = mkdtempSync(join(tmpdir(), 'fennip-demo-'));
+      const report = join(folder, 'report.pdf');
+      writeFileSync(
+        report,
+        await fetched((await page.getByRole('link', { name: 'PDF, A4' }).getAttribute('href')) ?? ''),
+      );
+      const text = execFileSync('pdftotext', ['-layout', report, '-'], { encoding: 'utf8' });
+      for (const part of [file, 'Damage mended']) expect(text).toContain(part);
+      rmSync(folder, { recursive: true });
+    }
 
     // The finish goes without touching a mend.
     await page.getByRole('link', { name: 'Finish', exact: true }).click();
