@@ -129,6 +129,12 @@ const withMend = (act: (mend: Mend) => void): void => {
       <el-button size="small" :disabled="isLocked" @click="withMend((one) => removeAll([one]))">{{
         say('act.takeAway')
       }}</el-button>
+      <PullCorners
+        v-if="mend && canTurn"
+        :mend="mend"
+        :is-usable="!isLocked"
+        @change="(next) => change(next, say('step.pulled'))"
+      />
       <el-input
         v-if="treatment"
         v-model="typedName"
@@ -176,12 +182,6 @@ const withMend = (act: (mend: Mend) => void): void => {
         @click="emit('fit')"
         >{{ say('proof.fit') }}</el-button
       >
-      <PullCorners
-        v-if="mend && canTurn"
-        :mend="mend"
-        :is-usable="!isLocked"
-        @change="(next) => change(next, say('step.pulled'))"
-      />
       <el-button v-if="source?.warp" size="small" :disabled="isLocked" @click="unpull">{{
         say('proof.unpull')
       }}</el-button>
@@ -236,9 +236,9 @@ const withMend = (act: (mend: Mend) => void): void => {
   width: 130px;
 }
 .row .el-select {
-  width: 84px;
+  width: 80px;
 }
-.row .el-button,
+.row :deep(.el-button),
 .fields :deep(.el-button) {
   margin: 0;
   padding: 0 6px;
