@@ -39,7 +39,9 @@ export const useJob = defineStore('job', () => {
   const catchingUp = new Set<() => void>();
   let stream: EventSource | null = null;
   let nextUpload = 1;
-  const waiting: { id: number; file: File; jobId: string }[] = [];
+  const waiting: { id: number; file: File; jobId: string; away: Promise<AwayFile[]> }[] = [];
+  /** The files that pictures of the job left as, while they are being asked for: a drop adds its files one by one. */
+  let away: Promise<AwayFile[]> | null = null;
   let sending = 0;
   /** The place that was given last: one is asked for after the other, so that they follow the order of the files. */
   let lastPlace: Promise<unknown> = Promise.resolve();
@@ -124,6 +126,7 @@ export const useJob = defineStore('job', () => {
   function close(): void {
     stream?.close();
     stream = null;
+    away = null;
     job.value = null;
     pictures.value = [];
     uploads.value = [];
@@ -140,12 +143,7 @@ export const useJob = defineStore('job', () => {
     return asked.then(({ place }) => place);
   }
 
-  /** The picture that left as a file of this name, to be worked on elsewhere; it may come back in another format. */
-  async function awayAs(jobId: string, name: string): Promise<AwayFile | undefined> {
-    const stem = (file: string): string => file.replace(/\.[^.]*$/, '');
-    const files = await get<AwayFile[]>(`/jobs/${jobId}/away`);
-    return files.find(({ fileName }) => stem(fileName) === stem(name));
-  }
+  const stemOf = (file: string): string => file.replace(/\.[^.]*$/, '');
 
   async function sendNext(): Promise<void> {
     const next = waiting.shift();
@@ -153,7 +151,9 @@ export const useJob = defineStore('job', () => {
     sending++;
     const progress = (share: number): void => change(next.id, { share });
     try {
-      const away = await awayAs(next.jobId, next.file.name);
+      // What left to be worked on may come back in another format.
+      const stem = stemOf(next.file.name);
+      const away = (await next.away).find(({ fileName }) => stemOf(fileName) === stem);
       if (away) {
         const came = await bringBack(away.pictureId, next.file, progress);
         change(next.id, { share: 1, back: { ...came, ...away } });
@@ -174,11 +174,18 @@ export const useJob = defineStore('job', () => {
   /** Sends files; each has its own progress, and one that is refused does not hold the others up. */
   function add(files: readonly File[]): void {
     const jobId = job.value?.id;
-    if (!jobId) return;
+    if (!jobId || files.length === 0) return;
+    // Asked once for all of them: so they also ask for their places in the order they came in.
+    const known = (away ??= get<AwayFile[]>(`/jobs/${jobId}/away`));
+    void known
+      .catch(() => undefined)
+      .then(() => {
+        if (away === known) away = null;
+      });
     for (const file of files) {
       const id = nextUpload++;
       uploads.value.push({ id, name: file.name, share: 0, problem: null, back: null });
-      waiting.push({ id, file, jobId });
+      waiting.push({ id, file, jobId, away: known });
     }
     while (sending < SENT_AT_ONCE && waiting.length > 0) void sendNext();
   }

@@ -2,7 +2,7 @@ import { kernels, layOut } from '../filter/kernels.ts';
 import type { Raster } from '../raster/raster.ts';
 import { bytesPerSample, colourChannels, viewRaster } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
-import { intersectRects, isEmpty } from '../raster/rect.ts';
+import { intersectRects, isEmpty, rectHolds } from '../raster/rect.ts';
 import type { Window } from '../raster/window.ts';
 import { windowRect } from '../raster/window.ts';
 
@@ -25,7 +25,9 @@ export const EMPTY_PATCH: Patch = {
 export function layPatch(patch: Patch, window: Window): void {
   const { raster } = window;
   // What lies beyond the window is covered by nothing.
-  const { rect, values, coverage } = cropPatch(patch, intersectRects(patch.rect, windowRect(window)));
+  const here = windowRect(window);
+  const inside = rectHolds(here, patch.rect) ? patch : cropPatch(patch, intersectRects(patch.rect, here));
+  const { rect, values, coverage } = inside;
   if (values.length === 0 || isEmpty(rect)) return;
   const { width, height } = rect;
   const part = viewRaster(raster, { ...rect, left: rect.left - window.left, top: rect.top - window.top });

@@ -58,6 +58,16 @@ export function sourceReads(source: Source, centre: Point, rect: Rect, picture: 
   return intersectRects({ left, top, width: right - left, height: bottom - top }, pictureRect(picture));
 }
 
+/** Marks the pixels of `rect` whose source, moved and nothing else, lies inside the picture. */
+function markMoved({ dx, dy }: Source, rect: Rect, picture: PictureShape, there: Uint8Array): void {
+  const [x, y] = [rect.left + dx + 0.5, rect.top + dy + 0.5];
+  for (let row = 0, i = 0; row < rect.height; row++) {
+    const isRowIn = y + row >= 0 && y + row < picture.height;
+    for (let column = 0; column < rect.width; column++, i++)
+      if (isRowIn && x + column >= 0 && x + column < picture.width) there[i] = 1;
+  }
+}
+
 /** Reads a piece that is moved and nothing else: copied by whole pixels, resampled with the same weights for all between. */
 function readMoved(
   source: Source,
@@ -97,8 +107,11 @@ export function sampleSource(pixels: Pixels, source: Source, centre: Point, rect
   if (isEmpty(reads)) return { planes, there };
   const window = pixels.window(reads);
   const { raster, left, top } = window;
+  if (isShift(source)) {
+    markMoved(source, rect, pixels.shape, there);
+    return { planes: readMoved(source, window, there, rect), there };
+  }
   const way = wayTo(source, centre);
-  const isMoved = isShift(source);
   const from = colourPlanes(raster);
   const widen = Math.max(1, 1 / (source.scale ?? 1));
   for (let row = 0, i = 0; row < rect.height; row++) {
@@ -108,10 +121,10 @@ export function sampleSource(pixels: Pixels, source: Source, centre: Point, rect
       const [x, y] = place;
       if (x < 0 || y < 0 || x >= pixels.shape.width || y >= pixels.shape.height) continue;
       there[i] = 1;
-      if (!isMoved) lanczos(raster, from, x - left, y - top, widen, planes, i);
+      lanczos(raster, from, x - left, y - top, widen, planes, i);
     }
   }
-  return isMoved ? { planes: readMoved(source, window, there, rect), there } : { planes, there };
+  return { planes, there };
 }
 
 /** Which pixel of the picture each pixel of `rect` is taken from, as indices into the rectangle `area`. */
