@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import sharp from 'sharp';
 import { violations } from './accessibility.ts';
 import { addFiles, expect, makeJob, test } from './fixtures.ts';
 import { speckedPhotograph } from './pictures.ts';
@@ -114,4 +115,35 @@ test('the table turns, zooms and shows sharp pixels, by wheel, keys and two fing
   await session.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
   const pinched = Number.parseFloat((await zoom.textContent()) ?? '0');
   expect(pinched).toBeGreaterThan(2 * Number.parseFloat(whole ?? '0'));
+});
+
+test('a picture that is prepared before its table is there to hear of it is shown', async ({
+  quietPage: page,
+}) => {
+  await makeJob(page, 'Early');
+  let release = (): void => undefined;
+  const held = new Promise<void>((resolve) => (release = resolve));
+  await page.route(/PictureStage-[^/]*\.js/, async (route) => {
+    await held;
+    await route.continue();
+  });
+  const asked = page.waitForResponse(/\/api\/pictures\/[^/]+$/);
+  // Large enough to be opened before the first of its levels is written.
+  const large = sharp(await speckedPhotograph('french-alpine-landscape', [], 8))
+    .resize(5000)
+    .png();
+  await addFiles(page, [{ name: 'early.png', buffer: await large.toBuffer() }]);
+  await page.locator('[data-picture="early.png"]').click();
+  const sheet = (await (await asked).json()) as { picture: { id: string; state: string } };
+  expect(sheet.picture.state).toBe('preparing');
+  const stateNow = async (): Promise<unknown> =>
+    (
+      (await (
+        await page.request.get(new URL(`/api/pictures/${sheet.picture.id}`, page.url()).href)
+      ).json()) as typeof sheet
+    ).picture.state;
+  await expect.poll(stateNow).toBe('ready');
+  release();
+  await expect(page.getByTestId('table')).toBeVisible();
+  await expect(page.getByText('The picture is being prepared.')).toBeHidden();
 });

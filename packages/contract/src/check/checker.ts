@@ -1,9 +1,16 @@
 import { Ajv } from 'ajv';
-import type { ErrorObject } from 'ajv';
+import type { ErrorObject, ValidateFunction } from 'ajv';
 import type { Static, TSchema } from '@sinclair/typebox';
 import { RecipeError } from '@fennip/core';
 
-const ajv = new Ajv({ allErrors: false, discriminator: true, strict: true, allowUnionTypes: true });
+// Code that is not optimised checks as fast and is made in a third of the time.
+const ajv = new Ajv({
+  allErrors: false,
+  discriminator: true,
+  strict: true,
+  allowUnionTypes: true,
+  code: { optimize: false },
+});
 
 /** The deepest mistake: of a union's many complaints the one that got farthest says most. */
 function tellingError(errors: readonly ErrorObject[]): ErrorObject {
@@ -28,12 +35,14 @@ function reasonOf(error: ErrorObject): string {
 }
 
 /**
- * A function that takes anything and gives it back as what the schema describes.
+ * A function that takes anything and gives it back as what the schema describes. It is made when it is first called:
+ * a recipe's takes half a second.
  * @throws RecipeError from that function, naming the first mistake by place and reason
  */
 export function checkerOf<S extends TSchema>(schema: S): (value: unknown) => Static<S> {
-  const validate = ajv.compile<Static<S>>(schema);
+  let validate: ValidateFunction<Static<S>> | undefined;
   return (value) => {
+    validate ??= ajv.compile<Static<S>>(schema);
     if (validate(value)) return value;
     const error = tellingError(validate.errors ?? []);
     throw new RecipeError(placeOf(error), reasonOf(error));

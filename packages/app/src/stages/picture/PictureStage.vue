@@ -52,14 +52,19 @@ const stopListening = job.listen((event) => {
 
 /** What the job knows of the open picture. It hears of every change, also while the picture is still being opened. */
 const known = computed(() => job.pictures.find(({ id }) => id === picture.picture?.id));
-watch(known, (now) => {
-  if (!now || !picture.picture) return;
-  const { examined, lookedFor, checked } = picture.picture;
-  const isDecidedAnew = examined !== 'done' || JSON.stringify(lookedFor) !== JSON.stringify(now.lookedFor);
-  picture.picture = now;
-  if (now.checked === 'done' && checked !== 'done') void showLeftovers();
-  else if (now.examined === 'done' && isDecidedAnew) void picture.reload();
-});
+watch(
+  known,
+  (now) => {
+    if (!now || !picture.picture) return;
+    const { examined, lookedFor, checked } = picture.picture;
+    const isDecidedAnew = examined !== 'done' || JSON.stringify(lookedFor) !== JSON.stringify(now.lookedFor);
+    picture.picture = now;
+    if (now.checked === 'done' && checked !== 'done') void showLeftovers();
+    else if (now.examined === 'done' && isDecidedAnew) void picture.reload();
+  },
+  // The picture may have been asked for, and have been told ready, before this stage was there to hear of it.
+  { immediate: true },
+);
 /** Says what an examination of the mended picture has found. */
 async function showLeftovers(): Promise<void> {
   await picture.reload();
