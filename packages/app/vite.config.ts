@@ -1,6 +1,7 @@
 import vue from '@vitejs/plugin-vue';
 import components from 'unplugin-vue-components/vite';
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers';
+import type { Plugin } from 'vite';
 import { defineConfig } from 'vite';
 
 /** The isolation that shared memory needs, as the server sends it too. */
@@ -10,10 +11,49 @@ const ISOLATION = {
   'Cross-Origin-Resource-Policy': 'same-origin',
 };
 
+/** Has the stage that shows a picture asked for with the page, not once its code runs: a picture opens sooner by that. */
+const preloadStage: Plugin = {
+  name: 'preload-stage',
+  transformIndexHtml: {
+    order: 'post',
+    handler: (_html, { bundle }) =>
+      Object.values(bundle ?? {})
+        .filter((file) => file.type === 'chunk' && file.name === 'PictureStage')
+        .map(({ fileName }) => ({
+          tag: 'link',
+          attrs: { rel: 'modulepreload', crossorigin: true, href: `/${fileName}` },
+          injectTo: 'head',
+        })),
+  },
+};
+
 export default defineConfig({
   root: import.meta.dirname,
-  plugins: [vue(), components({ dts: false, dirs: [], resolvers: [ElementPlusResolver()] })],
+  plugins: [vue(), components({ dts: false, dirs: [], resolvers: [ElementPlusResolver()] }), preloadStage],
   worker: { format: 'es' },
-  build: { outDir: 'dist', emptyOutDir: true, target: 'es2022', chunkSizeWarningLimit: 1200 },
+  build: {
+    outDir: 'dist',
+    emptyOutDir: true,
+    target: 'es2022',
+    chunkSizeWarningLimit: 1200,
+    // A few large files come sooner than fifty small ones; what a picture's first view does not need has its own.
+    cssCodeSplit: false,
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [
+            {
+              name: 'framework',
+              test: /node_modules[\\/](@?vue|vue-router|pinia|vue-i18n|@intlify|comlink|@vueuse|flatbush|flatqueue)[\\/]/,
+            },
+            {
+              name: 'widgets',
+              test: /node_modules[\\/](@?element-plus|@popperjs|@ctrl|lodash-(es|unified)|@tanstack|d3-[a-z]+|dayjs|async-validator)[\\/].*(?<!\.css)$/,
+            },
+          ],
+        },
+      },
+    },
+  },
   server: { headers: ISOLATION, proxy: { '/api': 'http://127.0.0.1:8420' } },
 });

@@ -12,10 +12,10 @@ interface Waiting {
   readonly start: (hand: Remote<HandApi>) => Promise<void>;
 }
 
-/** Once the first picture is likely to be seen, in milliseconds. */
-const WARM_AFTER_MS = 1500;
-/** Hands start later than the table: what is looked at comes first. In milliseconds. */
-const HANDS_AFTER_MS = 600;
+/** Hands start once the picture is seen, and where nothing says that it is, after so many milliseconds. */
+const HANDS_AT_LATEST_MS = 3000;
+/** From the start of the hands to having the code of mends compiled, in milliseconds: the page is built up meanwhile. */
+const WARM_AFTER_MS = 600;
 
 let table: Remote<TableApi> | null = null;
 let hands: readonly Remote<HandApi>[] = [];
@@ -30,17 +30,13 @@ export function engine(): Remote<TableApi> {
   const started = wrap<TableApi>(
     new Worker(new URL('./worker.ts', import.meta.url), { type: 'module', name: 'table' }),
   );
-  setTimeout(startHands, HANDS_AFTER_MS);
-  // Later: the first view of the picture comes first.
-  setTimeout(
-    () => void Promise.all([started.warmUp(), ...hands.map((hand) => hand.warmUp())]),
-    WARM_AFTER_MS,
-  );
+  setTimeout(startHands, HANDS_AT_LATEST_MS);
   table = started;
   return started;
 }
 
-function startHands(): void {
+/** Starts the workers that make mends, unless they have been: as soon as what is looked at is there. */
+export function startHands(): void {
   if (hands.length > 0) return;
   hands = Array.from({ length: Math.max(FEWEST_HANDS, navigator.hardwareConcurrency - 1) }, (_, i) =>
     wrap<HandApi>(
@@ -58,6 +54,7 @@ function startHands(): void {
     if (next) void work(hand, next);
     else free.push(hand);
   }
+  setTimeout(() => void Promise.all([engine(), ...hands].map((worker) => worker.warmUp())), WARM_AFTER_MS);
 }
 
 /** What is asked of the hand from now on is asked about this picture. */

@@ -38,6 +38,9 @@ import { framedRect } from '../engine/framePart.ts';
 import { useFinish } from '../stores/finish.ts';
 import { say, sayCount } from '../words/say.ts';
 
+/** Something of the picture is on the table. */
+const emit = defineEmits<{ seen: [] }>();
+
 const picture = usePicture();
 const view = useView();
 const hand = useHand();
@@ -319,6 +322,8 @@ const showTiles = (): TileCache =>
     (part) => {
       frames.arrive(part);
       void tellOverview();
+      // After the frame that draws it.
+      requestAnimationFrame(() => setTimeout(() => emit('seen')));
     },
   );
 /** Sides that the tiles were made for. */

@@ -1,5 +1,6 @@
 import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
+import { DELIVERY_FORMATS } from './deliveryFormats.ts';
 import { NameSchema } from './job.ts';
 import { EditSchema } from '../recipe/edit.ts';
 import { PolaritySchema } from '../recipe/faults.ts';
@@ -35,9 +36,6 @@ export const PictureChangeSchema = Type.Object(
   { additionalProperties: false, minProperties: 1 },
 );
 export type PictureChange = Static<typeof PictureChangeSchema>;
-
-export const DELIVERY_FORMATS = ['jpeg', 'png', 'tiff', 'webp', 'ora'] as const;
-export type DeliveryFormat = (typeof DELIVERY_FORMATS)[number];
 
 const oneOf = <Value extends string>(...values: Value[]) =>
   Type.Union(values.map((value) => Type.Literal(value)));

@@ -1,25 +1,17 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import Ledger from '../../ledger/Ledger.vue';
-import Proof from '../../proof/Proof.vue';
+import type Proof from '../../proof/Proof.vue';
 import { useJob } from '../../stores/job.ts';
 import { usePicture } from '../../stores/picture.ts';
 import { useView } from '../../stores/view.ts';
 import PictureTable from '../../table/PictureTable.vue';
-import RebuildMeter from '../../table/RebuildMeter.vue';
-import SightButtons from '../../table/SightButtons.vue';
-import TableBar from '../../table/TableBar.vue';
-import RoundBar from '../../round/RoundBar.vue';
 import { useHand } from '../../stores/hand.ts';
 import { useLedger } from '../../stores/ledger.ts';
 import { useRound } from '../../stores/round.ts';
-import ExamineBar from './ExamineBar.vue';
-import HandOver from '../handover/HandOver.vue';
-import FinishPanel from '../finish/FinishPanel.vue';
-import KeyHelp from './KeyHelp.vue';
 import { say } from '../../words/say.ts';
 import { useKeys } from './useKeys.ts';
+import { useParts } from './useParts.ts';
 
 const route = useRoute();
 const job = useJob();
@@ -34,15 +26,19 @@ const isLedgerOpen = ref(true);
 const isProofOpen = ref(true);
 const stage = computed(() => String(route.params['stage']));
 
+function beginAnew(): void {
+  view.reset();
+  hand.reset();
+}
+beginAnew();
+// The first picture is opened by the way to this stage.
 watch(
   () => route.params['picture'],
   (id) => {
     if (typeof id !== 'string') return;
-    view.reset();
-    hand.reset();
+    beginAnew();
     void picture.open(id);
   },
-  { immediate: true },
 );
 
 const stopListening = job.listen((event) => {
@@ -89,6 +85,12 @@ function warn(event: BeforeUnloadEvent): void {
 addEventListener('beforeunload', warn);
 onBeforeUnmount(() => removeEventListener('beforeunload', warn));
 
+/** What stands around the table, in the order it is mounted in. */
+const [hasBars, hasLedger, hasProof, hasRest] = [1, 2, 3, 4];
+const { around, parts, mountParts } = useParts(hasRest);
+// Where no picture is shown first, nothing is waited for.
+watch(stage, (now) => void (now === 'hand-over' && mountParts()), { immediate: true });
+
 const { isHelpOpen } = useKeys({
   swapFit: () => table.value?.swapFit(),
   closer: () => table.value?.zoomBy(1.5),
@@ -109,40 +111,54 @@ const { isHelpOpen } = useKeys({
       say('picture.back')
     }}</router-link>
   </div>
-  <HandOver v-else-if="stage === 'hand-over'" />
+  <template v-else-if="stage === 'hand-over'">
+    <component :is="around.HandOver" v-if="around" />
+  </template>
   <div v-else class="work" :class="{ folded: !isLedgerOpen }">
-    <FinishPanel v-if="stage === 'finish'" v-show="isLedgerOpen" />
-    <Ledger v-else v-show="isLedgerOpen" />
+    <template v-if="around && parts >= hasLedger">
+      <component :is="around.FinishPanel" v-if="stage === 'finish'" v-show="isLedgerOpen" />
+      <component :is="around.Ledger" v-else v-show="isLedgerOpen" />
+    </template>
+    <div v-else v-show="isLedgerOpen" class="room" />
     <div class="desk">
-      <TableBar />
-      <ExamineBar v-if="stage === 'examine'" />
-      <p v-if="picture.notice" class="notice" role="status">
-        {{ picture.notice }}
-        <el-button size="small" text @click="picture.notice = null">{{ say('act.close') }}</el-button>
-      </p>
-      <RoundBar v-if="round.isOn" />
-      <PictureTable ref="table" class="table" />
-      <Proof v-if="isProofOpen && stage !== 'finish'" ref="proof" />
+      <template v-if="around && parts >= hasBars">
+        <component :is="around.TableBar" />
+        <component :is="around.ExamineBar" v-if="stage === 'examine'" />
+        <component :is="around.StageNotice" />
+        <component :is="around.RoundBar" v-if="round.isOn" />
+      </template>
+      <template v-else>
+        <div class="room bar-room" />
+        <div v-if="stage === 'examine'" class="room bar-room" />
+      </template>
+      <PictureTable ref="table" class="table" @seen="mountParts" />
+      <template v-if="isProofOpen && stage !== 'finish'">
+        <component :is="around.Proof" v-if="around && parts >= hasProof" ref="proof" />
+        <div v-else class="room proof-room" />
+      </template>
       <div class="folds">
-        <button type="button" :aria-pressed="isLedgerOpen" @click="isLedgerOpen = !isLedgerOpen">
-          {{ say('ledger') }}
-        </button>
-        <button type="button" :aria-pressed="isProofOpen" @click="isProofOpen = !isProofOpen">
-          {{ say('proof') }}
-        </button>
-        <button type="button" @click="isHelpOpen = true">{{ say('keys.button') }}</button>
-        <RebuildMeter />
-        <SightButtons
-          class="right"
-          :scale="table?.scale ?? 1"
-          @whole="table?.fit()"
-          @fit="table?.swapFit()"
-          @closer="table?.zoomBy(1.5)"
-          @farther="table?.zoomBy(1 / 1.5)"
-        />
+        <template v-if="around && parts >= hasRest">
+          <button type="button" :aria-pressed="isLedgerOpen" @click="isLedgerOpen = !isLedgerOpen">
+            {{ say('ledger') }}
+          </button>
+          <button type="button" :aria-pressed="isProofOpen" @click="isProofOpen = !isProofOpen">
+            {{ say('proof') }}
+          </button>
+          <button type="button" @click="isHelpOpen = true">{{ say('keys.button') }}</button>
+          <component :is="around.RebuildMeter" />
+          <component
+            :is="around.SightButtons"
+            class="right"
+            :scale="table?.scale ?? 1"
+            @whole="table?.fit()"
+            @fit="table?.swapFit()"
+            @closer="table?.zoomBy(1.5)"
+            @farther="table?.zoomBy(1 / 1.5)"
+          />
+        </template>
       </div>
     </div>
-    <KeyHelp v-model="isHelpOpen" />
+    <component :is="around.KeyHelp" v-if="around && parts >= hasRest" v-model="isHelpOpen" />
   </div>
 </template>
 
@@ -165,17 +181,20 @@ const { isHelpOpen } = useKeys({
   flex: 1;
   min-height: 0;
 }
-.notice {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  padding: 4px 12px;
-  border-left: 4px solid var(--open);
-  background: var(--raised);
+/* As large as what will stand there: nothing moves when it comes. */
+.room {
+  background: var(--panel);
+}
+.bar-room {
+  height: 38px;
+}
+.proof-room {
+  height: 152px;
 }
 .folds {
   display: flex;
   gap: 4px;
+  height: 29px;
   padding: 2px 8px;
   border-top: 1px solid var(--line);
   background: var(--panel);

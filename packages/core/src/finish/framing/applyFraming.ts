@@ -16,8 +16,10 @@ const PHASES = 1024;
 /** Weights of one line: those of the taps, and two that count for nothing, so that four are read at a time. */
 const LINE = 8;
 
-/** Weights for every place between two samples, each line adding up to 1. */
-const WEIGHTS = weightsOfPhases();
+/** Weights for every place between two samples, each line adding up to 1; made when a picture is first framed. */
+let phases: Float32Array | undefined;
+const phaseWeights = (): Float32Array => (phases ??= weightsOfPhases());
+
 function weightsOfPhases(): Float32Array {
   const weights = new Float32Array((PHASES + 1) * LINE);
   for (let phase = 0; phase <= PHASES; phase++) {
@@ -134,7 +136,7 @@ function readBlock(
       ...[corner.left, corner.top, ...middle, cos, sin, half * half, k1, k2],
       ...[picture.width, picture.height],
     ]),
-    WEIGHTS,
+    phaseWeights(),
     ...[room, room, room, room],
     ...[Float32Array.BYTES_PER_ELEMENT * size, room, room],
   ]);
