@@ -9,7 +9,6 @@ import { wholeWindow } from '../raster/window.ts';
 import { pictureOf } from '../testing/pictures.ts';
 import { targetField } from '../target/targetField.ts';
 import { applyMend } from './applyMend.ts';
-import { fillLeastBending } from './bridge/leastBending.ts';
 import { canvasOf } from './canvas.ts';
 import type { BridgeMend, CloneMend, HealMend, Mend } from './mend.ts';
 import { layPatch } from './patch.ts';
@@ -319,31 +318,6 @@ describe('bridge', () => {
     const seen = scratched(pictureOf(WIDTH, HEIGHT, () => 0.5, { grain: 0.05 }));
     expect(mended(seen, line).planes).toEqual(mended(seen, line).planes);
     expect(mended(seen, line).planes).not.toEqual(mended(seen, { ...line, id: 'other' }).planes);
-  });
-});
-
-describe('the surface of least bending', () => {
-  it('is a plane through a plane', () => {
-    fc.assert(
-      fc.property(
-        fc.integer({ min: -5, max: 5 }),
-        fc.integer({ min: -5, max: 5 }),
-        fc.integer({ min: 0, max: 200 }),
-        (a, b, c) => {
-          const plane = Float32Array.from(
-            { length: 400 },
-            (_, i) => a * (i % 20) + b * Math.floor(i / 20) + c,
-          );
-          const lost = Uint8Array.from({ length: 400 }, (_, i) =>
-            Math.hypot((i % 20) - 10, Math.floor(i / 20) - 9) < 4 ? 1 : 0,
-          );
-          const filled = plane.map((value, i) => (lost[i] ? c : value));
-          fillLeastBending([filled], lost, 20);
-          filled.forEach((value, i) => expect(value).toBeCloseTo(plane[i], 1));
-        },
-      ),
-      { numRuns: 25 },
-    );
   });
 });
 
