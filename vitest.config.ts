@@ -7,6 +7,8 @@ export default defineConfig({
     // Against a test that hangs, not a measure of speed: the slowest machine seen took ten times what is usual.
     testTimeout: 240_000,
     hookTimeout: 240_000,
+    // What is compiled for one file serves the next: nothing in core holds state that a test could see.
+    isolate: false,
     // Server tests start real servers, each with threads of its own.
     maxWorkers: 2,
   },
