@@ -1,4 +1,4 @@
-/** The one direction of dependency: core <- contract <- app; core <- files <- server, cli; scenes on core and files. */
+/** The one direction of dependency: core <- contract <- app; core <- files <- server, cli; scenes on core and files; threads stand alone. */
 const only = (from, allowed) => ({
   name: `${from}-depends-only-on-${allowed.join('-') || 'itself'}`,
   severity: 'error',
@@ -12,9 +12,10 @@ module.exports = {
     only('contract', ['core']),
     only('files', ['core']),
     only('app', ['core', 'contract']),
-    only('server', ['core', 'contract', 'files']),
-    only('cli', ['core', 'contract', 'files']),
-    only('scenes', ['core', 'files']),
+    only('server', ['core', 'contract', 'files', 'threads']),
+    only('cli', ['core', 'contract', 'files', 'threads']),
+    only('scenes', ['core', 'files', 'threads']),
+    only('threads', []),
     {
       name: 'core-knows-no-platform',
       severity: 'error',

@@ -1,6 +1,5 @@
-import { fileURLToPath } from 'node:url';
 import type { Depth, Plane } from '@fennip/core';
-import { Piscina } from 'piscina';
+import { startPool } from '@fennip/threads';
 
 /** A part of a plane in shared memory, to be filtered on a thread. */
 export interface MedianTask {
@@ -16,11 +15,9 @@ export function startMedianThreads(): {
   filter: (task: MedianTask) => Promise<number>;
   stop: () => Promise<void>;
 } {
-  const pool = new Piscina<MedianTask, number>({
-    filename: fileURLToPath(new URL('./medianThread.ts', import.meta.url)),
-    execArgv: ['--import', 'tsx'],
-    minThreads: 2,
-    maxThreads: 2,
+  const pool = startPool<MedianTask, number>(new URL('./medianThread.ts', import.meta.url), {
+    staysUp: true,
+    count: 2,
   });
   return { filter: (task) => pool.run(task), stop: () => pool.destroy() };
 }

@@ -1,6 +1,5 @@
 import { availableParallelism } from 'node:os';
-import { fileURLToPath } from 'node:url';
-import { Piscina } from 'piscina';
+import { startPool } from '@fennip/threads';
 import type { MeasuredPart, Mend, PartRenderers } from '@fennip/core';
 import type { ExamineTask, MendTask, RenderTask } from './thread.ts';
 
@@ -14,18 +13,15 @@ export interface Threads {
 
 export function startThreads(): Threads {
   const count = availableParallelism();
-  const pool = new Piscina({
-    filename: fileURLToPath(new URL('./thread.ts', import.meta.url)),
-    execArgv: ['--import', 'tsx'],
-    minThreads: count,
-    maxThreads: count,
-  });
+  const pool = startPool(new URL('./thread.ts', import.meta.url), { staysUp: true, count });
   return {
     mend: (task) => pool.run({ kind: 'mend', ...task }) as Promise<Mend[]>,
     examine: (task) => pool.run({ kind: 'examine', ...task }) as Promise<MeasuredPart>,
     renderers: {
       count,
-      render: (ground, part) => pool.run({ kind: 'render', ground, part } satisfies RenderTask),
+      render: async (ground, part) => {
+        await pool.run({ kind: 'render', ground, part } satisfies RenderTask);
+      },
     },
     close: () => pool.destroy(),
   };

@@ -1,6 +1,4 @@
-import { fileURLToPath } from 'node:url';
-import { availableParallelism } from 'node:os';
-import { Piscina } from 'piscina';
+import { startPool } from '@fennip/threads';
 import type { Frame } from './renderRows.ts';
 import type { SceneName } from '../pictures/scenes.ts';
 import type { BandOrder } from './renderBand.ts';
@@ -11,11 +9,7 @@ const BAND = 32;
  * Renders a scene on all cores to linear light, pixel after pixel, three values each.
  */
 export async function renderLight(picture: SceneName, frame: Frame): Promise<Float32Array> {
-  const pool = new Piscina<BandOrder, Float32Array>({
-    filename: fileURLToPath(new URL('./renderBand.ts', import.meta.url)),
-    execArgv: ['--import', 'tsx'],
-    maxThreads: availableParallelism(),
-  });
+  const pool = startPool<BandOrder, Float32Array>(new URL('./renderBand.ts', import.meta.url));
   const light = new Float32Array(frame.width * frame.height * 3);
   const starts = Array.from({ length: Math.ceil(frame.height / BAND) }, (_, i) => i * BAND);
   await Promise.all(

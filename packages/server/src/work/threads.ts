@@ -1,8 +1,6 @@
 import { availableParallelism } from 'node:os';
-import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import type { MessagePort } from 'node:worker_threads';
-import { Piscina } from 'piscina';
 import type {
   CarriedRecipe,
   ChartFrame,
@@ -23,6 +21,7 @@ import type {
 import { collect } from './collect.ts';
 import { frameInParts, renderInParts } from '@fennip/core';
 import { PictureError } from '@fennip/files';
+import { startPool } from '@fennip/threads';
 import type { TakenBackMend } from './takenBack.ts';
 import type { StoredFile } from '../store/store.ts';
 import type {
@@ -91,14 +90,7 @@ const isRefused = (outcome: unknown): outcome is Refused =>
   typeof outcome === 'object' && outcome !== null && 'refused' in outcome;
 
 export function startThreads(mostPixels: number): Threads {
-  const pool = new Piscina<ThreadTask, unknown>({
-    filename: fileURLToPath(new URL('./thread.ts', import.meta.url)),
-    execArgv: ['--import', 'tsx'],
-    maxThreads: availableParallelism(),
-    idleTimeout: 60_000,
-    // Between two tasks a thread must come to let go of what the last one held.
-    atomics: 'disabled',
-  });
+  const pool = startPool<ThreadTask, unknown>(new URL('./thread.ts', import.meta.url));
 
   async function run<T>(task: ThreadTask, transferList: MessagePort[] = []): Promise<T> {
     const outcome = await pool.run(task, { transferList });
