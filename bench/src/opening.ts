@@ -66,7 +66,7 @@ export async function prepare(
   await post(
     `/pictures/${picture.id}/examination`,
     // Hundreds are listed: a round of a hundred needs so many.
-    JSON.stringify({ sensitivity: 0.9, polarities: ['dark'] }),
+    JSON.stringify({ sensitivity: 1, polarities: ['dark', 'bright'] }),
   );
   await until(({ examined }) => examined === 'done');
   return { job, picture };

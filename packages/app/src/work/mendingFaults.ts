@@ -5,9 +5,9 @@ import { usePicture } from '../stores/picture.ts';
 
 export const newMendId = (): string => `m${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`;
 
-/** An entry of the ledger as what is to be mended. */
-export const asFault = (entry: LedgerEntry): FaultToMend => ({
-  id: newMendId(),
+/** An entry of the ledger as what is to be mended, by a mend of that id. */
+const faultOf = (entry: LedgerEntry, id: string): FaultToMend => ({
+  id,
   x: entry.x,
   y: entry.y,
   r: entry.r,
@@ -20,13 +20,21 @@ export const asFault = (entry: LedgerEntry): FaultToMend => ({
   fault: entry.id,
 });
 
+/** An entry of the ledger as what is to be mended. */
+export const asFault = (entry: LedgerEntry): FaultToMend => faultOf(entry, newMendId());
+
+/** The places of the ledger that was asked about last: most that is asked of it is asked again. */
+let last: { readonly entries: readonly LedgerEntry[]; readonly places: readonly Place[] } | null = null;
+
 /** Where open faults lie. */
-export const openPlaces = (): Place[] =>
-  takenPlaces(
-    usePicture()
-      .entries.filter(({ state }) => state === 'open')
-      .map(asFault),
-  );
+export function openPlaces(): readonly Place[] {
+  const { entries } = usePicture();
+  if (last?.entries !== entries) {
+    const open = entries.filter(({ state }) => state === 'open');
+    last = { entries, places: takenPlaces(open.map((entry) => faultOf(entry, entry.id))) };
+  }
+  return last.places;
+}
 
 /** What a new mend must keep clear of. */
 export function mendSurroundings(): MendSurroundings {
