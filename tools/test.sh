@@ -60,7 +60,6 @@ trap leave EXIT
   check "one-way dependencies" npx depcruise --config .dependency-cruiser.cjs --output-type err packages bench tests
   check "types of core, which knows no platform" npx tsc -p packages/core
   check "types" npx tsc -p tsconfig.json
-  check "types of the browser tests and benches" npx tsc -p tsconfig.driving.json
 ) &
 (
   check "lint" npx eslint .

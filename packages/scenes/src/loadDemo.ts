@@ -41,7 +41,7 @@ async function jobWith(name: string, files: readonly string[]): Promise<Named> {
     await ask(`/jobs/${job.id}/pictures?name=${encodeURIComponent(file)}`, {
       method: 'POST',
       headers: { 'content-type': 'application/octet-stream' },
-      body,
+      body: new Uint8Array(body),
     });
   }
   return job;

@@ -1,14 +1,5 @@
-import type { LedgerEntry, Raster, Recipe, Rect } from '@fennip/core';
-import {
-  accountOf,
-  cloneRaster,
-  frameWhole,
-  intersectRects,
-  reachOf,
-  renderRecipe,
-  resizeRaster,
-  viewRaster,
-} from '@fennip/core';
+import type { FinishStep, LedgerEntry, Raster, Rect } from '@fennip/core';
+import { accountOf, cloneRaster, intersectRects, reachOf, resizeRaster, viewRaster } from '@fennip/core';
 import type { PictureHeader } from '../decode/header.ts';
 import { encodePicture } from '../encode/encodePicture.ts';
 import type { ConditionReport, ReportedFault, ReportedPlace, SmallPicture } from './report.ts';
@@ -21,6 +12,16 @@ export interface ReportFacts {
   readonly nature: ConditionReport['nature'];
   /** Pixels per inch, where the restorer knows better than the file. */
   readonly density: number | null;
+}
+
+/** A picture as a report shows it, upright: all of it is left as it is. */
+export interface ReportedPicture {
+  /** As it came in. */
+  readonly original: Raster;
+  /** With its mends and no finish. */
+  readonly mended: Raster;
+  /** With its finish, framed as it is delivered. */
+  readonly finished: Raster;
 }
 
 /** The longer side of the small pictures, in pixels: sharp on half a page of paper. */
@@ -82,19 +83,16 @@ function importantOf(entries: readonly LedgerEntry[], raster: Raster): { entry: 
 /**
  * Works out what a condition report shows.
  *
- * @param original upright, as it came in; left as it is
+ * @param finish what was done after the mends, in order
  * @param entries of the picture's ledger
  */
 export async function buildReport(
-  original: Raster,
+  { original, mended, finished }: ReportedPicture,
   header: PictureHeader,
-  recipe: Recipe,
+  finish: readonly FinishStep[],
   entries: readonly LedgerEntry[],
   facts: ReportFacts,
 ): Promise<ConditionReport> {
-  const mended = cloneRaster(original);
-  const { finish = [], ...mends } = recipe;
-  renderRecipe(mended, mends, header);
   const places: ReportedPlace[] = [];
   for (const { entry, rect } of importantOf(entries, original)) {
     if (!entry.mend) continue;
@@ -110,7 +108,6 @@ export async function buildReport(
       after: await shown(mended),
     });
   }
-  if (finish.length > 0) renderRecipe(mended, { ...recipe, mends: [] }, header);
   const { width, height, depth } = original;
   return {
     ...facts,
@@ -128,6 +125,6 @@ export async function buildReport(
     places,
     finish: finish.filter(({ on }) => on).map(({ method }) => method),
     before: await small(original, header),
-    after: await small(frameWhole(mended, finish), header),
+    after: await small(finished, header),
   };
 }

@@ -3,7 +3,15 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { FaultKind, HealMend, NumberedFault, Recipe, Worksheet } from '@fennip/core';
-import { createRaster, emptyRecipe, emptyWorksheet, ledgerEntries } from '@fennip/core';
+import {
+  cloneRaster,
+  createRaster,
+  emptyRecipe,
+  emptyWorksheet,
+  frameWhole,
+  ledgerEntries,
+  renderRecipe,
+} from '@fennip/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PictureHeader } from '../index.ts';
 import { buildReport } from './buildReport.ts';
@@ -48,7 +56,11 @@ beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'fennip-report-'));
   const raster = createRaster(SIDES.width, SIDES.height, 3, 8);
   for (const plane of raster.planes) plane.forEach((_, i) => (plane[i] = 90 + (i % 50)));
-  report = await buildReport(raster, HEADER, RECIPE, ledgerEntries(FAULTS, SHEET), {
+  const mended = cloneRaster(raster);
+  const { finish = [], ...mends } = RECIPE;
+  renderRecipe(mended, mends);
+  const shown = { original: raster, mended, finished: frameWhole(mended, finish) };
+  report = await buildReport(shown, HEADER, finish, ledgerEntries(FAULTS, SHEET), {
     ...{ job: 'Brannoch Incline archive', picture: 'opening day.tif', date: '2026-11-26T09:00:00Z' },
     ...{ nature: 'print', density: null },
   });

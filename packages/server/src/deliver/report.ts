@@ -17,9 +17,8 @@ export async function reportOf(
   const worksheet = await readWorksheet(database, picture);
   const { faults } = await faultsOf(database, picture.id);
   const { name: job } = await database('jobs').where('id', picture.job_id).first('name');
-  const bytes = await threads.report({
+  const bytes = await threads.report(worksheet.recipe, {
     original: store.pathOf('originals', picture.sha256),
-    recipe: worksheet.recipe,
     entries: ledgerEntries(faults, worksheet),
     facts: {
       job,

@@ -8,6 +8,7 @@ import type {
   DustChart,
   ExamineTile,
   FaultToMend,
+  FinishStep,
   LedgerEntry,
   Mend,
   MeasuredPart,
@@ -41,7 +42,7 @@ import {
   pixelsOf,
   renderPart,
 } from '@fennip/core';
-import type { DeliverySettings, ReportFacts, ReportPaper } from '@fennip/files';
+import type { DeliverySettings, ReportFacts, ReportPaper, ReportedPicture } from '@fennip/files';
 import {
   PictureError,
   buildReport,
@@ -64,7 +65,8 @@ export interface ReportTask {
   readonly task: 'report';
   readonly original: string;
   readonly mostPixels: number;
-  readonly recipe: Recipe;
+  readonly shown: ReportedPicture;
+  readonly finish: readonly FinishStep[];
   readonly entries: readonly LedgerEntry[];
   readonly facts: ReportFacts;
   /** As one HTML file, or as PDF on a paper. */
@@ -249,8 +251,8 @@ async function layers(task: Extract<ThreadTask, { task: 'layers' }>): Promise<St
 }
 
 async function report(task: ReportTask): Promise<Uint8Array> {
-  const { raster, header } = await decodePicture(task.original, { pixels: task.mostPixels });
-  const built = await buildReport(raster, header, task.recipe, task.entries, task.facts);
+  const header = await readHeader(task.original, { pixels: task.mostPixels });
+  const built = await buildReport(task.shown, header, task.finish, task.entries, task.facts);
   return task.as === 'html' ? Buffer.from(reportHtml(built)) : reportPdf(built, task.as);
 }
 

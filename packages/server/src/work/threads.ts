@@ -19,7 +19,7 @@ import type {
 } from '@fennip/core';
 
 import { collect } from './collect.ts';
-import { frameInParts, renderInParts } from '@fennip/core';
+import { frameInParts, renderInParts, sharedCopy } from '@fennip/core';
 import { PictureError } from '@fennip/files';
 import { startPool } from '@fennip/threads';
 import type { TakenBackMend } from './takenBack.ts';
@@ -80,7 +80,10 @@ export interface Threads {
     progress: (share: number) => void,
   ): Promise<StoredFile>;
   /** A condition report as a file. */
-  report(report: Omit<ReportTask, 'task' | 'mostPixels'>): Promise<Uint8Array>;
+  report(
+    recipe: Recipe,
+    report: Omit<ReportTask, 'task' | 'mostPixels' | 'shown' | 'finish'>,
+  ): Promise<Uint8Array>;
   /** What changed in a picture that comes back, as a mend. @throws PictureError when it does not fit */
   takeBack(task: Omit<TakeBackTask, 'task' | 'mostPixels'>): Promise<TakenBackMend>;
   close(): Promise<void>;
@@ -157,7 +160,21 @@ export function startThreads(mostPixels: number): Threads {
       collect();
       return run({ task: 'encode', original, mostPixels, raster: framed, settings, onto });
     },
-    report: (report) => run({ task: 'report', mostPixels, ...report }),
+    report: async (recipe, report) => {
+      const { finish = [], ...mends } = recipe;
+      const { raster: original, transfer } = await run<LoadedPicture>({
+        ...{ task: 'load', original: report.original, mostPixels },
+      });
+      const onto = async (raster: Raster, what: Recipe): Promise<Raster> => {
+        const copy = sharedCopy(raster);
+        await renderInParts(copy, what, renderers, transfer ? { transfer } : {});
+        return copy;
+      };
+      const mended = await onto(original, mends);
+      const toned = finish.length > 0 ? await onto(mended, { ...recipe, mends: [] }) : mended;
+      const finished = await frameInParts(toned, finish, renderers);
+      return run({ task: 'report', mostPixels, shown: { original, mended, finished }, finish, ...report });
+    },
     takeBack: (task) => run({ task: 'take back', mostPixels, ...task }),
     close: () => pool.destroy(),
   };
