@@ -140,15 +140,17 @@ export function useTreating() {
     lay(treatment, say('step.treated', { name: say(`method.${tool}`), where }));
   }
 
-  /** Paints the treatment in hand in or out with a stroke: the one in focus, else a new one. One after the other. */
-  function painted(shape: Target, isAway: boolean, pressed: number): Promise<void> {
-    turn = turn
-      .then(() => paintNext(shape, isAway, pressed))
-      .catch((error: unknown) => {
-        picture.notice = error instanceof Error ? error.message : String(error);
-      });
+  /** What the hand does comes one after the other, also where it is faster than the answers. */
+  function inTurn(work: () => Promise<void>): Promise<void> {
+    turn = turn.then(work).catch((error: unknown) => {
+      picture.notice = error instanceof Error ? error.message : String(error);
+    });
     return turn;
   }
+
+  /** Paints the treatment in hand in or out with a stroke: the one in focus, else a new one. */
+  const painted = (shape: Target, isAway: boolean, pressed: number): Promise<void> =>
+    inTurn(() => paintNext(shape, isAway, pressed));
 
   async function paintNext(shape: Target, isAway: boolean, pressed: number): Promise<void> {
     const { tool } = hand;
@@ -188,10 +190,9 @@ export function useTreating() {
     );
   }
 
-  /** Takes the colour to draw in from a place of the picture. */
-  async function pickColour(place: Point): Promise<void> {
-    treatments.drawIn(await byHand((worker) => worker.colourAt(place)));
-  }
+  /** Takes the colour to draw in from a place of the picture; a stroke that follows at once is drawn in it. */
+  const pickColour = (place: Point): Promise<void> =>
+    inTurn(async () => treatments.drawIn(await byHand((worker) => worker.colourAt(place))));
 
   return { painted, pickColour, treatAll };
 }
