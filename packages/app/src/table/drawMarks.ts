@@ -120,6 +120,9 @@ function drawMark(context: CanvasRenderingContext2D, scene: MarkScene, entry: Le
   context.globalAlpha = 1;
 }
 
+/** Room that a tag takes on the screen, in pixels. */
+const TAG_ROOM = { width: 46, height: 16 };
+
 /** The source of the chosen mend: the same shape in dashes, with the same number. */
 function drawSource(context: CanvasRenderingContext2D, scene: MarkScene, entry: LedgerEntry): void {
   const mend = shownMend(entry, scene);
@@ -142,7 +145,11 @@ function drawSource(context: CanvasRenderingContext2D, scene: MarkScene, entry: 
   }
   if (source.warp) drawPulled(context, scene, target, source.warp);
   context.setLineDash([]);
-  drawTag(context, `${entry.number}`, ...tagPlace(scene, target, entry, source), scene.colours.chosen);
+  const own = tagPlace(scene, here, entry, { dx: 0, dy: 0 });
+  const tag = tagPlace(scene, target, entry, source);
+  // Where it would lie on the mark's own tag the dashes say enough.
+  if (Math.abs(tag[0] - own[0]) > TAG_ROOM.width || Math.abs(tag[1] - own[1]) > TAG_ROOM.height)
+    drawTag(context, `${entry.number}`, ...tag, scene.colours.chosen);
 }
 
 /** How far a picture is held against itself: from where it is covered to where that is taken from. */
