@@ -40,8 +40,9 @@ export function bundleModule(module: URL): string {
     target: 'node20',
     packages: 'external',
     alias: doors(),
-    // Where a line stood in its source, for those who read what went wrong.
+    // Where a line stood in its source, for those who read what went wrong; told from where the file will lie.
     sourcemap: 'inline',
+    outfile: join(CACHE, 'bundle.mjs'),
     logLevel: 'silent',
   }).outputFiles;
   const name = createHash('sha256').update(contents).digest('hex').slice(0, 16);

@@ -24,7 +24,7 @@ export function startPool<Task, Answer>(
 ): Piscina<Task, Answer> {
   return new Piscina<Task, Answer>({
     filename: bundleModule(module),
-    execArgv: [],
+    execArgv: ['--enable-source-maps'],
     ...(staysUp ? { minThreads: count } : { idleTimeout: IDLE_MS }),
     maxThreads: count,
     // Between two tasks a thread must come to let go of what the last one held.

@@ -40,8 +40,6 @@ watch(
     }
   },
 );
-/** While nothing is chosen the first one stands there unseen: what names it takes longer to mount than to change. */
-const named = computed(() => entry.value ?? picture.entries.at(0) ?? null);
 const sources = ref<InstanceType<typeof SourceCells> | null>(null);
 const version = shallowRef(0);
 
@@ -124,10 +122,10 @@ defineExpose({ take: (number: number) => sources.value?.take(number), fit });
   <!-- All of it stays mounted: what changes with every mend must not be built anew with every mend. -->
   <section class="proof" :aria-label="say('proof')">
     <div v-show="rect" class="facts">
-      <h2 v-if="named" class="title">
-        <span class="figures">{{ named.number }}</span>
-        <span v-if="named.polarity === null">{{ kindWord(named) }}</span>
-        <KindChoice v-else :entry="named" />
+      <h2 v-if="entry" class="title">
+        <span class="figures">{{ entry.number }}</span>
+        <span v-if="entry.polarity === null">{{ kindWord(entry) }}</span>
+        <KindChoice v-else :entry="entry" />
       </h2>
       <dl>
         <template v-for="[name, value] in facts" :key="name">

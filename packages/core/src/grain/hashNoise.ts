@@ -48,5 +48,5 @@ export function hashNoise(x: number, y: number, seed: number): number {
   let mixed = Math.imul(x, 0x9e3779b1) ^ Math.imul(y + 0x7f4a7c15, 0x85ebca6b) ^ seed;
   mixed = Math.imul(mixed ^ (mixed >>> 16), 0x85ebca6b);
   mixed = Math.imul(mixed ^ (mixed >>> 13), 0xc2b2ae35);
-  return (normal ?? normalValues())[(mixed ^ (mixed >>> 16)) & 0xffff];
+  return normalValues()[(mixed ^ (mixed >>> 16)) & 0xffff];
 }

@@ -1,10 +1,10 @@
-import { awayFiles } from '../deliver/takeBack.ts';
 import { randomUUID } from 'node:crypto';
 import { Router } from 'express';
 import type { Job } from '@fennip/contract';
 import { NewJobSchema } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
 import type { Context } from '../context.ts';
+import { awayFiles } from '../deliver/takeBack.ts';
 import type { Database } from '../database/connect.ts';
 import { checkId, picturesOfJob } from '../pictures/pictureRows.ts';
 import { receivePicture } from '../pictures/receivePicture.ts';

@@ -19,7 +19,7 @@ import type {
 } from '@fennip/core';
 
 import { collect } from './collect.ts';
-import { frameInParts, renderInParts, sharedCopy } from '@fennip/core';
+import { frameInParts, isFramingStep, renderInParts, sharedCopy } from '@fennip/core';
 import { PictureError } from '@fennip/files';
 import { startPool } from '@fennip/threads';
 import type { TakenBackMend } from './takenBack.ts';
@@ -120,21 +120,34 @@ export function startThreads(mostPixels: number): Threads {
     render: (ground, part) => run({ task: 'render', ground, part }),
   };
 
+  const load = (original: string): Promise<LoadedPicture> => run({ task: 'load', original, mostPixels });
+
+  /** Lays a recipe down on a picture, in place. */
+  const render = (
+    { raster, transfer }: LoadedPicture,
+    recipe: Recipe,
+    done?: (count: number) => void,
+  ): Promise<void> =>
+    renderInParts(raster, recipe, renderers, {
+      ...(transfer ? { transfer } : {}),
+      ...(done ? { done } : {}),
+    });
+
   /** A picture with a recipe laid down on it, upright. */
   async function loaded(
     original: string,
     recipe: Recipe | null,
-    done: (count: number) => void,
+    done?: (count: number) => void,
   ): Promise<Raster> {
-    const { raster, transfer } = await run<LoadedPicture>({ task: 'load', original, mostPixels });
-    if (recipe) await renderInParts(raster, recipe, renderers, { ...(transfer ? { transfer } : {}), done });
-    return raster;
+    const picture = await load(original);
+    if (recipe) await render(picture, recipe, done);
+    return picture.raster;
   }
 
   return {
     prepare: (original, folder, written) =>
       runSpeaking((port) => ({ task: 'prepare', original, folder, mostPixels, port }), written),
-    load: (original, recipe) => loaded(original, recipe, () => undefined),
+    load: (original, recipe) => loaded(original, recipe),
     examine: (raster, tile) => run({ task: 'examine', raster, tile }),
     examineWhole: (raster) => run({ task: 'examine whole', raster }),
     chart: (sensor, frames, progress) =>
@@ -162,18 +175,18 @@ export function startThreads(mostPixels: number): Threads {
     },
     report: async (recipe, report) => {
       const { finish = [], ...mends } = recipe;
-      const { raster: original, transfer } = await run<LoadedPicture>({
-        ...{ task: 'load', original: report.original, mostPixels },
-      });
-      const onto = async (raster: Raster, what: Recipe): Promise<Raster> => {
-        const copy = sharedCopy(raster);
-        await renderInParts(copy, what, renderers, transfer ? { transfer } : {});
-        return copy;
-      };
-      const mended = await onto(original, mends);
-      const toned = finish.length > 0 ? await onto(mended, { ...recipe, mends: [] }) : mended;
-      const finished = await frameInParts(toned, finish, renderers);
-      return run({ task: 'report', mostPixels, shown: { original, mended, finished }, finish, ...report });
+      const picture = await load(report.original);
+      const copyOf = (raster: Raster): LoadedPicture => ({ ...picture, raster: sharedCopy(raster) });
+      const mended = copyOf(picture.raster);
+      await render(mended, mends);
+      // A finish that only frames changes no value: what is framed is read from the mended picture itself.
+      const toned = finish.every(isFramingStep) ? mended : copyOf(mended.raster);
+      if (toned !== mended) await render(toned, { ...recipe, mends: [] });
+      const finished = await frameInParts(toned.raster, finish, renderers);
+      // What was framed is let go before the report takes its place.
+      collect();
+      const shown = { original: picture.raster, mended: mended.raster, finished };
+      return run({ task: 'report', mostPixels, shown, finish, ...report });
     },
     takeBack: (task) => run({ task: 'take back', mostPixels, ...task }),
     close: () => pool.destroy(),

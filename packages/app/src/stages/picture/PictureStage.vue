@@ -85,9 +85,7 @@ function warn(event: BeforeUnloadEvent): void {
 addEventListener('beforeunload', warn);
 onBeforeUnmount(() => removeEventListener('beforeunload', warn));
 
-/** What stands around the table, in the order it is mounted in. */
-const [hasBars, hasLedger, hasProof, hasRest] = [1, 2, 3, 4];
-const { around, parts, mountParts } = useParts(hasRest);
+const { around, isDue, mountParts } = useParts();
 // Where no picture is shown first, nothing is waited for.
 watch(stage, (now) => void (now === 'hand-over' && mountParts()), { immediate: true });
 
@@ -115,13 +113,13 @@ const { isHelpOpen } = useKeys({
     <component :is="around.HandOver" v-if="around" />
   </template>
   <div v-else class="work" :class="{ folded: !isLedgerOpen }">
-    <template v-if="around && parts >= hasLedger">
+    <template v-if="around && isDue('ledger')">
       <component :is="around.FinishPanel" v-if="stage === 'finish'" v-show="isLedgerOpen" />
       <component :is="around.Ledger" v-else v-show="isLedgerOpen" />
     </template>
     <div v-else v-show="isLedgerOpen" class="room" />
     <div class="desk">
-      <template v-if="around && parts >= hasBars">
+      <template v-if="around && isDue('bars')">
         <component :is="around.TableBar" />
         <component :is="around.ExamineBar" v-if="stage === 'examine'" />
         <component :is="around.StageNotice" />
@@ -133,11 +131,11 @@ const { isHelpOpen } = useKeys({
       </template>
       <PictureTable ref="table" class="table" @seen="mountParts" />
       <template v-if="isProofOpen && stage !== 'finish'">
-        <component :is="around.Proof" v-if="around && parts >= hasProof" ref="proof" />
+        <component :is="around.Proof" v-if="around && isDue('proof')" ref="proof" />
         <div v-else class="room proof-room" />
       </template>
       <div class="folds">
-        <template v-if="around && parts >= hasRest">
+        <template v-if="around && isDue('rest')">
           <button type="button" :aria-pressed="isLedgerOpen" @click="isLedgerOpen = !isLedgerOpen">
             {{ say('ledger') }}
           </button>
@@ -158,7 +156,7 @@ const { isHelpOpen } = useKeys({
         </template>
       </div>
     </div>
-    <component :is="around.KeyHelp" v-if="around && parts >= hasRest" v-model="isHelpOpen" />
+    <component :is="around.KeyHelp" v-if="around && isDue('rest')" v-model="isHelpOpen" />
   </div>
 </template>
 
