@@ -7,6 +7,7 @@ import { refDebounced, useLocalStorage } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { AFTER_PIXELS_MS } from '../proof/afterPixels.ts';
 import { useView } from '../stores/view.ts';
+import { afterFrame } from '../work/afterFrame.ts';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
@@ -127,7 +128,7 @@ onMounted(() => {
   draw();
 });
 watch([sizes, strengths], drawAxes);
-watch([dots, () => view.chosen, canvas], draw, { flush: 'post' });
+watch([dots, () => view.chosen, canvas], () => afterFrame('findings chart', draw));
 </script>
 
 <template>

@@ -5,6 +5,7 @@ import { useLedger } from '../stores/ledger.ts';
 import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
+import { afterFrame } from '../work/afterFrame.ts';
 import { percent } from '../words/figures.ts';
 import type { WordKey } from '../words/say.ts';
 import { say } from '../words/say.ts';
@@ -67,10 +68,11 @@ function hover(event: MouseEvent): void {
 
 watch(
   () => view.focus,
-  (id) => {
-    const at = lines.value.findIndex((line) => line.type === 'entry' && line.entry.id === id);
-    if (at >= 0) virtual.value.scrollToIndex(at, { align: 'auto' });
-  },
+  (id) =>
+    afterFrame('ledger', () => {
+      const at = lines.value.findIndex((line) => line.type === 'entry' && line.entry.id === id);
+      if (at >= 0) virtual.value.scrollToIndex(at, { align: 'auto' });
+    }),
 );
 </script>
 

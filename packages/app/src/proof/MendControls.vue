@@ -130,8 +130,7 @@ const withMend = (act: (mend: Mend) => void): void => {
         say('act.takeAway')
       }}</el-button>
       <PullCorners
-        v-if="mend && canTurn"
-        :mend="mend"
+        :mend="canTurn ? mend : null"
         :is-usable="!isLocked"
         @change="(next) => change(next, say('step.pulled'))"
       />

@@ -8,6 +8,7 @@ import { byHand, engine } from '../engine/engine.ts';
 import { reachOf } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
+import { afterFrame } from '../work/afterFrame.ts';
 import { useMending } from '../work/useMending.ts';
 import { percent } from '../words/figures.ts';
 import { kindWord } from '../words/kindWord.ts';
@@ -33,11 +34,11 @@ watch(
   () => view.focusEntry,
   (next) => {
     const isSame = next?.id === entry.value?.id;
-    if (isSame && (next?.mend === null) !== (entry.value?.mend === null)) follow.start();
-    else {
-      follow.stop();
-      entry.value = next;
-    }
+    if (isSame && (next?.mend === null) !== (entry.value?.mend === null)) return follow.start();
+    follow.stop();
+    if (isSame) entry.value = next;
+    // The table and the ledger show what is chosen first; the proof does a little later.
+    else afterFrame('proof', () => (entry.value = view.focusEntry));
   },
 );
 const sources = ref<InstanceType<typeof SourceCells> | null>(null);

@@ -5,7 +5,7 @@ import { withCornerPulled } from '../hand/changeTarget.ts';
 import { say } from '../words/say.ts';
 
 /** Pulls the corners of a copied piece by keys, as the hand does on the picture with Alt. */
-const props = defineProps<{ mend: Mend; isUsable: boolean }>();
+const props = defineProps<{ mend: Mend | null; isUsable: boolean }>();
 const emit = defineEmits<{ change: [next: Mend] }>();
 const isOpen = ref(false);
 
@@ -28,7 +28,7 @@ const WAYS: Readonly<Record<string, Shift>> = {
 
 function pull(corner: number, event: KeyboardEvent): void {
   const way = WAYS[event.key];
-  if (!way) return;
+  if (!way || !props.mend) return;
   // The table's own arrows go from fault to fault.
   event.preventDefault();
   event.stopPropagation();
@@ -38,9 +38,9 @@ function pull(corner: number, event: KeyboardEvent): void {
 </script>
 
 <template>
-  <el-popover v-model:visible="isOpen" trigger="click" placement="top" :width="230">
+  <el-popover v-model:visible="isOpen" :persistent="false" trigger="click" placement="top" :width="230">
     <template #reference>
-      <el-button size="small" :disabled="!isUsable">{{ say('proof.corners') }}</el-button>
+      <el-button v-show="mend" size="small" :disabled="!isUsable">{{ say('proof.corners') }}</el-button>
     </template>
     <p class="does">{{ say('proof.corners.does') }}</p>
     <!-- Going out of here lets go of nothing else. -->

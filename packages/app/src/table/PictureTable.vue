@@ -13,13 +13,15 @@ import { usePicture } from '../stores/picture.ts';
 import { useRound } from '../stores/round.ts';
 import { useView } from '../stores/view.ts';
 import { createFenceLayer } from './drawFences.ts';
-import type { MarkColours } from './drawMarks.ts';
-import { MARK_ROOM, drawBrush, drawMarks, drawPending, entryAt } from './drawMarks.ts';
+import type { MarkColours } from './drawMark.ts';
+import { drawBrush, drawPending } from './drawPending.ts';
 import type { Scene } from './drawPicture.ts';
 import { partInSight, sceneLevel, screenOf, tilesInSight } from './drawPicture.ts';
 import type { Comparing } from './drawSides.ts';
 import { drawSides, panesOf, sidesOf } from './drawSides.ts';
+import { MARK_ROOM, entryAt } from './entryAt.ts';
 import { indexMarks } from './markIndex.ts';
+import { createMarkLayer } from './markLayer.ts';
 import ComparePanes from './ComparePanes.vue';
 import MendMenu from './MendMenu.vue';
 import Overview from './Overview.vue';
@@ -191,6 +193,7 @@ function hasRoomForTags(): boolean {
 }
 
 const fenceLayer = createFenceLayer();
+const markLayer = createMarkLayer();
 /** The fences as they are shown: one that is being drawn as it will be. */
 const fencesShown = computed(() => {
   if (view.isOriginalHeld || (view.marks === 'none' && !isFenceTool(hand.tool))) return [];
@@ -216,11 +219,10 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
     picture: original.value,
     letterOf: fences.letterOf,
   });
-  const { width, height } = table.value;
-  const seen = isBeside.value ? width / 4 : 0;
-  drawMarks(context, {
+  markLayer.draw(context, {
     ...glass,
-    entries: marksNear(seen, 0, width - seen, height),
+    shown: shown.value,
+    within: marksNear,
     withTags: hasRoomForTags(),
     chosen: view.chosen,
     // What is finished is looked at without handles on it, unless marks are asked for.

@@ -30,6 +30,15 @@ export function corners(
   }
 }
 
+/** Half the side of the mark around a spot on the screen: it stands clear of the fault and never gets too small to see. */
+export const markHalf = (r: number, scale: number, room = 0): number =>
+  Math.max(5, r * 1.3 * scale + 3) + room;
+
+/** The ticks of a spot's mark. */
+export function traceCorners(context: CanvasRenderingContext2D, x: number, y: number, half: number): void {
+  corners(context, x, y, half, Math.max(3, Math.min(9, half * 0.45)));
+}
+
 /** A line that reads on any ground: dark below, colour above. */
 export function strokeTwice(context: CanvasRenderingContext2D, colour: string, width: number): void {
   context.lineWidth = width + 2;
@@ -67,8 +76,7 @@ export function traceTarget(
   switch (target.shape) {
     case 'disc': {
       const [x, y] = toScreen(glass.view, glass.table, target.x + shift.dx, target.y + shift.dy);
-      const half = Math.max(5, target.r * 1.3 * glass.view.scale + 3) + room;
-      corners(context, x, y, half, Math.max(3, Math.min(9, half * 0.45)));
+      traceCorners(context, x, y, markHalf(target.r, glass.view.scale, room));
       return;
     }
     case 'stroke':
