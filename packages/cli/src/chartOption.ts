@@ -1,11 +1,10 @@
 import type { ChartedPlace } from '@fennip/core';
-import { chartFaults } from '@fennip/core';
+import { chartFaults, locateOnSensor } from '@fennip/core';
 import { ChartDocumentSchema, chartOf } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
 import type { OptionValues } from './command.ts';
 import { numberOption, textOption } from './command.ts';
 import type { Frame } from './frame.ts';
-import { placementOf } from './frame.ts';
 import { readJson } from './readJson.ts';
 
 const checkChart = checkerOf(ChartDocumentSchema);
@@ -22,5 +21,5 @@ export async function chartedPlaces(values: OptionValues, frame: Frame): Promise
   const chart = chartOf(checkChart(await readJson(path)));
   const told = textOption(values, 'f-number') === undefined ? frame.fNumber : null;
   const fNumber = told ?? (numberOption(values, 'f-number', 0.5, 128, 0) || null);
-  return chartFaults(chart, frame.pixels, placementOf(frame, chart.sensor), fNumber);
+  return chartFaults(chart, frame.pixels, locateOnSensor(frame.raster, frame.orientation, chart), fNumber);
 }

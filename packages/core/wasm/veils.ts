@@ -61,7 +61,7 @@ function logarithm(x: v128): v128 {
   return f32x4.add(f32x4.add(f32x4.add(rest, small), m), f32x4.mul(exponent, f32x4.splat(0.693359375)));
 }
 
-/** Where the veil reaches; see the fit's own bounds for what keeps the shear below 1. */
+/** Where the veil reaches, nowhere if it lies beside the patch; see the fit's own bounds for what keeps the shear below 1. */
 function span(known: usize, width: i32, height: i32, r: f64, border: f64): void {
   const scale = load<f64>(known, SCALE);
   const a = load<f64>(known, POINT + 32);
@@ -70,9 +70,9 @@ function span(known: usize, width: i32, height: i32, r: f64, border: f64): void 
   const x = (load<f64>(known, POINT) - load<f64>(known, LEFT)) / scale;
   const y = (load<f64>(known, POINT + 8) - load<f64>(known, TOP)) / scale;
   firstX = <i32>max(0, floor(x - reach));
-  endX = <i32>min(<f64>width, ceil(x + reach) + 1);
+  endX = max(firstX, <i32>min(<f64>width, ceil(x + reach) + 1));
   firstY = <i32>max(0, floor(y - reach));
-  endY = <i32>min(<f64>height, ceil(y + reach) + 1);
+  endY = max(firstY, <i32>min(<f64>height, ceil(y + reach) + 1));
 }
 
 /**

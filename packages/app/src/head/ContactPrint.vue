@@ -48,7 +48,11 @@ const work = computed(() => (props.picture.setAside ? null : workLine(props.pict
 
 const camera = computed(() => {
   const { camera: name, fNumber } = props.picture.capture;
-  return name && fNumber !== undefined ? say('print.fNumber', { camera: name, n: fNumber }) : name;
+  const taken = name && fNumber !== undefined ? say('print.fNumber', { camera: name, n: fNumber }) : name;
+  const part = props.picture.sensorPart;
+  if (!part) return taken;
+  const from = { left: Math.round(part.left), top: Math.round(part.top) };
+  return [taken, say('print.part', from)].filter(Boolean).join(' · ');
 });
 
 async function draw(): Promise<void> {

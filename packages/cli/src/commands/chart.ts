@@ -1,5 +1,5 @@
 import type { ChartFrame } from '@fennip/core';
-import { chartDust, placeOnSensor, sensorOf } from '@fennip/core';
+import { chartShoot, placeOnSensor, sensorOf } from '@fennip/core';
 import { chartDocument } from '@fennip/contract';
 import { captureData, readHeader } from '@fennip/files';
 import { basename } from 'node:path';
@@ -26,7 +26,8 @@ export const chart: Command = {
   help: `fennip chart FRAME... [--f-numbers 5.6,8,...] [--references NAME,...] [--confidence 0..1] --out chart.json
 
 Finds the dirt on a camera's sensor from its frames: what stays while the scenes change. Two frames give something,
-eight give nearly all. Frames may be turned, smaller, or cropped by the camera around the middle. The chart is
+eight give nearly all. Frames may be turned, smaller, or cropped around the middle; where two or more are whole, the
+others may be any part of the sensor, pixel for pixel: they are placed by their own dust. The chart is
   {"sensor":{"width","height"},"frames":[{"name","fNumber"}],"faults":[{"kind":"speck","number","x","y","r","softness",
    "depth","confidence","particle","depths":[{"fNumber","depth","error","frames"}],"evidence":[...]}]}
 in pixels of the sensor held level, the centre of the first pixel at 0.5, 0.5; r, softness and depth as at f/16.
@@ -58,7 +59,7 @@ With --out - the chart is printed.
       fNumber: given ? given[i] : (captureData(header.exif).fNumber ?? null),
       isReference: references.some((name) => basename(name) === basename(files[i])),
     }));
-    const found = await chartDust(sensor, frames, async (index) => {
+    const found = await chartShoot(sensor, frames, async (index) => {
       const frame = await readFrame(files[index]);
       if (frame.raster.width !== headers[index].width)
         throw new RefusedError(`${files[index]} changed while it was read.`);

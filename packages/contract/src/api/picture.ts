@@ -5,6 +5,7 @@ import type {
   Judgement,
   NumberedFault,
   Recipe,
+  SensorPart,
   Step,
   Transfer,
   WorkEstimate,
@@ -53,6 +54,8 @@ export interface Picture {
   readonly camera: string | null;
   /** A picture of nothing, taken to show the dust of a sensor. */
   readonly isReference: boolean;
+  /** The part of its sensor that a cropped picture shows, as its own dust says; null where the file alone says. */
+  readonly sensorPart: SensorPart | null;
   /** Grows with every edit. */
   readonly revision: number;
   /** Not worth the work, or not now. */

@@ -1,13 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { linearToSrgb, srgbToLinear } from '../colour/srgb.ts';
 
-import { mulberry } from '../random/mulberry.ts';
-import { gaussian } from '../random/gaussian.ts';
-import { gaussianBlur } from '../filter/gaussian.ts';
-import type { Raster } from '../raster/raster.ts';
-import { createRaster } from '../raster/raster.ts';
 import { pixelsOf } from '../raster/pixels.ts';
-import { penumbra } from '../mend/recover/penumbra.ts';
+import { dustyFrame } from '../testing/dustyFrame.ts';
 import { chartFaults } from './chartFaults.ts';
 import type { ChartEntry, ChartFrame, DustChart } from './chart.ts';
 import { chartDust } from './dustChart.ts';
@@ -30,37 +24,6 @@ const DUST = [
   particle(240, 190, 7, 0.22),
 ];
 
-/** A scene of its own: soft blotches and grain, with the sensor's dust on it at an f-number, seen as the camera was held. */
-function frameOf(seed: number, fNumber: number, dust: readonly Particle[], held: Orientation = 1): Raster {
-  const uniform = mulberry(seed);
-  const { width, height } = SENSOR;
-  const noise = {
-    width,
-    height,
-    data: Float32Array.from({ length: width * height }, () => gaussian(uniform)),
-  };
-  const blotches = gaussianBlur(noise, 5);
-  const turned = held >= 5;
-  const upright = turned ? createRaster(height, width, 3, 8) : createRaster(width, height, 3, 8);
-  const placement = placeOnSensor(upright, held, SENSOR);
-  const tone = 0.3 + 0.3 * uniform();
-  for (let y = 0, i = 0; y < upright.height; y++)
-    for (let x = 0; x < upright.width; x++, i++) {
-      const [sx, sy] = onSensor(x + 0.5, y + 0.5, placement);
-      const at = Math.floor(sy) * width + Math.floor(sx);
-      let light = srgbToLinear(
-        Math.min(0.95, Math.max(0.05, tone + 0.3 * blotches.data[at] + 0.012 * noise.data[at])),
-      );
-      for (const one of dust) {
-        const { r, softness, depth } = shadowAt(one, fNumber);
-        const away = Math.hypot(sx - one.x, sy - one.y) / r;
-        light *= 1 - depth * penumbra((1 - away) / Math.max(softness, 0.6 / r));
-      }
-      for (const plane of upright.planes) plane[i] = Math.round(255 * linearToSrgb(light));
-    }
-  return upright;
-}
-
 interface Shot {
   readonly seed: number;
   readonly fNumber: number | null;
@@ -70,7 +33,7 @@ interface Shot {
 
 async function chartOfShots(shots: readonly Shot[]): Promise<{ chart: DustChart; frames: ChartFrame[] }> {
   const rasters = shots.map(({ seed, fNumber, held, dust = DUST }) =>
-    frameOf(seed, fNumber ?? 16, dust, held),
+    dustyFrame(SENSOR, { seed, fNumber: fNumber ?? 16, dust, held }),
   );
   const frames = shots.map(({ fNumber, held = 1 }, i): ChartFrame => ({
     placement: placeOnSensor(rasters[i], held, SENSOR),
@@ -120,7 +83,7 @@ describe('a dust chart', () => {
     });
     const outside = particle(400, 60, 6, 0.3);
     const chart: DustChart = { sensor: SENSOR, entries: [...DUST, outside].map(entry) };
-    const raster = frameOf(7, 11, DUST, 6);
+    const raster = dustyFrame(SENSOR, { seed: 7, fNumber: 11, dust: DUST, held: 6 });
     const placement = placeOnSensor(raster, 6, SENSOR);
     const places = chartFaults(chart, pixelsOf(raster), placement, 11);
     expect(places.filter((place) => 'fault' in place)).toHaveLength(DUST.length);
@@ -131,7 +94,12 @@ describe('a dust chart', () => {
     expect(x).toBeCloseTo(70, 6);
     expect(y).toBeCloseTo(60, 6);
     // Wide open nothing is seen: the shadow is as large as the opening's, and so faint.
-    const open = chartFaults(chart, pixelsOf(frameOf(7, 0.9, DUST)), placeOnSensor(SENSOR, 1, SENSOR), 0.9);
+    const open = chartFaults(
+      chart,
+      pixelsOf(dustyFrame(SENSOR, { seed: 7, fNumber: 0.9, dust: DUST })),
+      placeOnSensor(SENSOR, 1, SENSOR),
+      0.9,
+    );
     for (const place of open) expect('notShown' in place).toBe(true);
     // What a chart knows stands in the place of what was found there.
     const found = { ...first.fault, x: first.fault.x + 1, confidence: 0.4 };

@@ -26,25 +26,56 @@ export interface Placement {
   readonly height: number;
 }
 
+/** The part of a sensor that a cropped picture shows, pixel for pixel. */
+export interface SensorPart {
+  readonly sensor: SensorShape;
+  /** How the picture lies on it; its file may say otherwise or nothing. */
+  readonly orientation: Orientation;
+  /** Upper left corner, in pixels of that sensor held level. */
+  readonly left: number;
+  readonly top: number;
+}
+
+/** A picture as a sensor took it. */
+export interface SensorPicture {
+  readonly shape: SensorShape;
+  readonly orientation: Orientation;
+  /** Where it is known to be cut out; null where its file alone says. */
+  readonly part?: SensorPart | null;
+}
+
 /** Whether a picture was stored lying where it stands upright, or the other way round. */
 export const isTurned = (orientation: Orientation): boolean => orientation >= 5;
 
 export type SensorPoint = readonly [x: number, y: number];
 
 /** The sides a picture had before it was set upright. */
-const levelSides = ({ width, height }: SensorShape, orientation: Orientation): SensorShape =>
+export const levelSides = ({ width, height }: SensorShape, orientation: Orientation): SensorShape =>
   isTurned(orientation) ? { width: height, height: width } : { width, height };
 
 /**
  * Places a picture on a sensor: one of other sides is a smaller copy of the whole or, where its shape differs, of the
  * largest part of that shape in the middle, as cameras crop.
+ *
+ * @param part what is known better than that
  */
 export function placeOnSensor(
   picture: Pick<PictureShape, 'width' | 'height'>,
   orientation: Orientation,
   sensor: SensorShape,
+  part: SensorPart | null = null,
 ): Placement {
   const { width, height } = picture;
+  if (part) {
+    const growth = sensor.width / part.sensor.width;
+    const { left, top } = part;
+    return {
+      ...{ orientation: part.orientation, width, height },
+      scale: 1 / growth,
+      left: growth * left,
+      top: growth * top,
+    };
+  }
   const level = levelSides(picture, orientation);
   const scale = Math.max(level.width / sensor.width, level.height / sensor.height);
   return {
@@ -55,11 +86,9 @@ export function placeOnSensor(
 }
 
 /** The sensor that pictures of one camera suggest: as large as the largest of them, held level. */
-export const sensorOf = (
-  pictures: readonly { readonly shape: SensorShape; readonly orientation: Orientation }[],
-): SensorShape =>
+export const sensorOf = (pictures: readonly SensorPicture[]): SensorShape =>
   pictures
-    .map(({ shape, orientation }) => levelSides(shape, orientation))
+    .map(({ shape, orientation, part }) => part?.sensor ?? levelSides(shape, orientation))
     .reduce((a, b) => (b.width * b.height > a.width * a.height ? b : a));
 
 /**

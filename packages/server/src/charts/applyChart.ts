@@ -1,14 +1,15 @@
 import type { ChartedPlace, NumberedFault } from '@fennip/core';
-import { isSameFault } from '@fennip/core';
+import { isSameFault, isWholeFrame, sensorPartOf } from '@fennip/core';
 import { chartOf } from '@fennip/contract';
 import type { Context } from '../context.ts';
 import type { FaultRow } from '../examine/faultRows.ts';
 import { asFaultRow } from '../examine/faultRows.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { cameraOf } from '../pictures/pictureRows.ts';
+import { keepSensorPart } from './keepSensorPart.ts';
 import type { ChartRow } from './chartRows.ts';
 import { chartFor } from './chartRows.ts';
-import { placementOf } from './makeChart.ts';
+import { orientationOf, placementOf } from './makeChart.ts';
 
 /** What a chart brought into a ledger. */
 export interface AppliedChart {
@@ -47,12 +48,16 @@ export async function applyChart(context: Context, picture: PictureRow): Promise
   const row = camera === null ? null : await chartFor(database, camera, picture.capture.takenAt ?? null);
   if (!row) return null;
   const chart = withVerdicts(row);
-  const places = await background.chartFaults(
+  const told = placementOf(picture, chart.sensor);
+  const isSought = picture.sensor_part === null && !isWholeFrame(told, chart.sensor);
+  const { places, placement } = await background.chartFaults(
     store.pathOf('originals', picture.sha256),
     chart,
-    placementOf(picture, chart.sensor),
+    { placement: told, isSought },
     picture.capture.fNumber ?? null,
   );
+  if (isSought)
+    await keepSensorPart(context, picture, sensorPartOf(placement, orientationOf(picture), chart.sensor));
   const shown = places.flatMap((place) => ('fault' in place ? [place] : []));
   await database.transaction(async (change) => {
     const locked: { next_fault: number } | undefined = await change('pictures')

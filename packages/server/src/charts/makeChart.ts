@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import type { ChartEntry, ChartFrame, Orientation, Placement, SensorShape } from '@fennip/core';
-import { findCleaning, placeOnSensor, sensorOf } from '@fennip/core';
+import { findCleaning, placeOnSensor, sensorOf, sensorPartOf } from '@fennip/core';
 import type { ChartDocument } from '@fennip/contract';
 import { chartDocument } from '@fennip/contract';
 import type { Context } from '../context.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
+import { keepSensorPart } from './keepSensorPart.ts';
 import type { ChartRow, KeptFrame } from './chartRows.ts';
 
 /** Entries less sure than this are no part of a chart. */
@@ -18,7 +19,7 @@ export const orientationOf = ({ capture }: Pick<PictureRow, 'capture'>): Orienta
   (capture.orientation ?? 1) as Orientation;
 
 export const placementOf = (picture: PictureRow, sensor: SensorShape): Placement =>
-  placeOnSensor(picture, orientationOf(picture), sensor);
+  placeOnSensor(picture, orientationOf(picture), sensor, picture.sensor_part);
 
 const keptFrame = (picture: PictureRow): KeptFrame => ({
   pictureId: picture.id,
@@ -76,12 +77,14 @@ export async function makeCharts(
     pictures.map((picture) => ({ shape: picture, orientation: orientationOf(picture) })),
   );
   const frames = pictures.map((picture): ChartFrame & { original: string } => ({
-    placement: placementOf(picture, sensor),
+    placement: placeOnSensor(picture, orientationOf(picture), sensor),
     fNumber: picture.capture.fNumber ?? null,
     isReference: picture.is_reference,
     original: store.pathOf('originals', picture.sha256),
   }));
-  const { entries } = await background.chart(sensor, frames, progress);
+  const { entries, placements } = await background.chart(sensor, frames, progress);
+  for (const [k, picture] of pictures.entries())
+    await keepSensorPart(context, picture, sensorPartOf(placements[k], orientationOf(picture), sensor));
   const kept = entries.filter(({ confidence }) => confidence >= LEAST_KEPT);
   const cleaning = findCleaning(kept, pictures.length);
   const spans: { first: number; end: number; entries: readonly ChartEntry[] }[] = cleaning

@@ -202,6 +202,14 @@ const STEPS: readonly Step[] = [
       });
     },
   },
+  {
+    name: '0008-sensor-part',
+    up: async (knex) => {
+      await knex.schema.alterTable('pictures', (table) => {
+        table.jsonb('sensor_part');
+      });
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

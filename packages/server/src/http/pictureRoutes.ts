@@ -60,7 +60,8 @@ export function pictureRoutes(context: Context): Router {
       .update({
         ...(setAside === undefined ? {} : { set_aside: setAside }),
         ...(density === undefined ? {} : { density }),
-        ...(camera === undefined ? {} : { camera }),
+        // Where it lies was told by the dust of the camera it was of.
+        ...(camera === undefined ? {} : { camera, sensor_part: null }),
         ...(isReference === undefined ? {} : { is_reference: isReference }),
       });
     await tellPicture(context, id);

@@ -1,4 +1,4 @@
-import type { CaptureData, Depth, Transfer, WorkEstimate } from '@fennip/core';
+import type { CaptureData, Depth, SensorPart, Transfer, WorkEstimate } from '@fennip/core';
 import type { ExamineRequest, ExamineState, Picture, PictureNature, PictureState } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
 import { PAUSE_SECONDS } from '../history/pace.ts';
@@ -32,6 +32,8 @@ export interface PictureRow {
   /** Given by hand; the file's own is in `capture`. */
   readonly camera: string | null;
   readonly is_reference: boolean;
+  /** Where the picture's own dust says that it lies on its sensor. */
+  readonly sensor_part: SensorPart | null;
   readonly checked: ExamineState;
   readonly estimate: WorkEstimate | null;
 }
@@ -103,6 +105,7 @@ function asPicture(row: CountedRow): Picture {
     settled: Number(row.settled),
     camera: cameraOf(row),
     isReference: row.is_reference,
+    sensorPart: row.sensor_part,
     revision: row.revision,
     setAside: row.set_aside,
     checked: row.checked,

@@ -22,6 +22,7 @@ import type {
   RenderPart,
   Transfer,
   SensorShape,
+  ShootChart,
 } from '@fennip/core';
 import {
   applyMend,
@@ -30,8 +31,9 @@ import {
   cloneRaster,
   intersectRects,
   layPatch,
-  chartDust,
+  locateOnSensor,
   chartFaults,
+  chartShoot,
   measureGrain,
   mendFault,
   noiseTable,
@@ -119,6 +121,8 @@ export type ThreadTask =
       readonly mostPixels: number;
       readonly chart: DustChart;
       readonly placement: Placement;
+      /** Whether the frame is looked for on the sensor: its file alone says where it lies. */
+      readonly isSought: boolean;
       readonly fNumber: number | null;
     }
   | {
@@ -187,8 +191,8 @@ type Outcome =
   | LoadedPicture
   | MeasuredPart
   | StoredFile
-  | DustChart
-  | readonly ChartedPlace[]
+  | ShootChart
+  | FoundPlaces
   | readonly MendProposal[]
   | SeenProposal
   | readonly number[]
@@ -275,13 +279,35 @@ async function chart({
   frames,
   mostPixels,
   port,
-}: Extract<ThreadTask, { task: 'chart' }>): Promise<DustChart> {
-  return chartDust(
+}: Extract<ThreadTask, { task: 'chart' }>): Promise<ShootChart> {
+  return chartShoot(
     sensor,
     frames,
     (frame) => pixelsAt(frames[frame].original, mostPixels),
     (share) => port.postMessage(share),
   );
+}
+
+/** What a chart says of one frame, and where that lies on the sensor. */
+export interface FoundPlaces {
+  readonly places: readonly ChartedPlace[];
+  readonly placement: Placement;
+}
+
+async function placesOf({
+  original,
+  mostPixels,
+  chart: known,
+  placement,
+  isSought,
+  fNumber,
+}: Extract<ThreadTask, { task: 'chart faults' }>): Promise<FoundPlaces> {
+  const { raster, header } = await decodePicture(original, { pixels: mostPixels });
+  const lies = isSought ? locateOnSensor(raster, placement.orientation, known) : placement;
+  return {
+    places: chartFaults(known, pixelsOf(raster, header.transfer), lies, fNumber),
+    placement: lies,
+  };
 }
 
 async function proposeAll(task: Extract<ThreadTask, { task: 'mend' }>): Promise<MendProposal[]> {
@@ -346,9 +372,7 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
     case 'chart':
       return chart(task);
     case 'chart faults':
-      return pixelsAt(task.original, task.mostPixels).then((pixels) =>
-        chartFaults(task.chart, pixels, task.placement, task.fNumber),
-      );
+      return placesOf(task);
     case 'mend':
       return proposeAll(task);
     case 'propose':

@@ -4,7 +4,6 @@ import type { MessagePort } from 'node:worker_threads';
 import type {
   CarriedRecipe,
   ChartFrame,
-  ChartedPlace,
   DustChart,
   ExamineTile,
   FaultToMend,
@@ -16,6 +15,7 @@ import type {
   Raster,
   Recipe,
   SensorShape,
+  ShootChart,
 } from '@fennip/core';
 
 import { collect } from './collect.ts';
@@ -25,6 +25,7 @@ import { startPool } from '@fennip/threads';
 import type { TakenBackMend } from './takenBack.ts';
 import type { StoredFile } from '../store/store.ts';
 import type {
+  FoundPlaces,
   LevelWritten,
   LoadedPicture,
   Refused,
@@ -48,14 +49,14 @@ export interface Threads {
     sensor: SensorShape,
     frames: readonly (ChartFrame & { readonly original: string })[],
     progress: (share: number) => void,
-  ): Promise<DustChart>;
-  /** What a chart says of one frame. */
+  ): Promise<ShootChart>;
+  /** What a chart says of one frame. @param isSought whether the frame is looked for on the sensor first */
   chartFaults(
     original: string,
     chart: DustChart,
-    placement: Placement,
+    at: { readonly placement: Placement; readonly isSought: boolean },
     fNumber: number | null,
-  ): Promise<readonly ChartedPlace[]>;
+  ): Promise<FoundPlaces>;
   /** A mend for each fault, in their order, with what it thinks of itself. */
   mend(
     original: string,
@@ -152,8 +153,8 @@ export function startThreads(mostPixels: number): Threads {
     examineWhole: (raster) => run({ task: 'examine whole', raster }),
     chart: (sensor, frames, progress) =>
       runSpeaking((port) => ({ task: 'chart', sensor, frames, mostPixels, port }), progress),
-    chartFaults: (original, chart, placement, fNumber) =>
-      run({ task: 'chart faults', original, mostPixels, chart, placement, fNumber }),
+    chartFaults: (original, chart, at, fNumber) =>
+      run({ task: 'chart faults', original, mostPixels, chart, ...at, fNumber }),
     mend: (original, faults, surroundings) =>
       run({ task: 'mend', original, mostPixels, faults, surroundings }),
     propose: (original, fault, surroundings) =>

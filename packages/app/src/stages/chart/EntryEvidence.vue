@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { onPicture, placeOnSensor } from '@fennip/core';
-import type { Orientation } from '@fennip/core';
+import { onPicture } from '@fennip/core';
 import type { ChartFault, DustChartSheet } from '@fennip/contract';
 import { computed } from 'vue';
 import { cropAddress } from '../../api/crop.ts';
 import { useJob } from '../../stores/job.ts';
 import { say } from '../../words/say.ts';
+import { placementOf } from '../placementOf.ts';
 
 /** The same place of the sensor in every frame, side by side: what stays is dirt. */
 const props = defineProps<{ sheet: DustChartSheet; fault: ChartFault }>();
@@ -19,8 +19,7 @@ const cells = computed(() =>
     const picture = job.pictures.find(({ id }) => id === frame.pictureId);
     const told = props.fault.evidence.find((one) => one.frame === index);
     if (!picture) return { frame, told, address: null };
-    const orientation = (picture.capture.orientation ?? 1) as Orientation;
-    const placement = placeOnSensor(picture, orientation, props.sheet.document.sensor);
+    const placement = placementOf(picture, props.sheet.document.sensor);
     const [x, y] = onPicture(props.fault.x, props.fault.y, placement);
     const half = Math.max(SHOWN.least, SHOWN.radii * props.fault.r) * placement.scale;
     return { frame, told, address: cropAddress(picture.id, x, y, half) };

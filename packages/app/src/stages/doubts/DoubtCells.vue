@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { OpenDoubt, Picture, ProposedMend } from '@fennip/contract';
-import { onPicture, onSensor, placeOnSensor, sensorOf } from '@fennip/core';
-import type { Orientation } from '@fennip/core';
+import { onPicture, onSensor, sensorOf } from '@fennip/core';
 import { computed } from 'vue';
 import { cropAddress } from '../../api/crop.ts';
 import { useJob } from '../../stores/job.ts';
 import { say } from '../../words/say.ts';
+import { placementOf, takenBy } from '../placementOf.ts';
 
 /** A doubt before and with its mend, and the same place in the frames taken before and after. */
 const props = defineProps<{
@@ -16,7 +16,6 @@ const props = defineProps<{
 }>();
 const job = useJob();
 
-const orientationOf = ({ capture }: Picture): Orientation => (capture.orientation ?? 1) as Orientation;
 const timeOf = ({ capture, name }: Picture): string => `${capture.takenAt ?? ''} ${name}`;
 
 /** The frames of the same camera that were taken just before and just after. */
@@ -35,9 +34,8 @@ const cells = computed(() => {
   if (!proposal) return [];
   const { fault, half } = proposal;
   return neighbours.value.map((other) => {
-    const sensor = sensorOf([picture, other].map((one) => ({ shape: one, orientation: orientationOf(one) })));
-    const own = placeOnSensor(picture, orientationOf(picture), sensor);
-    const its = placeOnSensor(other, orientationOf(other), sensor);
+    const sensor = sensorOf([picture, other].map(takenBy));
+    const [own, its] = [placementOf(picture, sensor), placementOf(other, sensor)];
     const [x, y] = onPicture(...onSensor(fault.x, fault.y, own), its);
     return { other, address: cropAddress(other.id, x, y, (half * its.scale) / own.scale) };
   });

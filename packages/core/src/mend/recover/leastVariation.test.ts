@@ -102,4 +102,28 @@ describe('the variation that is left when a veil is undone', () => {
       }),
     );
   });
+
+  it('is 0 where the veil lies beside the patch, on any side and however far', () => {
+    const beside = fc.constantFrom([-1, 0], [1, 0], [0, -1], [0, 1], [1, 1]);
+    fc.assert(
+      fc.property(
+        fc.nat(),
+        points(0),
+        beside,
+        fc.double({ min: 45, max: 400, noNaN: true }),
+        (seed, point, [wayX, wayY], away) => {
+          const outside = point.slice();
+          outside[AT.x] = 214 + wayX * away;
+          outside[AT.y] = 103 + wayY * away;
+          const free = Array.from({ length: 7 }, (_, k) => k);
+          const { cost, right } = createVariation(patchOf(seed, 1), openPrior(outside)).describe(
+            outside,
+            free,
+          );
+          expect(cost).toBeCloseTo(0, 12);
+          expect([...right].every((value) => Math.abs(value) < 1e-9)).toBe(true);
+        },
+      ),
+    );
+  });
 });

@@ -22,7 +22,9 @@ export async function carryOver(
   const { recipe } = await readWorksheet(database, from);
   if (recipe.mends.length === 0 && !recipe.fences)
     throw new SkippedError(`${from.name} has nothing to be carried over`);
-  const sensor = sensorOf([from, picture].map((one) => ({ shape: one, orientation: orientationOf(one) })));
+  const sensor = sensorOf(
+    [from, picture].map((one) => ({ shape: one, orientation: orientationOf(one), part: one.sensor_part })),
+  );
   const { recipe: made, carried } = await background.carry(
     store.pathOf('originals', picture.sha256),
     recipe,

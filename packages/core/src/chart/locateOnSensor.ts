@@ -1,0 +1,162 @@
+import type { Raster } from '../raster/raster.ts';
+import type { DustChart } from './chart.ts';
+import type { DustPlace } from './dustSums.ts';
+import { createDustSums } from './dustSums.ts';
+import type { Orientation, Placement, SensorPart, SensorShape } from './sensor.ts';
+import { levelSides, onSensor, placeOnSensor } from './sensor.ts';
+
+/** Entries of a chart that are less sure say nothing about where a frame lies. */
+const SURE = 0.5;
+/** Shifts are told apart by so many sensor pixels; what agrees in one may be one further off. */
+const STEP = 2;
+/** A frame's own fit of a radius is off by up to this factor. */
+const AS_LARGE = 1.5;
+/** What a place weighs: how far it stands out beyond this, and no more than that, in standard deviations of chance. */
+const WEIGHT = { beyond: 1.5, most: 6.5 };
+/** The shift that is believed is shared by so many places, and outweighs any other this many times. */
+const LEAST_AGREEING = 5;
+const CLEARLY = 1.5;
+/** Shifts within so many sensor pixels are the same one. */
+const APART = 12;
+
+/** How a picture whose file says nothing of it may have been turned by another program. */
+const TURNS: readonly Orientation[] = [1, 6, 8, 3];
+
+interface Shift {
+  readonly left: number;
+  readonly top: number;
+  readonly weight: number;
+}
+
+const isAlike = (a: DustPlace, b: DustPlace): boolean => a.r <= AS_LARGE * b.r && b.r <= AS_LARGE * a.r;
+
+/**
+ * The shift in which places agree most with those of a chart, and the weight of the next that is another (a generalised
+ * Hough transform: Ballard 1981).
+ */
+function bestShifts(
+  places: readonly DustPlace[],
+  known: readonly DustPlace[],
+  room: SensorShape,
+): { best: Shift; next: number } {
+  const columns = Math.ceil(room.width / STEP) + 3;
+  const rows = Math.ceil(room.height / STEP) + 3;
+  const votes = new Float32Array(columns * rows);
+  for (const one of known)
+    for (const place of places) {
+      const [left, top] = [one.x - place.x, one.y - place.y];
+      if (left < -STEP || top < -STEP || left > room.width + STEP || top > room.height + STEP) continue;
+      if (isAlike(one, place))
+        votes[Math.round(top / STEP + 1) * columns + Math.round(left / STEP + 1)] += Math.min(
+          WEIGHT.most,
+          place.z - WEIGHT.beyond,
+        );
+    }
+  const shiftAt = (row: number, column: number): Shift => {
+    let weight = 0;
+    for (let dy = -1; dy <= 1; dy++)
+      for (let dx = -1; dx <= 1; dx++) weight += votes[(row + dy) * columns + column + dx];
+    return { left: (column - 1) * STEP, top: (row - 1) * STEP, weight };
+  };
+  const shifts: Shift[] = [];
+  for (let row = 1; row < rows - 1; row++)
+    for (let column = 1; column < columns - 1; column++) shifts.push(shiftAt(row, column));
+  const heaviest = (among: readonly Shift[]): Shift =>
+    among.reduce((a, b) => (b.weight > a.weight ? b : a), { left: 0, top: 0, weight: 0 });
+  const best = heaviest(shifts);
+  const others = shifts.filter(
+    ({ left, top }) => Math.max(Math.abs(left - best.left), Math.abs(top - best.top)) >= APART,
+  );
+  return { best, next: heaviest(others).weight };
+}
+
+/** How far the places of one shift lie apart, in sensor pixels: their middles are read from grids. */
+const SPREAD = 5;
+/** So often a shift is taken again from what agrees with it. */
+const TURNS_TAKEN = 3;
+
+/** What all places say together that agree in a shift: finer than its steps. Null where too few agree. */
+function agreedShift(
+  places: readonly DustPlace[],
+  known: readonly DustPlace[],
+  from: Shift,
+): { readonly left: number; readonly top: number } | null {
+  let { left, top } = from;
+  for (let turn = 0; turn < TURNS_TAKEN; turn++) {
+    let [count, weight, sumX, sumY] = [0, 0, 0, 0];
+    for (const one of known) {
+      const away = (place: DustPlace): number => Math.hypot(one.x - place.x - left, one.y - place.y - top);
+      const there = places
+        .filter((place) => isAlike(one, place))
+        .reduce<DustPlace | null>((a, b) => (a && away(a) <= away(b) ? a : b), null);
+      if (!there || away(there) > SPREAD) continue;
+      // The middle of a small shadow is known better than that of a large one.
+      const own = 1 / one.r ** 2;
+      count++;
+      weight += own;
+      sumX += own * (one.x - there.x);
+      sumY += own * (one.y - there.y);
+    }
+    if (count < LEAST_AGREEING) return null;
+    [left, top] = [sumX / weight, sumY / weight];
+  }
+  // A picture is cut between pixels.
+  return { left: Math.round(left), top: Math.round(top) };
+}
+
+/** Whether a picture shows all of a sensor, pixel for pixel. */
+export function isWholeFrame(placement: Placement, sensor: SensorShape): boolean {
+  const { width, height } = levelSides(placement, placement.orientation);
+  return width === sensor.width && height === sensor.height;
+}
+
+/** What a placement knows better than {@link placeOnSensor} would; null where it knows no more. */
+export function sensorPartOf(
+  placement: Placement,
+  told: Orientation,
+  sensor: SensorShape,
+): SensorPart | null {
+  const usual = placeOnSensor(placement, told, sensor);
+  const { orientation, left, top, scale } = placement;
+  const isUsual =
+    usual.orientation === orientation && usual.left === left && usual.top === top && usual.scale === scale;
+  return isUsual ? null : { sensor, orientation, left, top };
+}
+
+/**
+ * Finds where a picture lies on the sensor that a chart is of. A frame as large as the sensor is all of it; another
+ * shows a smaller copy or the middle, as {@link placeOnSensor} has it, unless its own dust says that it is another part,
+ * cut out pixel for pixel, or was turned: then the places where rims stand out in it agree with the chart in one shift
+ * far more than in any other.
+ *
+ * @param orientation as the file says
+ */
+export function locateOnSensor(raster: Raster, orientation: Orientation, chart: DustChart): Placement {
+  const { sensor } = chart;
+  const usual = placeOnSensor(raster, orientation, sensor);
+  if (isWholeFrame(usual, sensor)) return usual;
+  const known = chart.entries
+    .filter(({ confidence }) => confidence >= SURE)
+    .map(({ particle, z }): DustPlace => ({ ...particle, z }));
+  if (known.length < LEAST_AGREEING) return usual;
+  const upright = { width: raster.width, height: raster.height };
+  const sums = createDustSums(upright);
+  sums.add(raster, placeOnSensor(raster, 1, upright), 1);
+  const found = sums.places();
+  const tried = (orientation === 1 ? TURNS : [orientation]).flatMap((held) => {
+    const level = levelSides(upright, held);
+    const room = { width: sensor.width - level.width, height: sensor.height - level.height };
+    if (room.width < 0 || room.height < 0) return [];
+    const own: Placement = { ...upright, orientation: held, left: 0, top: 0, scale: 1 };
+    const places = found.map((place) => {
+      const [x, y] = onSensor(place.x, place.y, own);
+      return { ...place, x, y };
+    });
+    return [{ own, places, ...bestShifts(places, known, room) }];
+  });
+  const [first, second] = [...tried].sort((a, b) => b.best.weight - a.best.weight);
+  if (!first) return usual;
+  const next = Math.max(first.next, second?.best.weight ?? 0);
+  const agreed = agreedShift(first.places, known, first.best);
+  return agreed && first.best.weight >= CLEARLY * next ? { ...first.own, ...agreed } : usual;
+}

@@ -1,0 +1,19 @@
+import { isDeepStrictEqual } from 'node:util';
+import type { SensorPart } from '@fennip/core';
+import type { Context } from '../context.ts';
+import type { PictureRow } from '../pictures/pictureRows.ts';
+import { tellPicture } from '../pictures/tellPicture.ts';
+
+/** Keeps where a picture lies on its sensor; null where its file alone says. */
+export async function keepSensorPart(
+  context: Context,
+  picture: PictureRow,
+  part: SensorPart | null,
+): Promise<void> {
+  if (isDeepStrictEqual(part, picture.sensor_part)) return;
+  await context
+    .database('pictures')
+    .where('id', picture.id)
+    .update({ sensor_part: part && JSON.stringify(part) });
+  await tellPicture(context, picture.id);
+}
