@@ -100,6 +100,22 @@ test('a shoot with one dusty sensor goes from intake to delivered files with a h
   } finally {
     await rm(folder, { recursive: true });
   }
+
+  // The contact sheet turns into the places of the sensor by frame; each leads to where it lies.
+  const job = new URL(page.url()).pathname.split('/')[2];
+  await page.goto(at(`/jobs/${job}/pictures/${pieces[0].pictureId}/mend`));
+  await page.getByTitle('All pictures of the job').click();
+  await page.getByText('Places of the sensor', { exact: true }).click();
+  await expect(page.locator('tbody tr')).toHaveCount(frames.length);
+  const last = page
+    .locator('tbody tr')
+    .last()
+    .getByRole('button', { name: /: mended$/ });
+  await expect(last.first()).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await last.first().click();
+  await expect(page).not.toHaveURL(new RegExp(pieces[0].pictureId));
+  await expect(page.locator('[data-entry][aria-pressed=true][data-state=mended]')).toHaveCount(1);
 });
 
 test('scans without capture data are grouped by hand, and every task of a series reads well', async ({

@@ -1,4 +1,5 @@
 export * from './api/charts.ts';
+export * from './api/chartedStates.ts';
 export * from './api/deliveryFormats.ts';
 export * from './api/events.ts';
 export * from './api/fileNames.ts';

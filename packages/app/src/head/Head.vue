@@ -5,6 +5,8 @@ import { useJob } from '../stores/job.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useRuns } from '../stores/runs.ts';
 import { say } from '../words/say.ts';
+import type { WantedPlace } from '../stores/view.ts';
+import { useView } from '../stores/view.ts';
 import ContactSheet from './ContactSheet.vue';
 import ProgressLine from './ProgressLine.vue';
 
@@ -13,6 +15,7 @@ const router = useRouter();
 const job = useJob();
 const picture = usePicture();
 const runs = useRuns();
+const view = useView();
 const isSheetOpen = ref(false);
 /** A run is told as a whole; else what goes on picture by picture. */
 const background = computed(() => runs.share ?? job.backgroundShare);
@@ -40,6 +43,12 @@ const share = computed(() => {
 function openPicture(id: string): void {
   const stage = isPictureOpen.value ? String(route.params['stage']) : 'examine';
   void router.push({ name: 'picture', params: { job: job.job?.id ?? '', picture: id, stage } });
+}
+
+function openPlace(place: WantedPlace): void {
+  view.seek(place);
+  isSheetOpen.value = false;
+  if (picture.picture?.id !== place.picture) openPicture(place.picture);
 }
 </script>
 
@@ -82,7 +91,13 @@ function openPicture(id: string): void {
       </template>
     </div>
   </header>
-  <ContactSheet v-if="isSheetOpen" class="over" @open="openPicture" @close="isSheetOpen = false" />
+  <ContactSheet
+    v-if="isSheetOpen"
+    class="over"
+    @open="openPicture"
+    @place="openPlace"
+    @close="isSheetOpen = false"
+  />
 </template>
 
 <style scoped>

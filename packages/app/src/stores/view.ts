@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { usePicture } from './picture.ts';
 import type { LedgerEntry } from '@fennip/core';
 import { reachOf } from '@fennip/core';
@@ -12,6 +12,13 @@ export interface Destination {
   readonly x: number;
   readonly y: number;
   readonly r: number;
+}
+
+/** A place of a picture that may first have to be opened. */
+export interface WantedPlace extends Destination {
+  readonly picture: string;
+  /** The fault there; none where none is listed. */
+  readonly fault: string | null;
 }
 
 /** Ways to see before and after at once, or one after the other. */
@@ -64,6 +71,21 @@ export const useView = defineStore('view', () => {
     destination.value = { x: entry.x, y: entry.y, r: reachOf(entry) };
   }
 
+  const wanted = shallowRef<WantedPlace | null>(null);
+  // Its ledger is there when its picture is.
+  watch([wanted, () => picture.entryById, () => picture.picture?.id], () => {
+    const place = wanted.value;
+    if (!place || picture.picture?.id !== place.picture) return;
+    if (place.fault !== null && !picture.entryById.has(place.fault)) return;
+    wanted.value = null;
+    choose(place.fault === null ? [] : [place.fault]);
+    destination.value = place;
+  });
+  /** Goes to a place and chooses its fault, as soon as its picture lies on the table. */
+  function seek(place: WantedPlace): void {
+    wanted.value = place;
+  }
+
   /** Takes up a way to compare, or lays it down if it is the one in hand. */
   function compareBy(wanted: Comparison): void {
     comparison.value = comparison.value === wanted ? 'none' : wanted;
@@ -97,6 +119,7 @@ export const useView = defineStore('view', () => {
     choose,
     toggle,
     goTo,
+    seek,
     compareBy,
     turnMarks,
     reset,

@@ -3,6 +3,7 @@ import { Router } from 'express';
 import type { Job } from '@fennip/contract';
 import { NewJobSchema } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
+import { chartedStates } from '../charts/chartedStates.ts';
 import type { Context } from '../context.ts';
 import { awayFiles } from '../deliver/takeBack.ts';
 import type { Database } from '../database/connect.ts';
@@ -91,6 +92,11 @@ export function jobRoutes(context: Context): Router {
   router.get('/jobs/:job/away', async (request, response) => {
     const job = await jobById(database, checkId(request.params.job, 'job'));
     response.json(await awayFiles(database, job.id));
+  });
+
+  router.get('/jobs/:job/charted', async (request, response) => {
+    const job = await jobById(database, checkId(request.params.job, 'job'));
+    response.json(await chartedStates(database, job.id));
   });
 
   router.delete('/jobs/:job', async (request, response) => {
