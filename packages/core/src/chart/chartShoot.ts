@@ -15,6 +15,18 @@ const LEAST_WHOLE = 2;
 /** Of the time, what the whole frames alone take. */
 const FIRST = 0.45;
 
+/** Whether a picture is a copy of all that the sensor took, as far as its sides say: a crop may be of the same shape. */
+const isCopy = ({ left, top }: Placement): boolean => Math.max(Math.abs(left), Math.abs(top)) < 1e-6;
+
+/** Frames as large as the sensor, and copies of a size that several have: crops are each of their own. */
+function wholeFrames(frames: readonly ChartFrame[], sensor: SensorShape): number[] {
+  const copies = frames.map(({ placement }) => placement).filter(isCopy);
+  return frames.flatMap(({ placement }, i) => {
+    const alike = copies.filter(({ scale }) => scale === placement.scale).length;
+    return isWholeFrame(placement, sensor) || (isCopy(placement) && alike > 1) ? [i] : [];
+  });
+}
+
 /**
  * Makes the chart of a sensor from a shoot in which some frames were cropped or turned by another program: the whole
  * frames are charted first, the others find their places by their own dust, and then all are charted.
@@ -28,7 +40,7 @@ export async function chartShoot(
   load: (frame: number) => Promise<Pixels>,
   progress: ChartProgress = () => undefined,
 ): Promise<ShootChart> {
-  const whole = frames.flatMap(({ placement }, i) => (isWholeFrame(placement, sensor) ? [i] : []));
+  const whole = wholeFrames(frames, sensor);
   const isSettled = whole.length === frames.length || whole.length < LEAST_WHOLE;
   const first = isSettled
     ? null

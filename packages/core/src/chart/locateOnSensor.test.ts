@@ -4,6 +4,7 @@ import { pixelsOf } from '../raster/pixels.ts';
 import type { Raster } from '../raster/raster.ts';
 import { cloneRaster, viewRaster } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
+import { resizeRaster } from '../resample/resize.ts';
 import { dustyFrame } from '../testing/dustyFrame.ts';
 import type { ChartFrame, DustChart } from './chart.ts';
 import { chartShoot } from './chartShoot.ts';
@@ -53,6 +54,15 @@ describe('the place of a picture on its sensor', () => {
     expect(sensorPartOf(found, 1, SENSOR)).toMatchObject({ left: found.left, sensor: SENSOR });
   });
 
+  it('is found in a copy of half the sides as well', () => {
+    const half = resizeRaster(whole(25), SENSOR.width / 2, SENSOR.height / 2);
+    const rect = { left: 52, top: 6, width: 180, height: 160 };
+    const found = locateOnSensor(partOf(half, rect), 1, chart);
+    expect(found).toMatchObject({ orientation: 1, scale: 0.5 });
+    expect(Math.abs(found.left - 2 * rect.left)).toBeLessThanOrEqual(4);
+    expect(Math.abs(found.top - 2 * rect.top)).toBeLessThanOrEqual(4);
+  });
+
   it('is found where another program set the picture upright and said nothing of it', () => {
     const upright = whole(22, 6);
     expect([upright.width, upright.height]).toEqual([360, 480]);
@@ -70,7 +80,7 @@ describe('the place of a picture on its sensor', () => {
   });
 
   it('is kept whatever the size of the sensor it is told for', () => {
-    const part = { sensor: SENSOR, orientation: 1, left: 130, top: 8 } as const;
+    const part = { sensor: SENSOR, orientation: 1, left: 130, top: 8, scale: 1 } as const;
     expect(placeOnSensor(PART, 6, { width: 240, height: 180 }, part)).toMatchObject({
       ...{ orientation: 1, scale: 2, left: 65, top: 4 },
     });

@@ -7,7 +7,9 @@ import { levelSides, onSensor, placeOnSensor } from './sensor.ts';
 
 /** Entries of a chart that are less sure say nothing about where a frame lies. */
 const SURE = 0.5;
-/** Shifts are told apart by so many sensor pixels; what agrees in one may be one further off. */
+/** Picture pixels to one of the sensor: of a frame as it was taken, and of the half as large that many keep of one. */
+const SCALES = [1, 0.5];
+/** Shifts are told apart by so many pixels; what agrees in one may be one further off. */
 const STEP = 2;
 /** A frame's own fit of a radius is off by up to this factor. */
 const AS_LARGE = 1.5;
@@ -16,7 +18,7 @@ const WEIGHT = { beyond: 1.5, most: 6.5 };
 /** The shift that is believed is shared by so many places, and outweighs any other this many times. */
 const LEAST_AGREEING = 5;
 const CLEARLY = 1.5;
-/** Shifts within so many sensor pixels are the same one. */
+/** Shifts within so many pixels are the same one. */
 const APART = 12;
 
 /** How a picture whose file says nothing of it may have been turned by another program. */
@@ -70,7 +72,7 @@ function bestShifts(
   return { best, next: heaviest(others).weight };
 }
 
-/** How far the places of one shift lie apart, in sensor pixels: their middles are read from grids. */
+/** How far the places of one shift lie apart, in pixels: their middles are read from grids. */
 const SPREAD = 5;
 /** So often a shift is taken again from what agrees with it. */
 const TURNS_TAKEN = 3;
@@ -110,6 +112,9 @@ export function isWholeFrame(placement: Placement, sensor: SensorShape): boolean
   return width === sensor.width && height === sensor.height;
 }
 
+/** A picture that lies no further from where its file says, in sensor pixels, lies there. */
+const NO_FURTHER = 8;
+
 /** What a placement knows better than {@link placeOnSensor} would; null where it knows no more. */
 export function sensorPartOf(
   placement: Placement,
@@ -119,14 +124,16 @@ export function sensorPartOf(
   const usual = placeOnSensor(placement, told, sensor);
   const { orientation, left, top, scale } = placement;
   const isUsual =
-    usual.orientation === orientation && usual.left === left && usual.top === top && usual.scale === scale;
-  return isUsual ? null : { sensor, orientation, left, top };
+    usual.orientation === orientation &&
+    Math.max(Math.abs(usual.left - left), Math.abs(usual.top - top)) < NO_FURTHER &&
+    usual.scale === scale;
+  return isUsual ? null : { sensor, orientation, left, top, scale };
 }
 
 /**
  * Finds where a picture lies on the sensor that a chart is of. A frame as large as the sensor is all of it; another
  * shows a smaller copy or the middle, as {@link placeOnSensor} has it, unless its own dust says that it is another part,
- * cut out pixel for pixel, or was turned: then the places where rims stand out in it agree with the chart in one shift
+ * cut out of the whole or of a copy of half its sides, or was turned: then the places where rims stand out in it agree with the chart in one shift
  * far more than in any other.
  *
  * @param orientation as the file says
@@ -143,20 +150,29 @@ export function locateOnSensor(raster: Raster, orientation: Orientation, chart: 
   const sums = createDustSums(upright);
   sums.add(raster, placeOnSensor(raster, 1, upright), 1);
   const found = sums.places();
-  const tried = (orientation === 1 ? TURNS : [orientation]).flatMap((held) => {
-    const level = levelSides(upright, held);
-    const room = { width: sensor.width - level.width, height: sensor.height - level.height };
-    if (room.width < 0 || room.height < 0) return [];
-    const own: Placement = { ...upright, orientation: held, left: 0, top: 0, scale: 1 };
-    const places = found.map((place) => {
-      const [x, y] = onSensor(place.x, place.y, own);
-      return { ...place, x, y };
+  const turns = orientation === 1 ? TURNS : [orientation];
+  const tried = SCALES.flatMap((scale) => {
+    const scaled = known.map(({ x, y, r, z }) => ({ x: scale * x, y: scale * y, r: scale * r, z }));
+    return turns.flatMap((held) => {
+      const level = levelSides(upright, held);
+      const room = {
+        width: Math.round(scale * sensor.width) - level.width,
+        height: Math.round(scale * sensor.height) - level.height,
+      };
+      if (room.width < 0 || room.height < 0) return [];
+      const lying: Placement = { ...upright, orientation: held, left: 0, top: 0, scale: 1 };
+      const places = found.map((place) => {
+        const [x, y] = onSensor(place.x, place.y, lying);
+        return { ...place, x, y };
+      });
+      return [{ held, scale, places, scaled, ...bestShifts(places, scaled, room) }];
     });
-    return [{ own, places, ...bestShifts(places, known, room) }];
   });
   const [first, second] = [...tried].sort((a, b) => b.best.weight - a.best.weight);
   if (!first) return usual;
   const next = Math.max(first.next, second?.best.weight ?? 0);
-  const agreed = agreedShift(first.places, known, first.best);
-  return agreed && first.best.weight >= CLEARLY * next ? { ...first.own, ...agreed } : usual;
+  const agreed = agreedShift(first.places, first.scaled, first.best);
+  if (!agreed || first.best.weight < CLEARLY * next) return usual;
+  const { held, scale } = first;
+  return { ...upright, orientation: held, scale, left: agreed.left / scale, top: agreed.top / scale };
 }

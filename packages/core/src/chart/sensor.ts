@@ -26,7 +26,7 @@ export interface Placement {
   readonly height: number;
 }
 
-/** The part of a sensor that a cropped picture shows, pixel for pixel. */
+/** The part of a sensor that a cropped picture shows. */
 export interface SensorPart {
   readonly sensor: SensorShape;
   /** How the picture lies on it; its file may say otherwise or nothing. */
@@ -34,6 +34,8 @@ export interface SensorPart {
   /** Upper left corner, in pixels of that sensor held level. */
   readonly left: number;
   readonly top: number;
+  /** Picture pixels to one of that sensor. */
+  readonly scale: number;
 }
 
 /** A picture as a sensor took it. */
@@ -71,7 +73,7 @@ export function placeOnSensor(
     const { left, top } = part;
     return {
       ...{ orientation: part.orientation, width, height },
-      scale: 1 / growth,
+      scale: part.scale / growth,
       left: growth * left,
       top: growth * top,
     };
