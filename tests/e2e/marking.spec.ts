@@ -137,3 +137,51 @@ test('a line drawn over the chart dismisses what is larger', async ({ quietPage:
   await page.keyboard.press('Control+z');
   await expect(page.locator('[data-state=dismissed]')).toHaveCount(0);
 });
+
+/** Keeps what the marks' canvas holds in the page, under a name. */
+const keepMarks = (page: Page, name: string): Promise<void> =>
+  page.evaluate((as) => {
+    const canvas = document.querySelectorAll<HTMLCanvasElement>('[data-testid=table] canvas')[1];
+    const data = canvas.getContext('2d')?.getImageData(0, 0, canvas.width, canvas.height).data;
+    Reflect.set(window, as, data);
+  }, name);
+
+test('marks that are drawn anew one by one look as if all were', async ({ quietPage: page }) => {
+  await openBoats(page, 'Marks at rest');
+  const desk = await deskOf(page, SIZE);
+  const box = await desk.table.boundingBox();
+  if (!box) throw new Error('there is no table');
+  await expect(page.locator('[data-entry]').nth(2)).toBeVisible();
+  const isSameDrawnWhole = async (): Promise<void> => {
+    await page.mouse.move(box.x + 20, box.y + box.height + 60);
+    await page.waitForTimeout(300);
+    await keepMarks(page, 'oneByOne');
+    // Four turns of which marks are shown lead back, and draw all of them anew.
+    for (let turn = 0; turn < 4; turn++) await page.keyboard.press('v');
+    await page.waitForTimeout(300);
+    await keepMarks(page, 'whole');
+    const [differing, drawn] = await page.evaluate(() => {
+      const [a, b] = ['oneByOne', 'whole'].map((name) => Reflect.get(window, name) as Uint8ClampedArray);
+      return [
+        a.filter((value, i) => Math.abs(value - b[i]) > 2).length,
+        a.filter((value) => value > 0).length,
+      ];
+    });
+    expect(differing).toBe(0);
+    expect(drawn).toBeGreaterThan(300);
+  };
+  await isSameDrawnWhole();
+  // Chosen, mended, let go of, and undone: each changes a mark or two.
+  await page.mouse.click(...desk.at(640, 120));
+  await expect(page.locator('[data-entry][aria-pressed=true]')).toHaveCount(1);
+  await isSameDrawnWhole();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-entry][data-state=mended]')).toHaveCount(1);
+  await isSameDrawnWhole();
+  await page.keyboard.press('Escape');
+  await expect(page.locator('[data-entry][aria-pressed=true]')).toHaveCount(0);
+  await isSameDrawnWhole();
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('[data-entry][data-state=mended]')).toHaveCount(0);
+  await isSameDrawnWhole();
+});

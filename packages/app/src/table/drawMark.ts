@@ -1,4 +1,4 @@
-import type { CutEdge, Mend, Shift, Target } from '@fennip/core';
+import type { CutEdge, Mend, Point, Shift, Target } from '@fennip/core';
 import { faultTarget } from '@fennip/core';
 import type { LedgerEntry } from '@fennip/core';
 import type { OfferedGuide } from '../stores/guides.ts';
@@ -38,8 +38,7 @@ export interface MarkScene extends Glass {
 const FADE_NEAR = 18;
 export const FADE_FAR = 60;
 
-function fadeAt(x: number, y: number, half: number, pointer: MarkScene['pointer']): number {
-  if (!pointer) return 1;
+function fadeAt(x: number, y: number, half: number, pointer: Point): number {
   const distance = Math.hypot(pointer[0] - x, pointer[1] - y) - half;
   return Math.min(1, Math.max(0.25, (distance - FADE_NEAR) / (FADE_FAR - FADE_NEAR)));
 }
@@ -100,6 +99,7 @@ const CHOSEN_ROOM = 4;
 
 /** How clearly an entry's mark is drawn, 0 to 1. */
 export function fadeOf(scene: MarkScene, entry: LedgerEntry): number {
+  if (!scene.pointer) return 1;
   const [x, y] = toScreen(scene.view, scene.table, entry.x, entry.y);
   const room = scene.chosen.has(entry.id) ? CHOSEN_ROOM : 0;
   const isNamed = entry === scene.focus || entry.id === scene.hovered;

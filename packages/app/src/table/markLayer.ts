@@ -19,15 +19,28 @@ interface Box {
   readonly bottom: number;
 }
 
-const isAtRestAlike = (a: MarkScene, b: MarkScene): boolean =>
-  a.shown === b.shown &&
-  a.view === b.view &&
-  a.table === b.table &&
-  a.chosen === b.chosen &&
-  a.focus === b.focus &&
-  a.withTags === b.withTags &&
-  a.colours === b.colours &&
-  a.drafted?.id === b.drafted?.id;
+/** Whether marks that are the same entries lie at the same places and look the same. */
+const isSeenAlike = (a: MarkScene, b: MarkScene): boolean =>
+  a.view === b.view && a.table === b.table && a.withTags === b.withTags && a.colours === b.colours;
+
+/** The entries whose marks look different at rest, as they were and as they are. */
+function changedMarks(a: MarkScene, b: MarkScene): LedgerEntry[] {
+  const changed = new Set<LedgerEntry>();
+  if (a.shown !== b.shown) {
+    const [before, after] = [new Set(a.shown), new Set(b.shown)];
+    for (const entry of a.shown) if (!after.has(entry)) changed.add(entry);
+    for (const entry of b.shown) if (!before.has(entry)) changed.add(entry);
+  }
+  if (a.chosen !== b.chosen)
+    for (const entry of b.shown) if (a.chosen.has(entry.id) !== b.chosen.has(entry.id)) changed.add(entry);
+  if (a.focus !== b.focus) for (const entry of [a.focus, b.focus]) if (entry) changed.add(entry);
+  if (a.drafted?.id !== b.drafted?.id)
+    for (const entry of b.shown) if (isDrafted(a, entry) || isDrafted(b, entry)) changed.add(entry);
+  return [...changed];
+}
+
+/** So many marks are drawn anew one by one; of more all are. */
+const FEW = 24;
 
 const isDrafted = ({ drafted }: MarkScene, { mend }: LedgerEntry): boolean =>
   drafted !== null && mend?.id === drafted.id;
@@ -92,6 +105,34 @@ export function createMarkLayer(): MarkLayer {
       if (!isDrafted(scene, entry)) drawMark(context, sprites, scene, entry);
   }
 
+  /** Draws the marks of a part of the screen, and nothing beyond it. */
+  function drawPart(context: CanvasRenderingContext2D, scene: MarkScene, box: Box): void {
+    const { left, top, right, bottom } = box;
+    context.save();
+    context.beginPath();
+    context.rect(left, top, right - left, bottom - top);
+    context.clip();
+    const room = TAG_ROOM.width;
+    drawAll(context, scene, scene.within(left - room, top - room, right + room, bottom + room));
+    context.restore();
+  }
+
+  /** Brings what rests up to date: all of it, or what changed of it. */
+  function keepResting(scene: MarkScene, ratio: number): void {
+    const before = last;
+    last = { scene, ratio };
+    const changed =
+      before?.ratio === ratio && isSeenAlike(before.scene, scene) ? changedMarks(before.scene, scene) : null;
+    const context = canvas.getContext('2d');
+    if (!before || !changed || !context || changed.length > FEW) return paintResting(scene, ratio);
+    const atRest = { ...scene, pointer: null, hovered: null };
+    for (const entry of changed) {
+      const box = around([boxOf(before.scene, entry), boxOf(scene, entry)]);
+      context.clearRect(box.left, box.top, box.right - box.left, box.bottom - box.top);
+      drawPart(context, atRest, box);
+    }
+  }
+
   function paintResting(scene: MarkScene, ratio: number): void {
     const { width, height } = scene.table;
     const [wide, high] = [Math.max(1, Math.round(width * ratio)), Math.max(1, Math.round(height * ratio))];
@@ -114,13 +155,7 @@ export function createMarkLayer(): MarkLayer {
     context.clip('evenodd');
     drawResting(context);
     context.restore();
-    context.save();
-    context.beginPath();
-    context.rect(left, top, right - left, bottom - top);
-    context.clip();
-    const room = TAG_ROOM.width;
-    drawAll(context, scene, scene.within(left - room, top - room, right + room, bottom + room));
-    context.restore();
+    drawPart(context, scene, box);
   }
 
   function drawResting(context: CanvasRenderingContext2D): void {
@@ -132,10 +167,7 @@ export function createMarkLayer(): MarkLayer {
     draw(context, scene) {
       const ratio = context.getTransform().a;
       sprites.setRatio(ratio);
-      if (!last || last.ratio !== ratio || !isAtRestAlike(last.scene, scene)) {
-        paintResting(scene, ratio);
-        last = { scene, ratio };
-      }
+      keepResting(scene, ratio);
       const faded = fadedMarks(scene);
       if (faded.length > 0) drawAround(context, scene, around(faded.map((entry) => boxOf(scene, entry))));
       else drawResting(context);

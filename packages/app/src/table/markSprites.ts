@@ -27,7 +27,8 @@ const STEP = 0.5;
 const ROOM = 3;
 
 export function createMarkSprites(): MarkSprites {
-  const kept = new Map<string, HTMLCanvasElement>();
+  /** By colour, then by size and width. */
+  const kept = new Map<string, Map<number, HTMLCanvasElement>>();
   let ratio = 1;
 
   function paint(side: number, half: number, colour: string, width: number): HTMLCanvasElement {
@@ -50,10 +51,12 @@ export function createMarkSprites(): MarkSprites {
     draw(context, x, y, { half, colour, width }) {
       if (half > MOST_HALF) return false;
       const stepped = Math.round(half / STEP) * STEP;
-      const key = `${stepped} ${width} ${colour}`;
+      const ofColour = kept.get(colour) ?? new Map<number, HTMLCanvasElement>();
+      kept.set(colour, ofColour);
+      const key = 100 * stepped + width;
       const side = 2 * Math.ceil((stepped + ROOM) * ratio);
-      const sprite = kept.get(key) ?? paint(side, stepped, colour, width);
-      kept.set(key, sprite);
+      const sprite = ofColour.get(key) ?? paint(side, stepped, colour, width);
+      ofColour.set(key, sprite);
       // On whole pixels of the screen its lines stay sharp.
       const [left, top] = [Math.round(x * ratio) - side / 2, Math.round(y * ratio) - side / 2];
       context.drawImage(sprite, left / ratio, top / ratio, side / ratio, side / ratio);
