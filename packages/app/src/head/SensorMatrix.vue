@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { ChartedState, ChartFault, DustChartSheet, Picture } from '@fennip/contract';
-import type { EntryState } from '@fennip/core';
 import { onPicture } from '@fennip/core';
 import { computed, onMounted, shallowRef } from 'vue';
 import { cropAddress } from '../api/crop.ts';
@@ -9,6 +8,7 @@ import { placementOf } from '../stages/placementOf.ts';
 import { useJob } from '../stores/job.ts';
 import type { WantedPlace } from '../stores/view.ts';
 import { say } from '../words/say.ts';
+import { STATE_SIGN } from '../words/stateSign.ts';
 
 /**
  * A shoot by its sensor: the places of its dust chart across, the frames down, in the order they were taken. Each cell
@@ -20,13 +20,6 @@ const job = useJob();
 
 /** How much around a place is shown, in radii of its shadow and in pixels of the sensor. */
 const SHOWN = { radii: 2.4, least: 14 };
-const SIGN: Record<EntryState, string> = {
-  open: '○',
-  mended: '✓',
-  lessened: '◐',
-  'set aside': '‖',
-  dismissed: '–',
-};
 
 const states = shallowRef<ReadonlyMap<string, ChartedState>>(new Map());
 const keyOf = (picture: string, place: number): string => `${picture} ${place}`;
@@ -62,7 +55,7 @@ function cellOf(picture: Picture, place: ChartFault): Cell {
       words: say('matrix.cell', { n: place.number, name: picture.name, state }),
       wanted: { picture: picture.id, fault: here?.fault ?? null, x, y, r: place.r * placement.scale },
     },
-    sign: here ? SIGN[here.state] : '',
+    sign: here ? STATE_SIGN[here.state] : '',
   };
 }
 const rows = computed(() =>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { isTreatment } from '@fennip/core';
 import { computed } from 'vue';
-import type { EntryState, LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core';
 import { useView } from '../stores/view.ts';
 import { percent } from '../words/figures.ts';
 import { kindWord } from '../words/kindWord.ts';
 import { say } from '../words/say.ts';
+import { STATE_SIGN } from '../words/stateSign.ts';
 
 /** One line of the ledger: number, kind, size, strength, confidence and what became of it. */
 const props = defineProps<{ entry: LedgerEntry }>();
@@ -15,13 +16,6 @@ const isChosen = computed(() => view.chosen.has(props.entry.id));
 const POLARITY = { dark: 'd', bright: 'b' } as const;
 const KIND: Partial<Record<LedgerEntry['kind'], string>> = {
   ...{ scratch: 's', fibre: 'f', crease: 'c', tear: 't', loss: 'l', stain: 'n', smudge: 'm', intruder: 'i' },
-};
-const SIGN: Record<EntryState, string> = {
-  open: '○',
-  mended: '✓',
-  lessened: '◐',
-  'set aside': '‖',
-  dismissed: '–',
 };
 
 /** A treatment has no size of its own. */
@@ -57,7 +51,9 @@ const letter = computed(() => {
     }}</span>
     <span>{{ entry.strength === null ? '' : percent(entry.strength) }}</span>
     <span class="soft">{{ entry.confidence === null ? '' : entry.confidence.toFixed(2) }}</span>
-    <span class="state" :title="say(`state.${entry.state}`)" aria-hidden="true">{{ SIGN[entry.state] }}</span>
+    <span class="state" :title="say(`state.${entry.state}`)" aria-hidden="true">{{
+      STATE_SIGN[entry.state]
+    }}</span>
     <span class="for-readers-only">{{ say(`state.${entry.state}`) }}</span>
   </button>
 </template>

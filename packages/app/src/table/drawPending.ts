@@ -3,6 +3,21 @@ import type { Glass } from './drawTarget.ts';
 import { corners, strokeTwice, tracePoints } from './drawTarget.ts';
 import { toScreen } from './viewport.ts';
 
+function drawCourse(
+  context: CanvasRenderingContext2D,
+  glass: Glass,
+  points: readonly { readonly x: number; readonly y: number }[],
+  colour: string,
+): void {
+  tracePoints(
+    context,
+    glass,
+    points.map(({ x, y }) => [x, y]),
+    { dx: 0, dy: 0 },
+  );
+  strokeTwice(context, colour, 1.25);
+}
+
 /** What is being drawn: the course of the pen with its width at the end, a border, or a frame around marks. */
 export function drawPending(
   context: CanvasRenderingContext2D,
@@ -12,13 +27,7 @@ export function drawPending(
 ): void {
   switch (pending.kind) {
     case 'pen': {
-      tracePoints(
-        context,
-        glass,
-        pending.points.map(({ x, y }) => [x, y]),
-        { dx: 0, dy: 0 },
-      );
-      strokeTwice(context, colour, 1.25);
+      drawCourse(context, glass, pending.points, colour);
       const end = pending.points[pending.points.length - 1];
       drawBrush(
         context,
@@ -30,13 +39,7 @@ export function drawPending(
     }
     case 'course':
     case 'outline': {
-      tracePoints(
-        context,
-        glass,
-        pending.points.map(({ x, y }) => [x, y]),
-        { dx: 0, dy: 0 },
-      );
-      strokeTwice(context, colour, 1.25);
+      drawCourse(context, glass, pending.points, colour);
       const [first] = pending.points;
       corners(context, ...toScreen(glass.view, glass.table, first.x, first.y), 5, 4);
       strokeTwice(context, colour, 1.25);

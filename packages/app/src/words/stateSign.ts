@@ -1,0 +1,10 @@
+import type { EntryState } from '@fennip/core';
+
+/** One sign for what became of a fault, where there is no room for the word. */
+export const STATE_SIGN: Readonly<Record<EntryState, string>> = {
+  open: '○',
+  mended: '✓',
+  lessened: '◐',
+  'set aside': '‖',
+  dismissed: '–',
+};
