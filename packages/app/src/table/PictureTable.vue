@@ -38,6 +38,7 @@ import { toPicture } from './viewport.ts';
 import CropFrame from '../stages/finish/CropFrame.vue';
 import { framedRect } from '../engine/framePart.ts';
 import { useFinish } from '../stores/finish.ts';
+import { frameDrawn } from '../work/frameDrawn.ts';
 import { say, sayCount } from '../words/say.ts';
 
 /** Something of the picture is on the table. */
@@ -325,7 +326,7 @@ const showTiles = (): TileCache =>
       frames.arrive(part);
       void tellOverview();
       // After the frame that draws it.
-      requestAnimationFrame(() => setTimeout(() => emit('seen')));
+      void frameDrawn().then(() => emit('seen'));
     },
   );
 /** Sides that the tiles were made for. */

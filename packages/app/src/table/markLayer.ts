@@ -172,10 +172,10 @@ export function createMarkLayer(): MarkLayer {
       if (faded.length > 0) drawAround(context, scene, around(faded.map((entry) => boxOf(scene, entry))));
       else drawResting(context);
       context.font = '500 11px "IBM Plex Mono", monospace';
-      for (const entry of scene.shown)
-        if (isDrafted(scene, entry)) drawMark(context, sprites, scene, entry);
-        else if (entry.id === scene.hovered && !faded.includes(entry))
-          drawMark(context, sprites, scene, entry);
+      if (scene.drafted || scene.hovered !== null)
+        for (const entry of scene.shown)
+          if (isDrafted(scene, entry) || (entry.id === scene.hovered && !faded.includes(entry)))
+            drawMark(context, sprites, scene, entry);
       drawFocus(context, scene);
     },
   };

@@ -1,13 +1,13 @@
+import { frameDrawn } from './frameDrawn.ts';
+
 /** What waits for its turn, by the part of the page it belongs to. */
 const waiting = new Map<string, () => void>();
 let isRunning = false;
 
-const frame = (): Promise<void> => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
-
 async function run(): Promise<void> {
   isRunning = true;
   for (;;) {
-    await frame();
+    await frameDrawn();
     const next = waiting.entries().next().value;
     if (!next) break;
     const [part, act] = next;

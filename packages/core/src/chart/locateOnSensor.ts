@@ -54,28 +54,32 @@ function bestShifts(
           place.z - WEIGHT.beyond,
         );
     }
-  const shiftAt = (row: number, column: number): Shift => {
+  const weightAt = (row: number, column: number): number => {
     let weight = 0;
     for (let dy = -1; dy <= 1; dy++)
       for (let dx = -1; dx <= 1; dx++) weight += votes[(row + dy) * columns + column + dx];
-    return { left: (column - 1) * STEP, top: (row - 1) * STEP, weight };
+    return weight;
   };
-  const shifts: Shift[] = [];
-  for (let row = 1; row < rows - 1; row++)
-    for (let column = 1; column < columns - 1; column++) shifts.push(shiftAt(row, column));
-  const heaviest = (among: readonly Shift[]): Shift =>
-    among.reduce((a, b) => (b.weight > a.weight ? b : a), { left: 0, top: 0, weight: 0 });
-  const best = heaviest(shifts);
-  const others = shifts.filter(
-    ({ left, top }) => Math.max(Math.abs(left - best.left), Math.abs(top - best.top)) >= APART,
-  );
-  return { best, next: heaviest(others).weight };
+  /** The heaviest shift, but for those around another. */
+  const heaviest = (but: Shift | null): Shift => {
+    let best: Shift = { left: 0, top: 0, weight: 0 };
+    for (let row = 1; row < rows - 1; row++)
+      for (let column = 1; column < columns - 1; column++) {
+        const [left, top] = [(column - 1) * STEP, (row - 1) * STEP];
+        if (but && Math.max(Math.abs(left - but.left), Math.abs(top - but.top)) < APART) continue;
+        const weight = weightAt(row, column);
+        if (weight > best.weight) best = { left, top, weight };
+      }
+    return best;
+  };
+  const best = heaviest(null);
+  return { best, next: heaviest(best).weight };
 }
 
 /** How far the places of one shift lie apart, in pixels: their middles are read from grids. */
 const SPREAD = 5;
 /** So often a shift is taken again from what agrees with it. */
-const TURNS_TAKEN = 3;
+const ROUNDS = 3;
 
 /** What all places say together that agree in a shift: finer than its steps. Null where too few agree. */
 function agreedShift(
@@ -84,7 +88,7 @@ function agreedShift(
   from: Shift,
 ): { readonly left: number; readonly top: number } | null {
   let { left, top } = from;
-  for (let turn = 0; turn < TURNS_TAKEN; turn++) {
+  for (let turn = 0; turn < ROUNDS; turn++) {
     let [count, weight, sumX, sumY] = [0, 0, 0, 0];
     for (const one of known) {
       const away = (place: DustPlace): number => Math.hypot(one.x - place.x - left, one.y - place.y - top);
@@ -133,8 +137,8 @@ export function sensorPartOf(
 /**
  * Finds where a picture lies on the sensor that a chart is of. A frame as large as the sensor is all of it; another
  * shows a smaller copy or the middle, as {@link placeOnSensor} has it, unless its own dust says that it is another part,
- * cut out of the whole or of a copy of half its sides, or was turned: then the places where rims stand out in it agree with the chart in one shift
- * far more than in any other.
+ * cut out of the whole or of a copy of half its sides, or was turned: then the places where rims stand out in it agree
+ * with the chart in one shift far more than in any other.
  *
  * @param orientation as the file says
  */

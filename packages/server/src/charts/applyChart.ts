@@ -49,7 +49,10 @@ export async function applyChart(context: Context, picture: PictureRow): Promise
   if (!row) return null;
   const chart = withVerdicts(row);
   const told = placementOf(picture, chart.sensor);
-  const isSought = picture.sensor_part === null && !isWholeFrame(told, chart.sensor);
+  // Where the chart's own frames lie was looked for when it was made.
+  const isPlaced =
+    picture.sensor_part !== null || row.pictures.some(({ pictureId }) => pictureId === picture.id);
+  const isSought = !isPlaced && !isWholeFrame(told, chart.sensor);
   const { places, placement } = await background.chartFaults(
     store.pathOf('originals', picture.sha256),
     chart,

@@ -4,6 +4,7 @@ import { usePicture } from '../../stores/picture.ts';
 import { say } from '../../words/say.ts';
 import type * as AroundTable from './aroundTable.ts';
 import { startHands } from '../../engine/engine.ts';
+import { frameDrawn } from '../../work/frameDrawn.ts';
 
 /** A picture that is not seen after so long, in milliseconds, is not waited for. */
 const AT_LATEST_MS = 1500;
@@ -48,8 +49,7 @@ export function useParts(): Parts {
     }
     while (due.value < ORDER.length) {
       due.value++;
-      // After the frame, not before: what was mounted is painted.
-      await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+      await frameDrawn();
     }
     startHands();
   }
