@@ -2,7 +2,15 @@ import { writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import type { Calibration, Forest, GrownForest } from '@fennip/core';
-import { AREA_TRAITS, LINE_TRAITS, PARTICLE_TRAITS, SPECK_TRAITS, growForest } from '@fennip/core';
+import {
+  AREA_TRAITS,
+  LINE_TRAITS,
+  PARTICLE_TRAITS,
+  SPECK_TRAITS,
+  growForest,
+  saidAgainstOwn,
+  trustIn,
+} from '@fennip/core';
 import { printTable } from '../report.ts';
 import { areaSamples } from './areaSamples.ts';
 import type { BoostOptions } from './boost.ts';
@@ -12,6 +20,8 @@ import type { Examples, Kept } from './examples.ts';
 import type { Ground } from './grounds.ts';
 import { TRAINING_PHOTOGRAPHS, trainingGrounds } from './grounds.ts';
 import { keptLines, lineSamples } from './lineSamples.ts';
+import { logistic } from './logistic.ts';
+import type { PlaceExamples } from './particleSamples.ts';
 import { particleSamples } from './particleSamples.ts';
 import { keptSpecks, speckSamples } from './speckSamples.ts';
 
@@ -119,7 +129,45 @@ function calibratedAsKept(
   );
 }
 
-async function write(forest: Forest, name: string): Promise<void> {
+/** What corrects a score by what frames say against their own chart; see `chart/dustChart.ts`. */
+interface AgainstOwn {
+  readonly offset: number;
+  readonly score: number;
+  readonly said: number;
+}
+
+/**
+ * How much it counts that the frames of a chart say more for a place than for its others, from photographs that each
+ * forest never saw.
+ */
+function weighedAgainstOwn(examples: PlaceExamples, { slope, offset }: Calibration): AgainstOwn {
+  const scores = new Array<number>(examples.labels.length).fill(0);
+  for (const photograph of TRAINING_PHOTOGRAPHS) {
+    const held = heldOut(PARTICLE_TRAITS, examples, photograph, PARTICLE_OPTIONS);
+    const rows = examples.grounds.flatMap((ground, i) => (ground.photograph === photograph ? [i] : []));
+    rows.forEach((row, k) => (scores[row] = slope * held.scores[k] + offset));
+  }
+  const said = new Array<number>(scores.length).fill(0);
+  const trust = new Array<number>(scores.length).fill(0);
+  for (const sensor of new Set(examples.sensors)) {
+    const rows = examples.sensors.flatMap((one, i) => (one === sensor ? [i] : []));
+    const places = rows.map((row) => ({ score: scores[row], said: examples.said[row] }));
+    saidAgainstOwn(places).forEach((more, k) => {
+      said[rows[k]] = more;
+      trust[rows[k]] = trustIn(rows.length);
+    });
+  }
+  // Rendered grounds stand in no photograph's place and are always trained on.
+  const told = scores.flatMap((_, i) => (examples.grounds[i].photograph === null ? [] : [i]));
+  const [shift, score, more] = logistic(
+    told.map((i) => [trust[i], trust[i] * scores[i], trust[i] * said[i]]),
+    told.map((i) => examples.labels[i]),
+    told.map((i) => scores[i]),
+  );
+  return { offset: shift, score, said: more };
+}
+
+async function write(forest: Forest & { readonly own?: AgainstOwn }, name: string): Promise<void> {
   await writeFile(fileURLToPath(new URL(name, CORE)), `${JSON.stringify(forest)}\n`);
 }
 
@@ -138,10 +186,10 @@ if (wanted('lines'))
     train('Lines', LINE_TRAITS, lineSamples(grounds, 2), { keep: keptLines }),
     'examine/lines/lineForest.json',
   );
-if (wanted('particles'))
-  await write(
-    train('Particles', PARTICLE_TRAITS, await particleSamples(grounds, 160), {
-      options: PARTICLE_OPTIONS,
-    }),
-    'chart/particleForest.json',
-  );
+if (wanted('particles')) {
+  const examples = await particleSamples(grounds, 160);
+  const forest = train('Particles', PARTICLE_TRAITS, examples, { options: PARTICLE_OPTIONS });
+  const own = weighedAgainstOwn(examples, forest.calibration);
+  console.log(`with what frames say against their own chart: ${JSON.stringify(own)}`);
+  await write({ ...forest, own }, 'chart/particleForest.json');
+}

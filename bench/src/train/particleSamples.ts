@@ -36,9 +36,16 @@ function labelOf({ particle: { x, y, r } }: ChartEntry, laid: readonly SensorPar
   return label;
 }
 
+/** Places of charts, and what makes them places of one chart. */
+export interface PlaceExamples extends Examples {
+  /** The sensor of each row, and what each frame says for it, in log likelihood. */
+  readonly sensors: number[];
+  readonly said: (readonly number[])[];
+}
+
 /** Charts of seeded sensors over the grounds of one photograph at a time: every place that is fitted is an example. */
-export async function particleSamples(grounds: readonly Ground[], sensors: number): Promise<Examples> {
-  const samples = noExamples();
+export async function particleSamples(grounds: readonly Ground[], count: number): Promise<PlaceExamples> {
+  const samples: PlaceExamples = { ...noExamples(), sensors: [], said: [] };
   const uniform = mulberry(4711);
   const pick = <T>(from: readonly T[]): T => from[Math.floor(uniform() * from.length)];
   const pools = [...new Set(grounds.map(({ photograph }) => photograph))].map((photograph) =>
@@ -48,16 +55,16 @@ export async function particleSamples(grounds: readonly Ground[], sensors: numbe
         cutViews(ground.raster, WIDTH, HEIGHT).map((raster): View => ({ ground, raster })),
       ),
   );
-  for (let sensor = 0; sensor < sensors; sensor++) {
+  for (let sensor = 0; sensor < count; sensor++) {
     const pool = pools[sensor % pools.length];
     const particles = sensorDust(pick(PARTICLES), 300 + sensor).map((particle) => ({
       ...particle,
       size: (particle.size * 3300) / WIDTH,
       depth: particle.depth * (0.4 + 0.6 * uniform()),
     }));
-    const count = pick(FRAMES);
+    const shots = pick(FRAMES);
     const isTold = uniform() < 0.7;
-    const shot = Array.from({ length: count }, (_, k) => {
+    const shot = Array.from({ length: shots }, (_, k) => {
       const fNumber = isTold ? pick(F_NUMBERS) : null;
       const { ground, raster } = pick(pool);
       const sheet = toSheet(raster);
@@ -84,6 +91,8 @@ export async function particleSamples(grounds: readonly Ground[], sensors: numbe
       samples.traits.push(particleTraits(entry.particle, entry.z, entry.evidence, frames));
       samples.labels.push(label);
       samples.grounds.push(shot[0].ground);
+      samples.sensors.push(sensor);
+      samples.said.push(entry.evidence.map(({ evidence }) => evidence));
     }
     if (sensor % 20 === 0) console.log(`sensor ${sensor}: ${chart.entries.length} places`);
   }

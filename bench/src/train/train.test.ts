@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { onLines, scoreLines } from '../onLines.ts';
 import { BOOST_DEFAULTS, boost } from './boost.ts';
 import { calibrate } from './calibrate.ts';
+import { logistic } from './logistic.ts';
 
 /** Rows of two traits; a row is a fault where the first is large and the second small. */
 function examples(count: number, seed: number): { rows: Float64Array[]; labels: number[] } {
@@ -34,6 +35,21 @@ describe('calibrating', () => {
     );
     expect(slope).toBeCloseTo(0.5, 1);
     expect(offset).toBeCloseTo(-0.5, 1);
+  });
+});
+
+describe('weighing values', () => {
+  it('finds the weights that labels were drawn by, and next to none for noise', () => {
+    const uniform = mulberry(9);
+    const rows = Array.from({ length: 20_000 }, () => [
+      1,
+      gaussian(uniform),
+      gaussian(uniform),
+      gaussian(uniform),
+    ]);
+    const labels = rows.map(([, a, b]) => (uniform() < 1 / (1 + Math.exp(1 - 2 * a + 0.5 * b)) ? 1 : 0));
+    const weights = logistic(rows, labels);
+    [-1, 2, -0.5, 0].forEach((wanted, k) => expect(Math.abs(weights[k] - wanted)).toBeLessThan(0.12));
   });
 });
 

@@ -11,6 +11,7 @@ import { fitParticle } from './fitParticle.ts';
 import { sensorView } from './frameView.ts';
 import type { Particle } from './particle.ts';
 import { particleTraits } from './particleTraits.ts';
+import { saidAgainstOwn, trustIn } from './saidAgainstOwn.ts';
 import { MOST_POOLED } from './rimPool.ts';
 import type { SensorShape } from './sensor.ts';
 import { levelOf } from './sensorPlane.ts';
@@ -135,6 +136,19 @@ function withoutDoubles(entries: readonly ScoredEntry[]): ScoredEntry[] {
   return kept;
 }
 
+/** Scores, corrected by what the frames say more than by chance. */
+function againstOwn(entries: readonly ScoredEntry[]): ScoredEntry[] {
+  const more = saidAgainstOwn(
+    entries.map(({ score, evidence }) => ({ score, said: evidence.map((one) => one.evidence) })),
+  );
+  const { offset, score, said } = particleForest.own;
+  const trust = trustIn(entries.length);
+  return entries.map((entry, k) => ({
+    ...entry,
+    score: entry.score + trust * (offset + score * entry.score + said * more[k]),
+  }));
+}
+
 /** Scores as probabilities, by how dirty this very sensor is; the surest first. */
 function withConfidence(entries: readonly ScoredEntry[]): ChartEntry[] {
   const scores = entries.map(({ score }) => score);
@@ -200,5 +214,5 @@ export async function chartDust(
       ? [entryOf({ ...one, views: seen }, fitted, frames)]
       : [];
   });
-  return { sensor, entries: withConfidence(withoutDoubles(entries)) };
+  return { sensor, entries: withConfidence(againstOwn(withoutDoubles(entries))) };
 }
