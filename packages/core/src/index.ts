@@ -18,6 +18,7 @@ export * from './chart/fitParticle.ts';
 export * from './chart/locateOnSensor.ts';
 export * from './chart/particle.ts';
 export * from './chart/particleTraits.ts';
+export * from './chart/saidAgainstOwn.ts';
 export * from './chart/sensor.ts';
 export * from './chart/withCharted.ts';
 export * from './examine/areas/areaCandidates.ts';

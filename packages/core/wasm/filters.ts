@@ -8,6 +8,18 @@ export function reserve(bytes: i32): void {
   if (pages > held) memory.grow(pages - held);
 }
 
+/** A sum with two samples that have the same weight. */
+function withBoth(sum: v128, weight: v128, before: v128, after: v128): v128 {
+  return f32x4.add(sum, f32x4.mul(weight, f32x4.add(before, after)));
+}
+
+function storeFour(at: usize, first: v128, second: v128, third: v128, fourth: v128): void {
+  v128.store(at, first);
+  v128.store(at, second, 16);
+  v128.store(at, third, 32);
+  v128.store(at, fourth, 48);
+}
+
 /**
  * Convolves every row with a symmetric kernel; beyond the border the nearest sample counts.
  *
@@ -32,6 +44,24 @@ export function blurRows(
     for (let i = 0; i < radius; i++) store<f32>(end + (i << 2), last);
     const out = onto + ((y * width) << 2);
     let x = 0;
+    for (; x + 16 <= width; x += 16) {
+      const middle = padded + ((x + radius) << 2);
+      const most = v128.load_splat<f32>(half);
+      let first = f32x4.mul(most, v128.load(middle));
+      let second = f32x4.mul(most, v128.load(middle, 16));
+      let third = f32x4.mul(most, v128.load(middle, 32));
+      let fourth = f32x4.mul(most, v128.load(middle, 48));
+      for (let i = 1; i <= radius; i++) {
+        const weight = v128.load_splat<f32>(half + (i << 2));
+        const left = middle - (i << 2);
+        const right = middle + (i << 2);
+        first = withBoth(first, weight, v128.load(left), v128.load(right));
+        second = withBoth(second, weight, v128.load(left, 16), v128.load(right, 16));
+        third = withBoth(third, weight, v128.load(left, 32), v128.load(right, 32));
+        fourth = withBoth(fourth, weight, v128.load(left, 48), v128.load(right, 48));
+      }
+      storeFour(out + (x << 2), first, second, third, fourth);
+    }
     for (; x + 4 <= width; x += 4) {
       const middle = padded + ((x + radius) << 2);
       let sum = f32x4.mul(v128.load_splat<f32>(half), v128.load(middle));
@@ -65,6 +95,24 @@ export function blurColumns(
     const row = from + y * stride;
     const out = onto + y * stride;
     let x = 0;
+    for (; x + 16 <= width; x += 16) {
+      const at = x << 2;
+      const most = v128.load_splat<f32>(half);
+      let first = f32x4.mul(most, v128.load(row + at));
+      let second = f32x4.mul(most, v128.load(row + at, 16));
+      let third = f32x4.mul(most, v128.load(row + at, 32));
+      let fourth = f32x4.mul(most, v128.load(row + at, 48));
+      for (let i = 1; i <= radius; i++) {
+        const weight = v128.load_splat<f32>(half + (i << 2));
+        const upper = from + max(0, y - i) * stride + at;
+        const lower = from + min(height - 1, y + i) * stride + at;
+        first = withBoth(first, weight, v128.load(upper), v128.load(lower));
+        second = withBoth(second, weight, v128.load(upper, 16), v128.load(lower, 16));
+        third = withBoth(third, weight, v128.load(upper, 32), v128.load(lower, 32));
+        fourth = withBoth(fourth, weight, v128.load(upper, 48), v128.load(lower, 48));
+      }
+      storeFour(out + at, first, second, third, fourth);
+    }
     for (; x + 4 <= width; x += 4) {
       const at = x << 2;
       let sum = f32x4.mul(v128.load_splat<f32>(half), v128.load(row + at));
@@ -86,107 +134,6 @@ export function blurColumns(
       }
       store<f32>(out + at, sum);
     }
-  }
-}
-
-/** Every value of 0 to 1 as a table has it, in `top + 1` even steps; in place. */
-export function lookUp(values: usize, count: i32, table: usize, top: f32): void {
-  for (let i = 0; i < count; i++) {
-    const at = values + (i << 2);
-    const value = min(max(load<f32>(at), <f32>0), <f32>1);
-    store<f32>(at, load<f32>(table + ((<i32>(value * top + <f32>0.5)) << 2)));
-  }
-}
-
-/** A light of 0 to 1 as the code it is written with; `codes` holds `steps + 2` of them, evenly over the root of light. */
-function encoded(light: f32, codes: usize, steps: f32): f32 {
-  const place = sqrt<f32>(min(max(light, <f32>0), <f32>1)) * steps;
-  const index = <i32>place;
-  const before = load<f32>(codes + (index << 2));
-  return before + (place - <f32>index) * (load<f32>(codes + ((index + 1) << 2)) - before);
-}
-
-/** Linear light in encoded values; in place. */
-export function encode(values: usize, count: i32, codes: usize, steps: f32): void {
-  for (let i = 0; i < count; i++) {
-    const at = values + (i << 2);
-    store<f32>(at, encoded(load<f32>(at), codes, steps));
-  }
-}
-
-/**
- * Gains on red, green and blue in linear light, then saturation about the luminance; in place.
- *
- * `planes` are three of `count` encoded values, `lights` three tables of `top + 1`, `codes` three of `steps + 2`; behind
- * each stands how many bytes lie from one to the next. `by` holds three gains, three weights of luminance and the
- * saturation.
- */
-export function balance(
-  planes: usize,
-  plane: i32,
-  count: i32,
-  lights: usize,
-  light: i32,
-  top: f32,
-  codes: usize,
-  code: i32,
-  steps: f32,
-  by: usize,
-): void {
-  const saturation = load<f32>(by + 24);
-  for (let i = 0; i < count; i++) {
-    const at = planes + (i << 2);
-    let luminance: f32 = 0;
-    for (let c = 0; c < 3; c++) {
-      const value = min(max(load<f32>(at + c * plane), <f32>0), <f32>1);
-      const here = lights + c * light + ((<i32>(value * top + <f32>0.5)) << 2);
-      const gained = load<f32>(by + (c << 2)) * load<f32>(here);
-      luminance += load<f32>(by + 12 + (c << 2)) * gained;
-      store<f32>(at + c * plane, gained);
-    }
-    for (let c = 0; c < 3; c++) {
-      const gained = load<f32>(at + c * plane);
-      const balanced = luminance + saturation * (gained - luminance);
-      store<f32>(at + c * plane, encoded(balanced, codes + c * code, steps));
-    }
-  }
-}
-
-/** Samples of 8 bit as values of 0 to 1. */
-export function fromBytes(from: usize, onto: usize, count: i32): void {
-  const scale: f32 = 1 / 255;
-  let i = 0;
-  for (; i + 4 <= count; i += 4) {
-    const wide = i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(v128.load32_zero(from + i)));
-    v128.store(onto + (i << 2), f32x4.mul(f32x4.convert_i32x4_u(wide), f32x4.splat(scale)));
-  }
-  for (; i < count; i++) store<f32>(onto + (i << 2), <f32>load<u8>(from + i) * scale);
-}
-
-/** Samples of 16 bit as values of 0 to 1. */
-export function fromShorts(from: usize, onto: usize, count: i32): void {
-  const scale: f32 = 1 / 65535;
-  let i = 0;
-  for (; i + 4 <= count; i += 4) {
-    const wide = i32x4.extend_low_i16x8_u(v128.load64_zero(from + (i << 1)));
-    v128.store(onto + (i << 2), f32x4.mul(f32x4.convert_i32x4_u(wide), f32x4.splat(scale)));
-  }
-  for (; i < count; i++) store<f32>(onto + (i << 2), <f32>load<u16>(from + (i << 1)) * scale);
-}
-
-/** Values times a scale as the nearest samples of 8 bit. */
-export function toBytes(from: usize, onto: usize, count: i32, scale: f32): void {
-  for (let i = 0; i < count; i++) {
-    const value = min(max(load<f32>(from + (i << 2)) * scale, <f32>0), <f32>255);
-    store<u8>(onto + i, <u8>(value + <f32>0.5));
-  }
-}
-
-/** Values times a scale as the nearest samples of 16 bit. */
-export function toShorts(from: usize, onto: usize, count: i32, scale: f32): void {
-  for (let i = 0; i < count; i++) {
-    const value = min(max(load<f32>(from + (i << 2)) * scale, <f32>0), <f32>65535);
-    store<u16>(onto + (i << 1), <u16>(value + <f32>0.5));
   }
 }
 
@@ -247,6 +194,29 @@ export function share(seen: usize, again: usize, ratio: usize, count: i32, least
     const at = i << 2;
     const below = max(<f32>0, load<f32>(again + at)) + least;
     store<f32>(ratio + at, (load<f32>(seen + at) + least) / below);
+  }
+}
+
+/** What lies as far beyond the values as others on this side: twice the values less the others; into the others. */
+export function mirror(values: usize, others: usize, count: i32): void {
+  const end = (<usize>count) << 2;
+  for (let i: usize = 0; i < end; i += 16) {
+    const value = v128.load(values + i);
+    v128.store(others + i, f32x4.sub(f32x4.add(value, value), v128.load(others + i)));
+  }
+}
+
+/** By how much others depart from values, lessened by a threshold, times an amount; into the others. */
+export function standOut(values: usize, others: usize, count: i32, amount: f32, threshold: f32): void {
+  const times = f32x4.splat(amount);
+  const least = f32x4.splat(threshold);
+  const none = f32x4.splat(0);
+  const sign = i32x4.splat(<i32>0x80000000);
+  const end = (<usize>count) << 2;
+  for (let i: usize = 0; i < end; i += 16) {
+    const gained = f32x4.sub(v128.load(others + i), v128.load(values + i));
+    const beyond = f32x4.max(none, f32x4.sub(f32x4.abs(gained), least));
+    v128.store(others + i, f32x4.mul(times, v128.or(beyond, v128.and(gained, sign))));
   }
 }
 

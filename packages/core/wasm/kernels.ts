@@ -1,6 +1,7 @@
 // All inner loops that are compiled. Compiled with AssemblyScript by `npm run kernels` into src/filter/kernelCode.ts; a
 // test holds the two together.
 export * from './bending';
+export * from './contrast';
 export * from './discs';
 export * from './filters';
 export * from './forest';
@@ -11,6 +12,8 @@ export * from './luma';
 export * from './patches';
 export * from './ridges';
 export * from './rims';
+export * from './samples';
 export * from './smear';
+export * from './tables';
 export * from './texture';
 export * from './veils';

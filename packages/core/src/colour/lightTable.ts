@@ -1,7 +1,7 @@
 import { SRGB_TRANSFER, sharedTransferTable } from './transfer.ts';
 import type { Transfer } from './transfer.ts';
 import type { PictureShape } from '../raster/raster.ts';
-import { kernels, layOut, takeFloats } from '../filter/kernels.ts';
+import { holding, kernels, layOut, takeFloats } from '../filter/kernels.ts';
 
 /** Values of 0 to 1 are read from tables in so many steps: one for every code of 16 bit. */
 export const TABLE_TOP = 65535;
@@ -44,20 +44,25 @@ export function encodedLight(value: number, codes: Float32Array): number {
   return codes[index] + (place - index) * (codes[index + 1] - codes[index]);
 }
 
-/** What a table of {@link TABLE_TOP} and one more values has for every value of 0 to 1. */
-export function throughTable(plane: Float32Array, table: Float32Array): Float32Array {
-  const [values, at] = layOut([plane, table]);
-  kernels().lookUp(values, plane.length, at, TABLE_TOP);
-  return takeFloats(values, plane.length);
+/** What a table of {@link TABLE_TOP} and one more values has for every value of 0 to 1; in place, in held memory. */
+export function lookUpHeld(place: number, count: number, table: Float32Array): void {
+  const [at] = layOut([table]);
+  kernels().lookUp(place, count, at, TABLE_TOP);
 }
+
+/** Linear light in encoded values of 0 to 1; in place, in held memory. */
+export function encodeHeld(place: number, count: number, { codes }: LightTable): void {
+  const [at] = layOut([codes]);
+  kernels().encode(place, count, at, ROOT_STEPS);
+}
+
+/** What a table of {@link TABLE_TOP} and one more values has for every value of 0 to 1. */
+export const throughTable = (plane: Float32Array, table: Float32Array): Float32Array =>
+  holding([plane], (place) => {
+    lookUpHeld(place, plane.length, table);
+    return takeFloats(place, plane.length);
+  });
 
 /** An encoded plane of 0 to 1 in linear light. */
 export const toLight = (plane: Float32Array, { light }: LightTable): Float32Array =>
   throughTable(plane, light);
-
-/** A plane of linear light in encoded values of 0 to 1. */
-export function fromLight(plane: Float32Array, { codes }: LightTable): Float32Array {
-  const [values, at] = layOut([plane, codes]);
-  kernels().encode(values, plane.length, at, ROOT_STEPS);
-  return takeFloats(values, plane.length);
-}

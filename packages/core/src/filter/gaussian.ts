@@ -1,5 +1,5 @@
 import type { FloatPlane } from '../raster/float.ts';
-import { kernels, layOut, takeFloats } from './kernels.ts';
+import { VALUE, holding, kernels, layOut, takeFloats } from './kernels.ts';
 
 /** How far a blur looks around, in pixels: three and a half sigma. */
 export const blurReach = (sigma: number): number => Math.max(1, Math.round(3.5 * sigma));
@@ -13,16 +13,23 @@ function halfKernel(sigma: number): Float32Array {
   return half.map((weight) => weight / total);
 }
 
-/** Bytes of a sample. */
-const SAMPLE = 4;
-
-/** Gaussian blur of standard deviation `sigma` pixels (above 0); beyond the border the nearest sample counts. */
-export function gaussianBlur({ width, height, data }: FloatPlane, sigma: number): FloatPlane {
+/**
+ * The same between places in the memory of the kernels, which must be held ({@link holding}).
+ *
+ * @param onto where it is written; may be where it comes from
+ */
+export function blurHeld(from: number, onto: number, width: number, height: number, sigma: number): void {
   const half = halfKernel(sigma);
   const radius = half.length - 1;
   const { blurRows, blurColumns } = kernels();
-  const [from, rows, weights, padded] = layOut([data, data.byteLength, half, SAMPLE * (width + 2 * radius)]);
+  const [rows, weights, padded] = layOut([VALUE * width * height, half, VALUE * (width + 2 * radius)]);
   blurRows(from, rows, width, height, weights, radius, padded);
-  blurColumns(rows, from, width, height, weights, radius);
-  return { width, height, data: takeFloats(from, width * height) };
+  blurColumns(rows, onto, width, height, weights, radius);
 }
+
+/** Gaussian blur of standard deviation `sigma` pixels (above 0); beyond the border the nearest sample counts. */
+export const gaussianBlur = ({ width, height, data }: FloatPlane, sigma: number): FloatPlane =>
+  holding([data], (place) => {
+    blurHeld(place, place, width, height, sigma);
+    return { width, height, data: takeFloats(place, width * height) };
+  });

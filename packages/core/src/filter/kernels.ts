@@ -30,8 +30,9 @@ export interface Kernels {
   encode(values: number, count: number, codes: number, steps: number): void;
   balance(
     ...places: readonly [
-      planes: number,
-      plane: number,
+      red: number,
+      green: number,
+      blue: number,
       count: number,
       lights: number,
       light: number,
@@ -56,6 +57,40 @@ export interface Kernels {
   ): void;
   addBounded(values: number, change: number, count: number): void;
   share(seen: number, again: number, ratio: number, count: number, least: number): void;
+  blockMeans(
+    ...places: readonly [
+      values: number,
+      width: number,
+      height: number,
+      left: number,
+      top: number,
+      block: number,
+      mean: number,
+      square: number,
+      columns: number,
+    ]
+  ): void;
+  groundOf(mean: number, square: number, count: number, border: number): void;
+  fromGround(
+    ...places: readonly [
+      values: number,
+      stride: number,
+      onto: number,
+      width: number,
+      height: number,
+      slopes: number,
+      offsets: number,
+      columns: number,
+      across: number,
+      along: number,
+      down: number,
+      aside: number,
+      mixed: number,
+      amount: number,
+    ]
+  ): void;
+  mirror(values: number, others: number, count: number): void;
+  standOut(values: number, others: number, count: number, amount: number, threshold: number): void;
   layBytes(samples: number, values: number, cover: number, count: number): void;
   layShorts(samples: number, values: number, cover: number, count: number): void;
   scale(values: number, by: number, count: number): void;
@@ -316,12 +351,17 @@ export function kernels(): Kernels {
   return made;
 }
 
+/** Bytes of a 32-bit value. */
+export const VALUE = Float32Array.BYTES_PER_ELEMENT;
+
 type Samples = Float32Array | Float64Array | Int16Array | Int32Array | Uint8Array | Uint16Array;
 
-/** Where the first thing is laid; what the module keeps for itself lies before. */
+/** What the module keeps for itself lies before this place. */
 const BASE = 1024;
 const ALIGNED = 16;
 
+/** Where the first thing is laid: behind what is held. */
+let heldTo = BASE;
 /** The first place behind what was laid out last. */
 let laidTo = BASE;
 
@@ -351,10 +391,32 @@ function lay(parts: readonly (Samples | number)[], from: number): number[] {
  * @param parts samples, or a number of bytes to be kept free; what lies there is what lay there before
  * @returns where each begins
  */
-export const layOut = (parts: readonly (Samples | number)[]): number[] => lay(parts, BASE);
+export const layOut = (parts: readonly (Samples | number)[]): number[] => lay(parts, heldTo);
 
 /** Lays more behind what was laid out last, which stays. */
 export const layBehind = (parts: readonly (Samples | number)[]): number[] => lay(parts, laidTo);
+
+/**
+ * Holds samples in the memory of the kernels while something is done with them: what is laid out meanwhile lies behind
+ * them. Copying large planes in and out for each step takes longer than most steps.
+ *
+ * @param parts as for {@link layOut}
+ * @param work must be done when it returns
+ */
+export function holding<T>(parts: readonly (Samples | number)[], work: (...places: number[]) => T): T {
+  const before = heldTo;
+  const places = lay(parts, before);
+  heldTo = laidTo;
+  try {
+    return work(...places);
+  } finally {
+    heldTo = before;
+  }
+}
+
+/** Samples where they lie in the memory of the kernels: good until more is laid out. */
+export const floatsAt = (place: number, count: number): Float32Array =>
+  new Float32Array(kernels().memory.buffer, place, count);
 
 /** Makes bytes 0. */
 export const clear = (place: number, bytes: number): void => {

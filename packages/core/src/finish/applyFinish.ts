@@ -1,53 +1,61 @@
 import { fenceCoverage } from '../fence/allowance.ts';
 import type { Fence } from '../fence/fence.ts';
-import { blurReach, gaussianBlur } from '../filter/gaussian.ts';
-import type { Raster } from '../raster/raster.ts';
-import { cloneRaster, colourChannels, fullScale } from '../raster/raster.ts';
-import { codesOf, valuesOf } from '../raster/values.ts';
+import { blurHeld, blurReach } from '../filter/gaussian.ts';
+import { VALUE, floatsAt, holding, kernels } from '../filter/kernels.ts';
+import type { PictureShape, Raster } from '../raster/raster.ts';
+import { cloneRaster, colourChannels, fullScale, viewRaster } from '../raster/raster.ts';
 import type { Window } from '../raster/window.ts';
 import { pictureRect, windowRect } from '../raster/window.ts';
 import type { Rect } from '../raster/rect.ts';
-import { growRect, intersectRects } from '../raster/rect.ts';
-import { balanced } from './balanced.ts';
-import type { FinishStep, SoftenStep, ValueStep } from './finishStep.ts';
+import { growRect, intersectRects, isEmpty } from '../raster/rect.ts';
+import { balance } from './balance.ts';
+import type { CurveStep, FinishStep, LevelsStep, SoftenStep, ValueStep } from './finishStep.ts';
 import { isFramingStep } from './finishStep.ts';
-import { TABLE_TOP, fromLight, lightTablesOf, throughTable, toLight } from '../colour/lightTable.ts';
+import { TABLE_TOP, encodeHeld, lightTablesOf, lookUpHeld, throughTable } from '../colour/lightTable.ts';
+import type { HeldPlanes } from './heldPlanes.ts';
+import { countOf, holdingRaster, narrowHeld, writeHeld } from './heldPlanes.ts';
 import { contrastReach, localContrast } from './localContrast.ts';
 import { monotoneCurve } from './monotoneCurve.ts';
-import { sharpenReach, sharpened } from './sharpened.ts';
+import { sharpen, sharpenReach } from './sharpen.ts';
 import { tonedValue } from './tone.ts';
 
 /** Tables are worked out once for each setting; so many are kept. */
 const MOST_TABLES = 24;
 const tables = new Map<string, Float32Array>();
+/** A value stands for the nearest step of a table. */
+const HALF = 0.5;
 /** A blur of less than this is none. */
 const LEAST_RADIUS = 0.12;
 
+/** A value of 0 to 1 as a table of {@link TABLE_TOP} steps has it. */
+const entryOf = (bend: (value: number) => number, step: number): number =>
+  Math.min(1, Math.max(0, bend(step / TABLE_TOP)));
+
 /** What becomes of every value of 0 to 1, in steps of 1/65535. */
-function tableOf(key: string, bend: (value: number) => number): Float32Array {
+function keptTable(key: string, bend: (value: number) => number): Float32Array {
   const known = tables.get(key);
   if (known) return known;
-  const table = Float32Array.from({ length: TABLE_TOP + 1 }, (_, i) =>
-    Math.min(1, Math.max(0, bend(i / TABLE_TOP))),
-  );
+  const table = new Float32Array(TABLE_TOP + 1);
+  for (let i = 0; i <= TABLE_TOP; i++) table[i] = entryOf(bend, i);
   if (tables.size >= MOST_TABLES) tables.delete(tables.keys().next().value ?? key);
   tables.set(key, table);
   return table;
 }
 
-/** A Gaussian blur of each channel's light: what a lens would do. */
-function softened({ radius }: SoftenStep, planes: readonly Float32Array[], window: Window): Float32Array[] {
-  const { width, height } = window.raster;
-  const codes = lightTablesOf(planes.length, window.picture.transfer);
-  return planes.map((plane, c) =>
-    fromLight(gaussianBlur({ width, height, data: toLight(plane, codes[c]) }, radius).data, codes[c]),
-  );
+/** A Gaussian blur of each channel's light: what a lens would do; in place. */
+function soften({ radius }: SoftenStep, held: HeldPlanes): void {
+  const { width, height } = held.rect;
+  const lights = lightTablesOf(held.places.length, held.picture.transfer);
+  held.places.forEach((place, c) => {
+    lookUpHeld(place, width * height, lights[c].light);
+    blurHeld(place, place, width, height, radius);
+    encodeHeld(place, width * height, lights[c]);
+  });
 }
 
-/** The part of a window whose surroundings are in it as well; where the picture ends there are none. */
-function knownWithin(window: Window, around: number): Rect {
-  const rect = windowRect(window);
-  const whole = pictureRect(window.picture);
+/** The part of a rectangle whose surroundings are in it as well; where the picture ends there are none. */
+function knownWithin(rect: Rect, picture: PictureShape, around: number): Rect {
+  const whole = pictureRect(picture);
   const beyond = growRect(intersectRects(rect, whole), -around);
   const left = rect.left <= whole.left ? rect.left : beyond.left;
   const top = rect.top <= whole.top ? rect.top : beyond.top;
@@ -61,21 +69,56 @@ function knownWithin(window: Window, around: number): Rect {
   return { left, top, width: Math.max(0, right - left), height: Math.max(0, bottom - top) };
 }
 
-function carriedOut(step: ValueStep, planes: readonly Float32Array[], window: Window): Float32Array[] {
-  const { transfer } = window.picture;
+/** Changes values by a step, in place. @returns the part that it can be told for */
+function carryOut(step: ValueStep, held: HeldPlanes, wanted: Rect): HeldPlanes {
   switch (step.method) {
     case 'levels':
     case 'curve':
-      return planes.map((plane, c) => valuesUnder(step, plane, c));
+      held.places.forEach((place, c) => lookUpHeld(place, countOf(held), tableOf(step, c)));
+      return held;
     case 'colour':
-      return balanced(step, planes, transfer);
+      balance(step, held);
+      return held;
     case 'contrast':
-      return localContrast(step, planes, windowRect(window), knownWithin(window, contrastReach(step)));
+      return localContrast(step, held, wanted);
     case 'sharpen':
-      return sharpened(step, planes, window.raster, transfer);
+      sharpen(step, held);
+      return narrowHeld(held, wanted);
     case 'soften':
-      return softened(step, planes, window);
+      soften(step, held);
+      return narrowHeld(held, wanted);
   }
+}
+
+/** Brings values back towards what they were where a step is to count for less. @param share 0 to 1, of all; the coverage of each */
+function mixBack(held: HeldPlanes, before: HeldPlanes, share: number, coverage: Float32Array | null): void {
+  const count = countOf(held);
+  held.places.forEach((place, c) => {
+    const values = floatsAt(place, count);
+    const was = floatsAt(before.places[c], count);
+    for (let i = 0; i < count; i++)
+      values[i] = was[i] + share * (coverage ? coverage[i] : 1) * (values[i] - was[i]);
+  });
+}
+
+/** The same where a step counts for less than all, or not everywhere. */
+function carryOutInPart(
+  step: ValueStep,
+  held: HeldPlanes,
+  wanted: Rect,
+  coverage: Float32Array | null,
+): HeldPlanes {
+  const bytes = VALUE * countOf(held);
+  return holding(
+    held.places.map(() => bytes),
+    (...places) => {
+      const copies = new Uint8Array(kernels().memory.buffer);
+      places.forEach((place, c) => copies.copyWithin(place, held.places[c], held.places[c] + bytes));
+      const changed = carryOut(step, held, wanted);
+      mixBack(changed, narrowHeld({ ...held, places }, wanted), step.share, coverage);
+      return changed;
+    },
+  );
 }
 
 /** How far a step looks around, in pixels; 0 where every pixel is for itself. */
@@ -105,6 +148,33 @@ function isActive(step: FinishStep): step is ValueStep {
 export const finishReach = (steps: readonly FinishStep[]): number =>
   steps.filter(isActive).reduce((sum, step) => sum + reachOf(step), 0);
 
+/** The levels of one channel; what is set once is set for all. */
+const toneOf = ({ tones }: LevelsStep, channel: number): LevelsStep['tones'][number] =>
+  tones[Math.min(channel, tones.length - 1)];
+
+/** What a value of one channel becomes under a step that changes each for itself. */
+function bendOf(step: LevelsStep | CurveStep, channel: number): (value: number) => number {
+  if (step.method === 'curve') return monotoneCurve(step.points);
+  const tone = toneOf(step, channel);
+  return (value) => tonedValue(value, tone);
+}
+
+/** The same for every value. */
+const tableOf = (step: LevelsStep | CurveStep, channel: number): Float32Array =>
+  keptTable(
+    JSON.stringify(step.method === 'curve' ? step.points : toneOf(step, channel)),
+    bendOf(step, channel),
+  );
+
+/** A few values as the table would have them, without making all of it. */
+function bent(values: Float32Array, bend: (value: number) => number): Float32Array {
+  return values.map((value) => entryOf(bend, Math.floor(Math.fround(Math.fround(value * TABLE_TOP) + HALF))));
+}
+
+/** Whether a step changes each value for itself, all over the picture. */
+const isLookedUp = (step: ValueStep): step is LevelsStep | CurveStep =>
+  (step.method === 'levels' || step.method === 'curve') && step.zone === undefined;
+
 /** What every code of a channel becomes under steps that change each value for itself, all over the picture. */
 const codeTables = new Map<string, Uint8Array | Uint16Array>();
 
@@ -117,15 +187,15 @@ function codesUnder(
   channel: number,
   depth: Raster['depth'],
 ): Uint8Array | Uint16Array | null {
-  if (!steps.every(({ method, zone }) => (method === 'levels' || method === 'curve') && zone === undefined))
-    return null;
+  if (!steps.every(isLookedUp)) return null;
   const key = `${depth} ${channel} ${JSON.stringify(steps)}`;
   const known = codeTables.get(key);
   if (known) return known;
   const top = fullScale(depth);
   let values: Float32Array = Float32Array.from({ length: top + 1 }, (_, code) => code / top);
   for (const step of steps) {
-    const next = valuesUnder(step, values, channel);
+    const next =
+      depth === 8 ? bent(values, bendOf(step, channel)) : throughTable(values, tableOf(step, channel));
     values = step.share === 1 ? next : values.map((value, i) => value + step.share * (next[i] - value));
   }
   const codes = depth === 8 ? new Uint8Array(top + 1) : new Uint16Array(top + 1);
@@ -133,18 +203,6 @@ function codesUnder(
   if (codeTables.size >= MOST_TABLES) codeTables.delete(codeTables.keys().next().value ?? key);
   codeTables.set(key, codes);
   return codes;
-}
-
-/** The values of one channel under a step that changes each for itself. */
-function valuesUnder(step: ValueStep, plane: Float32Array, channel: number): Float32Array {
-  if (step.method === 'curve')
-    return throughTable(plane, tableOf(JSON.stringify(step.points), monotoneCurve(step.points)));
-  if (step.method !== 'levels') return plane;
-  const tone = step.tones[Math.min(channel, step.tones.length - 1)];
-  return throughTable(
-    plane,
-    tableOf(JSON.stringify(tone), (value) => tonedValue(value, tone)),
-  );
 }
 
 /** A raster under steps that only need to be looked up; null where they need more. */
@@ -167,7 +225,7 @@ function lookedUp(raster: Raster, steps: readonly ValueStep[]): Raster | null {
  *
  * @param window with {@link finishReach} around what is wanted of it, except where the picture ends
  * @param fences hold the zones that steps name
- * @returns a raster of its own, or the window's where nothing changes
+ * @returns a raster of its own, or the window's where nothing changes; around what is wanted it has the window's values
  */
 export function applyFinish(window: Window, steps: readonly FinishStep[], fences: readonly Fence[]): Raster {
   const active = steps.filter(isActive);
@@ -175,21 +233,23 @@ export function applyFinish(window: Window, steps: readonly FinishStep[], fences
   const { raster } = window;
   const quick = lookedUp(raster, active);
   if (quick) return quick;
-  let planes = valuesOf(raster);
-  for (const step of active) {
-    const zone = fences.find(({ id, on }) => on && id === step.zone);
-    // A step whose zone is switched off is switched off with it.
-    if (step.zone !== undefined && !zone) continue;
-    const next = carriedOut(step, planes, window);
-    const coverage = zone ? fenceCoverage(zone, windowRect(window), window.picture) : null;
-    planes = planes.map((plane, c) => {
-      if (!coverage && step.share === 1) return next[c];
-      for (let i = 0; i < plane.length; i++)
-        plane[i] += step.share * (coverage ? coverage[i] : 1) * (next[c][i] - plane[i]);
-      return plane;
-    });
-  }
   const out = cloneRaster(raster);
-  planes.forEach((plane, c) => out.planes[c].set(codesOf(plane, raster.depth)));
+  holdingRaster(raster, windowRect(window), window.picture, (held) => {
+    let now = held;
+    for (const step of active) {
+      const zone = fences.find(({ id, on }) => on && id === step.zone);
+      // A step whose zone is switched off is switched off with it.
+      if (step.zone !== undefined && !zone) continue;
+      // What a step looks at is not worked on further than to that step.
+      const wanted = knownWithin(now.rect, now.picture, reachOf(step));
+      if (isEmpty(wanted)) return;
+      now =
+        !zone && step.share === 1
+          ? carryOut(step, now, wanted)
+          : carryOutInPart(step, now, wanted, zone ? fenceCoverage(zone, wanted, now.picture) : null);
+    }
+    const { left, top } = now.rect;
+    writeHeld(now, viewRaster(out, { ...now.rect, left: left - window.left, top: top - window.top }));
+  });
   return out;
 }

@@ -1,10 +1,9 @@
-import type { FloatPlane } from '../raster/float.ts';
-import { createFloatPlane } from '../raster/float.ts';
-import { blurReach, gaussianBlur } from '../filter/gaussian.ts';
+import { blurHeld, blurReach } from '../filter/gaussian.ts';
 import type { Rect } from '../raster/rect.ts';
 import type { ContrastStep } from './finishStep.ts';
-import { weightedLuma } from '../colour/luma.ts';
-import { addToAll } from './addToAll.ts';
+import { VALUE, holding, kernels, layOut } from '../filter/kernels.ts';
+import type { HeldPlanes } from './heldPlanes.ts';
+import { addToAll, countOf, lumaHeld, narrowHeld } from './heldPlanes.ts';
 
 /** Borders stronger than this are kept whole in the ground, so that no light runs along them; of 0 to 1. */
 const BORDER = 0.08;
@@ -24,11 +23,8 @@ export function contrastReach({ size }: ContrastStep): number {
   return (2 * blurReach(sigma) + 3) * block;
 }
 
-/** Where a plane lies in the picture. */
-type Place = Pick<Rect, 'left' | 'top' | 'width' | 'height'>;
-
 /** The blocks that a part of the picture meets: they lie the same wherever the part begins. */
-const blocksOf = ({ left, top, width, height }: Place, block: number): Rect => {
+const blocksOf = ({ left, top, width, height }: Rect, block: number): Rect => {
   const [firstColumn, firstRow] = [Math.floor(left / block), Math.floor(top / block)];
   return {
     left: firstColumn,
@@ -38,106 +34,63 @@ const blocksOf = ({ left, top, width, height }: Place, block: number): Rect => {
   };
 };
 
-/** Means of the values and of their squares over blocks. */
-function blockMeans(
-  luma: Float32Array,
-  place: Place,
+/** For each pixel along one side: the blocks before and after it, and how far it is on the way between their middles. */
+function between(
+  first: number,
+  length: number,
+  firstBlock: number,
+  blocks: number,
   block: number,
-): { mean: FloatPlane; square: FloatPlane } {
-  const { left, top, width, height } = place;
-  const blocks = blocksOf(place, block);
-  const mean = createFloatPlane(blocks.width, blocks.height);
-  const square = createFloatPlane(blocks.width, blocks.height);
-  const counts = new Uint32Array(mean.data.length);
-  for (let y = 0; y < height; y++) {
-    const row = (Math.floor((top + y) / block) - blocks.top) * blocks.width - blocks.left;
-    for (let x = 0; x < width;) {
-      const column = Math.floor((left + x) / block);
-      const end = Math.min(width, (column + 1) * block - left);
-      let [sum, squares] = [0, 0];
-      for (let i = y * width + x; i < y * width + end; i++) {
-        sum += luma[i];
-        squares += luma[i] * luma[i];
-      }
-      mean.data[row + column] += sum;
-      square.data[row + column] += squares;
-      counts[row + column] += end - x;
-      x = end;
-    }
-  }
-  for (let i = 0; i < counts.length; i++) {
-    mean.data[i] /= counts[i];
-    square.data[i] /= counts[i];
-  }
-  return { mean, square };
-}
-
-/** For each pixel along one side: the block before it, the one after, and how far it is on the way between their middles. */
-function between(first: number, length: number, firstBlock: number, blocks: number, block: number) {
-  const before = new Int32Array(length);
-  const after = new Int32Array(length);
-  const way = new Float32Array(length);
+): [Int32Array, Float32Array] {
+  const pairs = new Int32Array(2 * length);
+  const ways = new Float32Array(length);
   for (let i = 0; i < length; i++) {
     // Beyond the outermost middles the nearest counts.
     const place = Math.min(blocks - 1, Math.max(0, (first + i + 0.5) / block - 0.5 - firstBlock));
-    before[i] = Math.floor(place);
-    after[i] = Math.min(blocks - 1, before[i] + 1);
-    way[i] = place - before[i];
+    const before = Math.floor(place);
+    pairs[2 * i] = before;
+    pairs[2 * i + 1] = Math.min(blocks - 1, before + 1);
+    ways[i] = place - before;
   }
-  return { before, after, way };
-}
-
-/** One row of blocks at the height of a pixel. */
-function rowBetween(plane: FloatPlane, before: number, after: number, way: number, onto: Float32Array): void {
-  const { width, data } = plane;
-  const [upper, lower] = [before * width, after * width];
-  for (let x = 0; x < width; x++) onto[x] = data[upper + x] + way * (data[lower + x] - data[upper + x]);
+  return [pairs, ways];
 }
 
 /**
- * What stands out from its surroundings is made stronger, in luma alone. The surroundings are a guided filter of the
- * picture by itself on blocks (He, Sun 2015, the fast guided filter; window Gaussian), which follows strong borders:
- * they get no light and dark seams.
+ * What stands out from its surroundings is made stronger, in luma alone; in place. The surroundings are a guided filter
+ * of the picture by itself on blocks (He, Sun 2015, the fast guided filter; window Gaussian), which follows strong
+ * borders: they get no light and dark seams.
  *
- * @param planes encoded values, 0 to 1
- * @param place the first pixel's place in the picture
- * @param wanted the part whose surroundings are all there; beyond it nothing is changed
+ * @param wanted the part whose surroundings are all there
+ * @returns that part alone
  */
-export function localContrast(
-  { amount, size }: ContrastStep,
-  planes: readonly Float32Array[],
-  place: Place,
-  wanted: Place,
-): Float32Array[] {
-  const { left, top, width, height } = place;
-  const luma = weightedLuma(planes);
+export function localContrast({ amount, size }: ContrastStep, held: HeldPlanes, wanted: Rect): HeldPlanes {
+  const { rect } = held;
   const { block, sigma } = gridOf(size);
-  const means = blockMeans(luma, place, block);
-  const [mean, square] = [gaussianBlur(means.mean, sigma), gaussianBlur(means.square, sigma)];
-  const slope = createFloatPlane(mean.width, mean.height);
-  const offset = createFloatPlane(mean.width, mean.height);
-  for (let i = 0; i < slope.data.length; i++) {
-    const variance = Math.max(0, square.data[i] - mean.data[i] ** 2);
-    slope.data[i] = variance / (variance + BORDER ** 2);
-    offset.data[i] = (1 - slope.data[i]) * mean.data[i];
-  }
-  const [slopes, offsets] = [gaussianBlur(slope, sigma), gaussianBlur(offset, sigma)];
-  const blocks = blocksOf(place, block);
-  const across = between(left, width, blocks.left, blocks.width, block);
-  const down = between(top, height, blocks.top, blocks.height, block);
-  const slopeRow = new Float32Array(blocks.width);
-  const offsetRow = new Float32Array(blocks.width);
-  const change = new Float32Array(width * height);
-  const [firstX, firstY] = [wanted.left - left, wanted.top - top];
-  for (let y = firstY; y < firstY + wanted.height; y++) {
-    rowBetween(slopes, down.before[y], down.after[y], down.way[y], slopeRow);
-    rowBetween(offsets, down.before[y], down.after[y], down.way[y], offsetRow);
-    for (let x = firstX, i = y * width + firstX; x < firstX + wanted.width; x++, i++) {
-      const [b, a, t] = [across.before[x], across.after[x], across.way[x]];
-      const steep = slopeRow[b] + t * (slopeRow[a] - slopeRow[b]);
-      const level = offsetRow[b] + t * (offsetRow[a] - offsetRow[b]);
-      change[i] = amount * (luma[i] - steep * luma[i] - level);
-    }
-  }
-  return addToAll(planes, change);
+  const blocks = blocksOf(rect, block);
+  const { left, top, width, height } = wanted;
+  const { blockMeans, groundOf, fromGround } = kernels();
+  const bytes = VALUE * blocks.width * blocks.height;
+  const room = [VALUE * countOf(held), VALUE * width * height, bytes, bytes];
+  return holding(room, (luma, change, mean, square) => {
+    lumaHeld(held, luma);
+    const [before, above] = [rect.left - block * blocks.left, rect.top - block * blocks.top];
+    blockMeans(luma, rect.width, rect.height, before, above, block, mean, square, blocks.width);
+    const smooth = (place: number): void => blurHeld(place, place, blocks.width, blocks.height, sigma);
+    [mean, square].forEach(smooth);
+    groundOf(mean, square, blocks.width * blocks.height, BORDER ** 2);
+    [mean, square].forEach(smooth);
+    const [across, along, down, aside, mixed] = layOut([
+      ...between(left, width, blocks.left, blocks.width, block),
+      ...between(top, height, blocks.top, blocks.height, block),
+      2 * VALUE * blocks.width,
+    ]);
+    const first = luma + VALUE * ((top - rect.top) * rect.width + left - rect.left);
+    fromGround(
+      ...([first, rect.width, change, width, height] as const),
+      ...([square, mean, blocks.width, across, along, down, aside, mixed, amount] as const),
+    );
+    const narrowed = narrowHeld(held, wanted);
+    addToAll(narrowed, change);
+    return narrowed;
+  });
 }

@@ -1,39 +1,33 @@
-import { kernels, layOut, takeFloats } from '../filter/kernels.ts';
-import type { Depth, Raster } from './raster.ts';
-import { cloneRaster, colourChannels, fullScale } from './raster.ts';
+import { VALUE, holding, kernels, layOut, takeFloats } from '../filter/kernels.ts';
+import type { Raster } from './raster.ts';
+import { colourChannels } from './raster.ts';
 
-const FLOAT_BYTES = 4;
+/** Writes one plane of a raster as values of 0 to 1, row after row without gaps, to a place that is held. */
+export function layValues(
+  { planes, width, height, stride, depth }: Raster,
+  channel: number,
+  onto: number,
+): void {
+  const plane = planes[channel];
+  const count = width * height;
+  const bytes = (count * depth) / 8;
+  const isDense = stride === width;
+  const [from] = layOut([isDense ? plane.subarray(0, count) : bytes]);
+  if (!isDense) {
+    const samples = new (depth === 8 ? Uint8Array : Uint16Array)(kernels().memory.buffer, from, count);
+    for (let y = 0; y < height; y++) samples.set(plane.subarray(y * stride, y * stride + width), y * width);
+  }
+  const { fromBytes, fromShorts } = kernels();
+  (depth === 8 ? fromBytes : fromShorts)(from, onto, count);
+}
 
 /** The colour planes of a raster as values of 0 to 1, row after row without gaps. */
 export function valuesOf(raster: Raster): Float32Array[] {
-  const { width, height, planes, stride } = raster;
-  const count = width * height;
-  const whole = stride === width ? planes : cloneRaster(raster).planes;
-  const { fromBytes, fromShorts } = kernels();
-  return whole.slice(0, colourChannels(planes.length)).map((plane) => {
-    const [from, onto] = layOut([plane.subarray(0, count), FLOAT_BYTES * count]);
-    if (raster.depth === 8) fromBytes(from, onto, count);
-    else fromShorts(from, onto, count);
-    return takeFloats(onto, count);
-  });
-}
-
-/**
- * Values times a scale as the nearest samples; what lies beyond is the nearest end.
- *
- * @param scale what a value of 1 becomes; the largest code where none is given
- */
-export function codesOf(
-  values: Float32Array,
-  depth: Depth,
-  scale = fullScale(depth),
-): Uint8Array | Uint16Array {
-  const [from, onto] = layOut([values, values.byteLength]);
-  const { memory, toBytes, toShorts } = kernels();
-  if (depth === 8) {
-    toBytes(from, onto, values.length, scale);
-    return new Uint8Array(memory.buffer, onto, values.length).slice();
-  }
-  toShorts(from, onto, values.length, scale);
-  return new Uint16Array(memory.buffer, onto, values.length).slice();
+  const count = raster.width * raster.height;
+  return Array.from({ length: colourChannels(raster.planes.length) }, (_, c) =>
+    holding([VALUE * count], (place) => {
+      layValues(raster, c, place);
+      return takeFloats(place, count);
+    }),
+  );
 }

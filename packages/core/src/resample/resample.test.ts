@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { createRaster } from '../raster/raster.ts';
 import { halveRaster } from '../raster/pyramid.ts';
 import { pictureOf } from '../testing/pictures.ts';
-import { lanczosKernel } from './lanczos.ts';
+import { lanczos, lanczosKernel, lanczosShift } from './lanczos.ts';
 import { resizeRaster } from './resize.ts';
 
 describe('resampling', () => {
@@ -52,5 +52,22 @@ describe('resampling', () => {
   it('reads samples exactly where they lie', () => {
     expect(lanczosKernel(0)).toBe(1);
     for (const k of [1, 2, 3]) expect(lanczosKernel(k)).toBeCloseTo(0, 12);
+  });
+
+  it('reads a shifted rectangle as it reads each of its places, also beyond the border', () => {
+    const picture = pictureOf(23, 17, (x, y) => 0.5 + 0.4 * Math.sin(x * 1.3 + y));
+    const place = fc.double({ min: -6, max: 26, noNaN: true });
+    const count = fc.integer({ min: 1, max: 9 });
+    fc.assert(
+      fc.property(place, place, count, count, (x, y, columns, rows) => {
+        const shifted = lanczosShift(picture, picture.planes[0], { x, y, columns, rows });
+        const onto = [new Float32Array(1)];
+        for (let j = 0; j < rows; j++)
+          for (let i = 0; i < columns; i++) {
+            lanczos(picture, [picture.planes[0]], x + i, y + j, 1, onto, 0);
+            expect(shifted[j * columns + i]).toBeCloseTo(onto[0][0], 3);
+          }
+      }),
+    );
   });
 });

@@ -8,6 +8,7 @@ import { pictureOf } from '../../testing/pictures.ts';
 import type { CropStep, FinishStep, LensStep, StraightenStep } from '../finishStep.ts';
 import { applyFraming, framingReads } from './applyFraming.ts';
 import { frameWhole } from './frameWhole.ts';
+import { lanczos } from '../../resample/lanczos.ts';
 import { cropFits, framingOf, isInFrame, uncropped, wholePlane } from './framing.ts';
 import { lensFromLines } from './lensFromLines.ts';
 
@@ -35,6 +36,32 @@ const stepsOf = ({ k1, k2, angle }: { k1: number; k2: number; angle: number }): 
 ];
 
 describe('a framing', () => {
+  it('shows each pixel as the original holds it at its place, to a code', () => {
+    const onto = [new Float32Array(1), new Float32Array(1), new Float32Array(1)];
+    fc.assert(
+      fc.property(framings, fc.double({ min: 0.05, max: 0.8, noNaN: true }), (how, along) => {
+        const framing = framingOf(SIZE, stepsOf(how));
+        if (!framing) return;
+        const part = {
+          left: Math.floor(along * (framing.width - 12)),
+          top: Math.floor((1 - along) * (framing.height - 9)),
+          ...{ width: 12, height: 9 },
+        };
+        const framed = applyFraming(framing, wholeWindow(SCENE), part);
+        for (let k = 0; k < part.width * part.height; k++) {
+          const [column, row] = [k % part.width, Math.floor(k / part.width)];
+          const [x, y] = framing.toOriginal(part.left + column + 0.5, part.top + row + 0.5);
+          if (x < 0 || y < 0 || x > SIZE.width || y > SIZE.height) continue;
+          lanczos(SCENE, SCENE.planes, x, y, 1, onto, 0);
+          framed.planes.forEach((plane, c) =>
+            expect(Math.abs(plane[row * framed.stride + column] - onto[c][0])).toBeLessThan(1),
+          );
+        }
+      }),
+      { numRuns: 40 },
+    );
+  });
+
   it('finds every place back', () => {
     fc.assert(
       fc.property(framings, fc.double({ min: 0, max: 1, noNaN: true }), (how, along) => {
