@@ -25,11 +25,24 @@ export async function openForMending(
   await page.getByRole('link', { name: 'Mend', exact: true }).click();
 }
 
+type Box = NonNullable<Awaited<ReturnType<Locator['boundingBox']>>>;
+
+/** Where something stands once it stays there: parts around it may still be mounted or taken away. */
+async function settledBox(page: Page, of: Locator): Promise<Box> {
+  for (let last = ''; ;) {
+    const box = await of.boundingBox();
+    if (!box) throw new Error('it is not there');
+    const now = JSON.stringify(box);
+    if (now === last) return box;
+    last = now;
+    await page.waitForTimeout(60);
+  }
+}
+
 /** @param size of the picture; the margin left around a whole picture is the table's own */
 export async function deskOf(page: Page, size: { width: number; height: number }): Promise<Desk> {
   const table = page.getByTestId('table');
-  const box = await table.boundingBox();
-  if (!box) throw new Error('there is no table');
+  const box = await settledBox(page, table);
   const scale = Math.min((box.width - 48) / size.width, (box.height - 48) / size.height);
   return {
     table,

@@ -3,6 +3,7 @@ import { comparePictures, createRaster } from '@fennip/core';
 import sharp from 'sharp';
 import { addFiles, expect, makeJob, test } from './fixtures.ts';
 import { speckedPhotograph } from './pictures.ts';
+import { openForMending } from './desk.ts';
 import { workerSamples } from './workerSamples.ts';
 
 /** On the boards of the house, the busiest texture of the photograph. */
@@ -73,4 +74,37 @@ test('a soft speck on a textured place is recovered, and the texture under it co
   expect((after.psnr ?? Infinity) - (before.psnr ?? 0)).toBeGreaterThan(12);
   expect(after.texture).toBeGreaterThan(0.93);
   expect(after.texture).toBeLessThan(1.07);
+});
+
+/**
+ * Runs in the page: mends what is chosen and compares the first frame that shows it with the table at rest: the most
+ * that a value differs, and by how much the mend changed one. As text, so that no build tool touches it.
+ */
+const FIRST_AND_LAST = `(async () => {
+  const canvas = document.querySelector('[data-testid=table] canvas');
+  const read = () => canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height).data;
+  const most = (a, b) => a.reduce((all, value, i) => Math.max(all, Math.abs(value - b[i])), 0);
+  const before = read();
+  document.querySelector('[data-testid=mend-chosen]').click();
+  let first = before;
+  while (most(before, first) === 0) {
+    await new Promise((resolve) => requestAnimationFrame(resolve));
+    first = read();
+  }
+  await new Promise((resolve) => setTimeout(resolve, 1500));
+  const last = read();
+  return { changed: most(before, last), differs: most(first, last) };
+})()`;
+
+test('a mend is shown before its tiles are painted, as they show it then', async ({ quietPage: page }) => {
+  const seen = await speckedPhotograph('nagasaki-boats', [{ x: 300, y: 90, r: 12 }], 8);
+  await openForMending(page, { job: 'Boats', name: 'boats.png', buffer: seen });
+  const hit = page.locator('[data-entry]').first();
+  await hit.click();
+  await expect(hit).toHaveAttribute('aria-pressed', 'true');
+  // The table has come to rest on it.
+  await page.waitForTimeout(1500);
+  const { changed, differs } = await page.evaluate<{ changed: number; differs: number }>(FIRST_AND_LAST);
+  expect(changed).toBeGreaterThan(4);
+  expect(differs).toBeLessThanOrEqual(1);
 });

@@ -54,7 +54,12 @@ export function startHands(): void {
     if (next) void work(hand, next);
     else free.push(hand);
   }
-  setTimeout(() => void Promise.all([engine(), ...hands].map((worker) => worker.warmUp())), WARM_AFTER_MS);
+  setTimeout(() => void warmUpAll(), WARM_AFTER_MS);
+}
+
+/** One after the other: the page's own thread needs a core to itself meanwhile. */
+async function warmUpAll(): Promise<void> {
+  for (const worker of [engine(), ...hands]) await worker.warmUp();
 }
 
 /** What is asked of the hand from now on is asked about this picture. */

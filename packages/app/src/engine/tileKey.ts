@@ -36,6 +36,8 @@ export interface Repainter {
   painted(key: TileKey, bitmap: ImageBitmap, list: number): void;
   /** A part of what is in sight as it is now, and the list that was wanted then. */
   laid(part: LevelPart, bitmap: ImageBitmap, list: number): void;
+  /** What changed of the finest level in sight, on the side with all mends: shown until the tiles that hold it come. */
+  touched(part: LevelPart, bitmap: ImageBitmap, list: number): void;
 }
 
 export type Follows = number | 'sheet' | null;

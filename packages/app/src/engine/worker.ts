@@ -60,6 +60,7 @@ import {
   rectsMeet,
   shiftFoundOn,
   treatWindow,
+  uniteRects,
   viewRaster,
   wearReads,
   zoneOfStep,
@@ -170,7 +171,8 @@ const PICKED_AROUND = 2;
 /** The longest side of the level on which a histogram is taken. */
 const HISTOGRAM_SIDE = 1600;
 
-const NOBODY: Repainter = { changed: () => undefined, painted: () => undefined, laid: () => undefined };
+const nobody = (): void => undefined;
+const NOBODY: Repainter = { changed: nobody, painted: nobody, laid: nobody, touched: nobody };
 let repainter = NOBODY;
 let tellRebuilding: (rebuilding: Rebuilding) => void = () => undefined;
 
@@ -215,6 +217,7 @@ function teller(): { tell: (rect: Rect) => void; finish: (picture: OpenPicture) 
       repainter.changed(rect, isAtOnce ? list : null);
     },
     finish: async (picture) => {
+      await touchUp(picture, atOnce, keys, list);
       const soiled = keys.filter((key) => {
         const shown = framedRect(key, picture.framing);
         return atOnce.some((rect) => rectsMeet(rect, shown));
@@ -234,6 +237,40 @@ function teller(): { tell: (rect: Rect) => void; finish: (picture: OpenPicture) 
       await Promise.all(Array.from({ length: atATime }, paintNext));
     },
   };
+}
+
+/** A change is shown by itself before its tiles are painted where it takes up no more than so many pixels. */
+const MOST_TOUCHED = 256 * 256;
+
+/** A rectangle of the full-size picture on a level, outwards to whole pixels. */
+function onLevel({ left, top, width, height }: Rect, level: number): Rect {
+  const unit = 2 ** level;
+  const [l, t] = [Math.floor(left / unit), Math.floor(top / unit)];
+  const [right, bottom] = [Math.ceil((left + width) / unit), Math.ceil((top + height) / unit)];
+  return { left: l, top: t, width: right - l, height: bottom - t };
+}
+
+/** Paints what changed in sight by itself: a tile is many times larger than most mends. */
+async function touchUp(
+  picture: OpenPicture,
+  rects: readonly Rect[],
+  keys: readonly TileKey[],
+  list: number,
+): Promise<void> {
+  const after = keys.filter(({ side }) => side === 'after');
+  if (picture.framing || rects.length === 0 || after.length === 0) return;
+  const { level } = after[0];
+  const tiles = after.filter((key) => key.level === level).map((key) => partOfTile(key).rect);
+  const { width, height } = picture.tiles.picture;
+  const inSight = intersectRects(
+    tiles.reduce(uniteRects),
+    onLevel({ left: 0, top: 0, width, height }, level),
+  );
+  const around = lampReach(lamp, level) + finishReachOn(finishOf(picture), level);
+  const rect = intersectRects(growRect(onLevel(rects.reduce(uniteRects), level), around), inSight);
+  if (isEmpty(rect) || rect.width * rect.height > MOST_TOUCHED) return;
+  const bitmap = await sendBitmap(await partSeen(picture, 'after', { level, rect }));
+  repainter.touched({ level, rect }, bitmap, list);
 }
 
 /** Paints what is in sight and nothing else, in as many bands as can be worked on at once. */
@@ -533,9 +570,10 @@ const api = {
     changed: Repainter['changed'],
     painted: Repainter['painted'],
     laid: Repainter['laid'],
+    touched: Repainter['touched'],
     rebuilding: (rebuilding: Rebuilding) => void,
   ): void {
-    repainter = { changed, painted, laid };
+    repainter = { changed, painted, laid, touched };
     tellRebuilding = rebuilding;
   },
 

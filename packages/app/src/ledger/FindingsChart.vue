@@ -3,7 +3,7 @@ import { axisBottom, axisLeft } from 'd3-axis';
 import { bin } from 'd3-array';
 import { scaleLinear, scaleLog, scaleSqrt } from 'd3-scale';
 import { select } from 'd3-selection';
-import { refDebounced, useLocalStorage } from '@vueuse/core';
+import { useLocalStorage, watchDebounced } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { AFTER_PIXELS_MS } from '../proof/afterPixels.ts';
 import { useView } from '../stores/view.ts';
@@ -31,7 +31,9 @@ const view = useView();
 const { mendEntries } = useMending();
 const { dismiss } = useLedgerWork();
 /** The chart can wait; the picture cannot. */
-const dots = refDebounced(useChartDots(), AFTER_PIXELS_MS);
+const latest = useChartDots();
+const dots = shallowRef(latest.value);
+watchDebounced(latest, (next) => (dots.value = next), { debounce: AFTER_PIXELS_MS });
 
 const SHAPES = ['region', 'line'] as const;
 const ACTS = ['choose', 'mend', 'dismiss'] as const;

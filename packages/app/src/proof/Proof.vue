@@ -86,8 +86,6 @@ const stop = picture.onRepaint({
   changed: (changed) => {
     if (rect.value && intersectRects(growRect(changed, 1), rect.value).width > 0) void paintCells();
   },
-  painted: () => undefined,
-  laid: () => undefined,
 });
 onBeforeUnmount(stop);
 

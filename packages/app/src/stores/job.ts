@@ -1,6 +1,6 @@
 import type { AwayFile, Job, JobEvent, Picture, TakenBack, WorkKind } from '@fennip/contract';
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { get, post } from '../api/http.ts';
 import { bringBack, uploadPicture } from '../api/upload.ts';
 
@@ -29,8 +29,8 @@ const RECONNECT_MS = 2000;
 
 /** The job that is open: its pictures, what is on its way, and what goes on in the background. */
 export const useJob = defineStore('job', () => {
-  const job = ref<Job | null>(null);
-  const pictures = ref<Picture[]>([]);
+  const job = shallowRef<Job | null>(null);
+  const pictures = shallowRef<readonly Picture[]>([]);
   const uploads = ref<Upload[]>([]);
   /** Share done of background work, by picture and kind. */
   const work = ref(new Map<string, number>());
@@ -52,7 +52,7 @@ export const useJob = defineStore('job', () => {
 
   function takePicture(picture: Picture): void {
     const at = pictures.value.findIndex(({ id }) => id === picture.id);
-    if (at >= 0) pictures.value.splice(at, 1, picture);
+    if (at >= 0) pictures.value = pictures.value.with(at, picture);
     else pictures.value = [...pictures.value, picture].sort((a, b) => a.place - b.place);
     if (picture.state !== 'preparing') work.value.delete(workKey(picture.id, 'prepare'));
     if (picture.examined !== 'running') work.value.delete(workKey(picture.id, 'examine'));
@@ -105,15 +105,24 @@ export const useJob = defineStore('job', () => {
     follow(jobId);
   }
 
+  /** Asks what happened before the line stood, until that is answered or the line is given up, and tells who waits for it. */
+  async function catchUp(jobId: string, over: EventSource): Promise<void> {
+    while (stream === over)
+      try {
+        await load(jobId);
+        for (const wake of catchingUp) wake();
+        return;
+      } catch {
+        await new Promise((resolve) => setTimeout(resolve, RECONNECT_MS));
+      }
+  }
+
   /** Follows what happens in the job. What happened before the line stood, or while it was broken, is asked for. */
   function follow(jobId: string): void {
     const opened = new EventSource(`/api/jobs/${jobId}/events`);
     stream = opened;
     opened.onmessage = (message) => hear(JSON.parse(message.data as string) as JobEvent);
-    opened.onopen = () => {
-      void load(jobId).catch(() => undefined);
-      for (const catchUp of catchingUp) catchUp();
-    };
+    opened.onopen = () => void catchUp(jobId, opened);
     // The browser tries again by itself after a break, but not after a refusal.
     opened.onerror = () => {
       if (opened.readyState !== EventSource.CLOSED || stream !== opened) return;
@@ -201,9 +210,9 @@ export const useJob = defineStore('job', () => {
   }
 
   /** Calls whenever the line to the server stands anew: what happened before was not heard. */
-  function onFollowing(catchUp: () => void): () => void {
-    catchingUp.add(catchUp);
-    return () => catchingUp.delete(catchUp);
+  function onFollowing(wake: () => void): () => void {
+    catchingUp.add(wake);
+    return () => catchingUp.delete(wake);
   }
 
   /** What goes on in the background, as one share; none when nothing does. */

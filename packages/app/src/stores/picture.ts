@@ -22,7 +22,7 @@ const isPassing = ({ status }: AnswerError): boolean => status === 0 || status >
 
 /** The picture on the table: its faults, its recipe, and the history they have. */
 export const usePicture = defineStore('picture', () => {
-  const picture = ref<Picture | null>(null);
+  const picture = shallowRef<Picture | null>(null);
   const faults = shallowRef<readonly NumberedFault[]>([]);
   const worksheet = shallowRef<Worksheet>(emptyWorksheet({ width: 1, height: 1 }));
   /** The number the next fault marked by hand takes, as the server said last. */
@@ -35,7 +35,7 @@ export const usePicture = defineStore('picture', () => {
   const unsent = shallowRef<readonly Task[]>([]);
   /** Grows when all tiles must be painted anew. */
   const opening = ref(0);
-  const repainters = new Set<Repainter>();
+  const repainters = new Set<Partial<Repainter>>();
   let revision = 0;
   let sending: Promise<void> | null = null;
   /** The picture that was asked for last; an answer about another one comes too late. */
@@ -50,13 +50,16 @@ export const usePicture = defineStore('picture', () => {
   const entryById = computed(() => new Map(entries.value.map((entry) => [entry.id, entry])));
 
   const tellChanged: Repainter['changed'] = (rect, follows) => {
-    for (const repainter of repainters) repainter.changed(rect, follows);
+    for (const repainter of repainters) repainter.changed?.(rect, follows);
   };
   const tellPainted: Repainter['painted'] = (key, bitmap, list) => {
-    for (const repainter of repainters) repainter.painted(key, bitmap, list);
+    for (const repainter of repainters) repainter.painted?.(key, bitmap, list);
   };
   const tellLaid: Repainter['laid'] = (part, bitmap, list) => {
-    for (const repainter of repainters) repainter.laid(part, bitmap, list);
+    for (const repainter of repainters) repainter.laid?.(part, bitmap, list);
+  };
+  const tellTouched: Repainter['touched'] = (part, bitmap, list) => {
+    for (const repainter of repainters) repainter.touched?.(part, bitmap, list);
   };
 
   /** How far the rebuilds are that are being worked out; none where all that is seen is final. */
@@ -142,7 +145,10 @@ export const usePicture = defineStore('picture', () => {
         ...(transfer ? { transfer } : {}),
       };
       openPicture(tiled, sheet.picture.finestLevel === 0);
-      void engine().listen(proxy(tellChanged), proxy(tellPainted), proxy(tellLaid), proxy(tellRebuilding));
+      void engine().listen(
+        ...([proxy(tellChanged), proxy(tellPainted), proxy(tellLaid), proxy(tellTouched)] as const),
+        proxy(tellRebuilding),
+      );
       opening.value++;
       showMends();
     } catch (error) {
@@ -319,7 +325,7 @@ export const usePicture = defineStore('picture', () => {
   }
 
   /** @returns a function that stops listening */
-  function onRepaint(repainter: Repainter): () => void {
+  function onRepaint(repainter: Partial<Repainter>): () => void {
     repainters.add(repainter);
     return () => repainters.delete(repainter);
   }
@@ -350,7 +356,6 @@ export const usePicture = defineStore('picture', () => {
     goBy,
     freeNumber,
     saved,
-    catchUp,
     haveEdited,
     heardEdit,
     onRepaint,

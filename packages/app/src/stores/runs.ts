@@ -1,21 +1,20 @@
 import type { ChartSummary, OpenDoubt, Run, RunRequest, RunSteer } from '@fennip/contract';
 import { defineStore } from 'pinia';
-import { computed, ref, watch } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { get, post } from '../api/http.ts';
 import { useJob } from './job.ts';
 
 /** The runs of the job that is open, what they left to the restorer, and the charts there are. */
 export const useRuns = defineStore('runs', () => {
   const job = useJob();
-  const runs = ref<Run[]>([]);
-  const doubts = ref<OpenDoubt[]>([]);
-  const charts = ref<ChartSummary[]>([]);
+  const runs = shallowRef<readonly Run[]>([]);
+  const doubts = shallowRef<readonly OpenDoubt[]>([]);
+  const charts = shallowRef<readonly ChartSummary[]>([]);
   const isLoaded = ref(false);
 
   function takeRun(run: Run): void {
     const at = runs.value.findIndex(({ id }) => id === run.id);
-    if (at >= 0) runs.value.splice(at, 1, run);
-    else runs.value.unshift(run);
+    runs.value = at >= 0 ? runs.value.with(at, run) : [run, ...runs.value];
   }
 
   async function loadLeft(): Promise<void> {

@@ -85,6 +85,9 @@ function allShown(): readonly LedgerEntry[] {
   return picture.entries;
 }
 const index = computed(() => indexMarks(shown.value));
+const shownInWords = computed(() =>
+  sayCount('table.marks', shown.value.length, { picture: picture.picture?.name ?? '' }),
+);
 
 const isBlinkedBefore = ref(false);
 const blinking = useIntervalFn(
@@ -356,6 +359,10 @@ const stopRepainting = picture.onRepaint({
     if (cache.value) cache.value.lay(part, bitmap, list);
     else bitmap.close();
   },
+  touched: (part, bitmap, list) => {
+    if (cache.value) cache.value.touchUp(part, bitmap, list);
+    else bitmap.close();
+  },
 });
 watch([viewport.view, table, pixelRatio, comparing, () => picture.picture?.finestLevel], redraw);
 watch(
@@ -451,7 +458,7 @@ defineExpose({
       <canvas ref="pixels" aria-hidden="true" />
       <canvas ref="marks" aria-hidden="true" />
       <span class="for-readers-only">
-        {{ sayCount('table.marks', shown.length, { picture: picture.picture?.name ?? '' }) }}
+        {{ shownInWords }}
       </span>
       <CropFrame v-if="finish.isFramingOpen && picture.picture" :view="viewport.view.value" :table="table" />
     </div>

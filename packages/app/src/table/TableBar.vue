@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import LampButtons from '../lamp/LampButtons.vue';
 import FenceBar from '../fence/FenceBar.vue';
 import TreatBar from '../treat/TreatBar.vue';
@@ -12,6 +13,15 @@ import MarksChoice from './MarksChoice.vue';
 
 /** The slim bar over the table. Each part is its own, so that none is drawn anew for another's sake. */
 const hand = useHand();
+const hasMethod = computed(() => hand.tool !== null && !isFenceTool(hand.tool) && !isTreatTool(hand.tool));
+
+/** The bar of the methods is mounted while nothing else is to do: a pen that is put down at once does not wait for it. */
+const isMethodBarThere = ref(false);
+let idle = 0;
+onMounted(() => {
+  idle = requestIdleCallback(() => (isMethodBarThere.value = true));
+});
+onBeforeUnmount(() => cancelIdleCallback(idle));
 </script>
 
 <template>
@@ -25,7 +35,7 @@ const hand = useHand();
     </div>
     <FenceBar v-if="isFenceTool(hand.tool)" />
     <TreatBar v-else-if="isTreatTool(hand.tool)" />
-    <MethodBar v-else-if="hand.tool !== null" />
+    <MethodBar v-else-if="hasMethod || isMethodBarThere" v-show="hasMethod" />
   </div>
 </template>
 

@@ -16,11 +16,13 @@ const cacheWith = (...there: number[]): TileCache => ({
   get: ({ level }) => (there.includes(level) ? ({} as ImageBitmap) : null),
   sheets: () => [],
   hasSheets: () => false,
+  touches: () => [],
   want: () => undefined,
   soil: () => undefined,
   soilAll: () => undefined,
   take: () => undefined,
   lay: () => undefined,
+  touchUp: () => undefined,
   clear: () => undefined,
 });
 

@@ -139,7 +139,8 @@ export function drawPicture(
   context.imageSmoothingEnabled = scene.view.scale < SHARP_FROM;
   context.imageSmoothingQuality = scene.isMoving ? 'low' : 'high';
   if (side !== 'after' || !areSheetsWhole(scene, cache)) drawTiles(context, scene, cache, side);
-  if (side === 'after') for (const sheet of cache.sheets()) drawPart(context, scene, sheet, sheet.bitmap);
+  if (side !== 'after') return;
+  for (const part of [...cache.sheets(), ...cache.touches()]) drawPart(context, scene, part, part.bitmap);
 }
 
 function drawTiles(context: CanvasRenderingContext2D, scene: Scene, cache: TileCache, side: Side): void {

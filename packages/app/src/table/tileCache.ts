@@ -38,6 +38,8 @@ export interface TileCache {
   get(key: TileKey): ImageBitmap | null;
   /** Parts that lie over the tiles, the newest last. */
   sheets(): Iterable<Sheet>;
+  /** Parts that changed, which lie over everything until their tiles come, the newest last. */
+  touches(): readonly Sheet[];
   hasSheets(): boolean;
   /**
    * Asks for these, first ones first, and for nothing else any more.
@@ -57,6 +59,8 @@ export interface TileCache {
   take(key: TileKey, bitmap: ImageBitmap, list: number): void;
   /** Takes over a part of what is in sight; one of what was in sight before is thrown away. */
   lay(part: LevelPart, bitmap: ImageBitmap, list: number): void;
+  /** Takes over a part that changed before the tiles that hold it; one of what was in sight before is thrown away. */
+  touchUp(part: LevelPart, bitmap: ImageBitmap, list: number): void;
   clear(): void;
 }
 
@@ -86,6 +90,7 @@ export interface TiledSight {
 export function createTileCache(sight: TiledSight, arrived: (part: ArrivedPart | null) => void): TileCache {
   const tiles = new Map<string, Tile>();
   const sheets = new Map<string, Sheet>();
+  let touches: readonly Sheet[] = [];
   /** Runs while sheets stand for the tiles. */
   let resting: ReturnType<typeof setTimeout> | null = null;
   let seenBefore = '';
@@ -126,7 +131,6 @@ export function createTileCache(sight: TiledSight, arrived: (part: ArrivedPart |
         tile.bitmap?.close();
         tile.bitmap = bitmap;
         arrived(partOfTile(key));
-        liftSheets();
       }
     } catch {
       // A tile that cannot be had now is asked for again at the next look.
@@ -134,7 +138,10 @@ export function createTileCache(sight: TiledSight, arrived: (part: ArrivedPart |
     } finally {
       tile.isPainting = false;
       painting--;
-      if (!isClosed) paintNext();
+      if (!isClosed) {
+        liftSheets();
+        paintNext();
+      }
     }
   }
 
@@ -152,18 +159,39 @@ export function createTileCache(sight: TiledSight, arrived: (part: ArrivedPart |
     resting = null;
   }
 
+  function dropTouches(): void {
+    for (const { bitmap } of touches) bitmap.close();
+    touches = [];
+  }
+
   function dropSheets(): void {
     for (const { bitmap } of sheets.values()) bitmap.close();
     sheets.clear();
     stopResting();
   }
 
+  function isNew(key: TileKey): boolean {
+    const tile = tiles.get(nameOf(key));
+    return Boolean(tile?.bitmap) && !tile?.isStale && !tile?.isPainting && !tile?.isExpected;
+  }
+
+  /** Takes what changed away once the tiles that hold it are as new. */
+  function liftTouches(): void {
+    if (touches.length === 0) return;
+    const waiting = wanted.filter((key) => key.side === 'after' && !isNew(key));
+    const isWaiting = ({ level, rect }: Sheet): boolean =>
+      waiting.some((key) => key.level === level && rectsMeet(partOfTile(key).rect, rect));
+    const gone = touches.filter((touch) => !isWaiting(touch));
+    touches = touches.filter(isWaiting);
+    for (const { level, rect, bitmap } of gone) {
+      bitmap.close();
+      arrived({ level, rect });
+    }
+  }
+
   /** Takes the sheets away once the tiles under them are as new. */
   function liftSheets(): void {
-    const isNew = (key: TileKey): boolean => {
-      const tile = tiles.get(nameOf(key));
-      return Boolean(tile?.bitmap) && !tile?.isStale && !tile?.isPainting;
-    };
+    liftTouches();
     if (sheets.size === 0 || resting !== null || !wanted.every(isNew)) return;
     dropSheets();
     arrived(null);
@@ -173,6 +201,7 @@ export function createTileCache(sight: TiledSight, arrived: (part: ArrivedPart |
     levels: pyramidLevels(sight.width, sight.height).slice(0, sight.mostLevels),
     get: (key) => tiles.get(nameOf(key))?.bitmap ?? null,
     sheets: () => sheets.values(),
+    touches: () => touches,
     hasSheets: () => sheets.size > 0,
     want(keys, seen) {
       const names = keys.map(nameOf).join();
@@ -180,6 +209,7 @@ export function createTileCache(sight: TiledSight, arrived: (part: ArrivedPart |
       const seenNow = JSON.stringify(seen);
       if (isOther) {
         dropSheets();
+        dropTouches();
         list = ++lists;
       }
       if (isOther || seenNow !== seenBefore) void engine().want(keys, list, seen);
@@ -190,6 +220,8 @@ export function createTileCache(sight: TiledSight, arrived: (part: ArrivedPart |
     },
     soil(rect, follows) {
       if (follows === 'sheet') {
+        // What was painted under the finish before would lie over it.
+        dropTouches();
         stopResting();
         resting = setTimeout(() => {
           resting = null;
@@ -210,6 +242,7 @@ export function createTileCache(sight: TiledSight, arrived: (part: ArrivedPart |
     },
     soilAll() {
       dropSheets();
+      dropTouches();
       for (const tile of tiles.values()) Object.assign(tile, { isStale: true, isExpected: false });
       paintNext();
     },
@@ -232,9 +265,15 @@ export function createTileCache(sight: TiledSight, arrived: (part: ArrivedPart |
       sheets.set(name, { ...part, bitmap });
       arrived({ ...part, isSheet: true });
     },
+    touchUp(part, bitmap, wantedOn) {
+      if (wantedOn !== list) return bitmap.close();
+      touches = [...touches, { ...part, bitmap }];
+      arrived(part);
+    },
     clear() {
       isClosed = true;
       dropSheets();
+      dropTouches();
       for (const name of [...tiles.keys()]) drop(name);
     },
   };

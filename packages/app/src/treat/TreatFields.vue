@@ -38,6 +38,7 @@ const level = computed(() => {
         <el-slider
           :model-value="field.value"
           size="small"
+          :show-tooltip="false"
           :min="field.least"
           :max="field.most"
           :step="field.step"

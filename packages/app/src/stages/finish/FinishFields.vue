@@ -51,6 +51,7 @@ const zone = computed({
       <el-slider
         :model-value="field.value"
         size="small"
+        :show-tooltip="false"
         :min="field.least"
         :max="field.most"
         :step="field.step"
@@ -76,7 +77,7 @@ const zone = computed({
 }
 label {
   display: grid;
-  grid-template-columns: 82px minmax(0, 1fr) 46px;
+  grid-template-columns: 82px minmax(0, 1fr) 56px;
   align-items: center;
   gap: 10px;
   height: 28px;

@@ -36,6 +36,7 @@ const label = computed(() => {
         :min="0"
         :max="1"
         :step="0.05"
+        :show-tooltip="false"
         size="small"
         :aria-label="say('examine.sensitivity')"
         :format-tooltip="(value: number) => value.toFixed(2)"

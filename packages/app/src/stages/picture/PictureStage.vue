@@ -72,7 +72,10 @@ async function showLeftovers(): Promise<void> {
       : say('notice.leftOver', { left: found.length - made, made });
   view.choose(found.map(({ id }) => id));
 }
-const stopFollowing = job.onFollowing(() => void picture.catchUp());
+// What was done before the line stood, or while it was broken, shows in the picture's revision.
+const stopFollowing = job.onFollowing(() => {
+  if (known.value) void picture.heardEdit(known.value.revision);
+});
 onBeforeUnmount(() => {
   stopListening();
   stopFollowing();

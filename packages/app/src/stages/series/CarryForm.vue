@@ -71,6 +71,7 @@ const stale = computed(() => {
         v-model="sure"
         :min="0"
         :max="1"
+        :show-tooltip="false"
         :step="0.01"
         :aria-label="say('carry.sure')"
         :format-tooltip="percent"

@@ -56,7 +56,7 @@ const deliver = (): Promise<void> =>
   >
     <WhichPictures v-model="pictures" />
     <DeliveryOptions v-model="choices" />
-    <label class="field"
+    <label class="field pattern"
       >{{ say('deliver.pattern') }}
       <el-input v-model="pattern" size="small" maxlength="120" :aria-label="say('deliver.pattern')" />
     </label>
@@ -72,6 +72,11 @@ const deliver = (): Promise<void> =>
 </template>
 
 <style scoped>
+/* In one line with the options above it. */
+.field.pattern {
+  grid-template-columns: 92px minmax(0, 1fr);
+  gap: 0;
+}
 .names {
   max-width: 100%;
   overflow: hidden;
