@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
-import { saved } from './desk.ts';
+import { saved, toStage } from './desk.ts';
 import { addFiles, expect, makeJob, test } from './fixtures.ts';
 
 const PICTURES = fileURLToPath(new URL('../../packages/scenes/pictures', import.meta.url));
@@ -68,13 +68,13 @@ for (const { file, ground, least, format } of [
     await page.locator(`[data-picture="${file}"]`).click();
     await page.getByTestId('examine').click();
     await expect(page.locator('[data-entry]').first()).toBeVisible();
-    await page.getByRole('link', { name: 'Mend', exact: true }).click();
+    await toStage(page, 'Mend');
     await page.getByRole('button', { name: 'Choose all' }).click();
     await page.getByTestId('mend-chosen').click();
     await expect(page.getByText(/^0 open of/)).toBeVisible({ timeout: 120_000 });
     const { mends } = (await saved(page)).recipe;
 
-    await page.getByRole('link', { name: 'Finish', exact: true }).click();
+    await toStage(page, 'Finish');
     await page.getByRole('button', { name: 'Levels', exact: true }).click();
     await page.getByRole('button', { name: 'Sharpen', exact: true }).click();
     const steps = async (): Promise<unknown[]> =>
@@ -100,7 +100,7 @@ for (const { file, ground, least, format } of [
     expect(gone.length / seen.length).toBeGreaterThan(least);
 
     // The finish goes without touching a mend.
-    await page.getByRole('link', { name: 'Finish', exact: true }).click();
+    await toStage(page, 'Finish');
     await page.getByRole('button', { name: 'Reset all' }).click();
     await expect.poll(async () => (await steps()).length).toBe(0);
     expect(JSON.stringify((await saved(page)).recipe.mends)).toBe(JSON.stringify(mends));

@@ -10,6 +10,15 @@ export interface Desk {
   readonly scale: number;
 }
 
+/** Goes to a stage of the open picture, and waits until its bars stand instead of those of the stage before. */
+export async function toStage(page: Page, stage: 'Examine' | 'Mend' | 'Finish'): Promise<void> {
+  const link = page.getByRole('link', { name: stage, exact: true });
+  await link.click();
+  await expect(link).toHaveAttribute('aria-current', 'step');
+  // Its bar makes the table of this stage alone lower.
+  await expect(page.getByTestId('examine')).toBeVisible({ visible: stage === 'Examine' });
+}
+
 /** Brings a picture through intake and examination and opens it for mending. */
 export async function openForMending(
   page: Page,
@@ -22,7 +31,7 @@ export async function openForMending(
   await page.getByText('Dark', { exact: true }).click();
   await page.getByTestId('examine').click();
   await expect(page.locator('[data-entry]').first()).toBeVisible();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
 }
 
 type Box = NonNullable<Awaited<ReturnType<Locator['boundingBox']>>>;

@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { deskOf, drag, saved } from './desk.ts';
+import { deskOf, drag, saved, toStage } from './desk.ts';
 import { addFiles, colourAt, expect, makeJob, test } from './fixtures.ts';
 
 const SIZE = { width: 400, height: 300 };
@@ -24,7 +24,7 @@ test('lost detail is drawn in a colour of the picture, in strokes that stay one 
   await addFiles(page, [{ name: 'wall.png', buffer: await wall() }]);
   await expect(page.getByText('Not examined')).toBeVisible();
   await page.locator('[data-picture="wall.png"]').click();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   await page.getByTestId('treat').click();
   await page.getByRole('menuitem', { name: /Draw/ }).click();
   const desk = await deskOf(page, SIZE);

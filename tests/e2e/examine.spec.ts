@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { drag, openForMending } from './desk.ts';
+import { drag, openForMending, toStage } from './desk.ts';
 import { expect, test } from './fixtures.ts';
 import { speckedPhotograph } from './pictures.ts';
 
@@ -28,7 +28,7 @@ test('the cut is moved, faults are chosen in the chart and mended at once, and e
 }) => {
   const buffer = await speckedPhotograph('nagasaki-boats', SPECKS, 8);
   await openForMending(page, { job: 'Deciding', name: 'boats.png', buffer });
-  await page.getByRole('link', { name: 'Examine', exact: true }).click();
+  await toStage(page, 'Examine');
   const cut = page.getByTestId('confidence');
   await expect(cut).toBeVisible();
   const usual = await ids(page);

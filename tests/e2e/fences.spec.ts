@@ -2,7 +2,7 @@ import type { Fence, Mend, Raster } from '@fennip/core';
 import { comparePictures, createRaster, mulberry } from '@fennip/core';
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
-import { deskOf, drag, saved } from './desk.ts';
+import { deskOf, drag, saved, toStage } from './desk.ts';
 import { addFiles, expect, makeJob, test } from './fixtures.ts';
 import { workerSamples } from './workerSamples.ts';
 
@@ -88,7 +88,7 @@ test('water in a zone is sifted, a guarded wreck keeps every value, and what is 
   await makeJob(page, 'Quarry');
   await addFiles(page, [{ name: 'quarry.png', buffer: await png(dirty) }]);
   await page.locator('[data-picture="quarry.png"]').click();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   const desk = await deskOf(page, { width: WIDTH, height: HEIGHT });
 
   // A guard, by a rectangle around the wreck.
@@ -165,7 +165,7 @@ test('an area is drawn, added to, taken from, inverted, named and switched off',
   await makeJob(page, 'Areas');
   await addFiles(page, [{ name: 'quarry.png', buffer: await png(underwater([])) }]);
   await page.locator('[data-picture="quarry.png"]').click();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   const desk = await deskOf(page, { width: WIDTH, height: HEIGHT });
   const areaOf = async (): Promise<number> => {
     const area = (await recipeOf(page)).fences?.[0]?.area;
@@ -237,7 +237,7 @@ test('a picture is held against itself: the program finds the vector, and the ha
   await makeJob(page, 'Against itself');
   await addFiles(page, [{ name: 'water.png', buffer: await png(underwater(particles)) }]);
   await page.locator('[data-picture="water.png"]').click();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   const desk = await deskOf(page, { width: WIDTH, height: HEIGHT });
   const shift = async (): Promise<{ dx: number; dy: number }> =>
     (await recipeOf(page)).mends[0] as unknown as { dx: number; dy: number };

@@ -1,7 +1,7 @@
 import { applyFinish, createRaster, wholeWindow } from '@fennip/core';
 import type { FinishStep } from '@fennip/core';
 import sharp from 'sharp';
-import { deskOf, saved } from './desk.ts';
+import { deskOf, saved, toStage } from './desk.ts';
 import { addFiles, colourAt, expect, makeJob, test } from './fixtures.ts';
 import { workerSamples } from './workerSamples.ts';
 
@@ -33,7 +33,7 @@ test('a finish comes after the mends: shown as it is delivered, kept, and taken 
   await addFiles(page, [{ name: 'faded.png', buffer: await png }]);
   await expect(page.getByText('Not examined')).toBeVisible();
   await page.locator('[data-picture="faded.png"]').click();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   const desk = await deskOf(page, SIZE);
   const box = await desk.table.boundingBox();
   if (!box) throw new Error('there is no table');
@@ -82,7 +82,7 @@ test('levels, a curve and colour are set on the page of the finish, in an order 
   await addFiles(page, [{ name: 'faded.png', buffer: await png }]);
   await expect(page.getByText('Not examined')).toBeVisible();
   await page.locator('[data-picture="faded.png"]').click();
-  await page.getByRole('link', { name: 'Finish', exact: true }).click();
+  await toStage(page, 'Finish');
   const box = await page.getByTestId('table').boundingBox();
   if (!box) throw new Error('there is no table');
   const middle = async (): Promise<number> =>

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { createRaster, gaussian, mulberry } from '@fennip/core';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
-import { deskOf, drag, saved } from './desk.ts';
+import { deskOf, drag, saved, toStage } from './desk.ts';
 import { addFiles, colourAt, expect, makeJob, test } from './fixtures.ts';
 import { workerSamples } from './workerSamples.ts';
 
@@ -48,7 +48,7 @@ test('a picture is straightened, cropped, toned and handed over as it was seen, 
   await addFiles(page, [{ name: 'roof.tif', buffer: await faded() }]);
   await expect(page.getByText('Not examined')).toBeVisible();
   await page.locator('[data-picture="roof.tif"]').click();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   const desk = await deskOf(page, SIZE);
   await page.keyboard.press('e');
   await page.mouse.click(...desk.at(150, 70));
@@ -59,7 +59,7 @@ test('a picture is straightened, cropped, toned and handed over as it was seen, 
   const { mends } = (await saved(page)).recipe;
 
   // The roof is drawn along, and the picture turned until it lies level.
-  await page.getByRole('link', { name: 'Finish', exact: true }).click();
+  await toStage(page, 'Finish');
   const steps = async (): Promise<Record<string, unknown>[]> =>
     ((await saved(page)).recipe as unknown as { finish?: Record<string, unknown>[] }).finish ?? [];
   const step = async (method: string): Promise<Record<string, number> | undefined> =>
@@ -145,7 +145,7 @@ test('a picture is straightened, cropped, toned and handed over as it was seen, 
     expect(text).toContain(words);
 
   // The finish goes without touching a mend.
-  await page.getByRole('link', { name: 'Finish', exact: true }).click();
+  await toStage(page, 'Finish');
   await page.getByRole('button', { name: 'Reset all' }).click();
   await expect.poll(async () => (await steps()).length).toBe(0);
   expect(JSON.stringify((await saved(page)).recipe.mends)).toBe(JSON.stringify(mends));
@@ -159,7 +159,7 @@ test('a picture leaves with its mends, comes back changed, and stands as one ste
   await addFiles(page, [{ name: 'away.tif', buffer: await faded() }]);
   await expect(page.getByText('Not examined')).toBeVisible();
   await page.locator('[data-picture="away.tif"]').click();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   const desk = await deskOf(page, SIZE);
   await page.keyboard.press('e');
   await page.mouse.click(...desk.at(150, 70));
@@ -197,7 +197,7 @@ test('a picture leaves with its mends, comes back changed, and stands as one ste
   expect(done.at(-1)?.words).toBe('Brought back from another program');
 
   // It lies on the table as it came, also under what is delivered, and goes again.
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   const box = await desk.table.boundingBox();
   if (!box) throw new Error('there is no table');
   const toneAt = async (px: number, py: number): Promise<number> => {

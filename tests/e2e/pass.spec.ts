@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { decodePicture, readHeader } from '@fennip/files';
+import { toStage } from './desk.ts';
 import { addFiles, colourAt, expect, makeJob, test } from './fixtures.ts';
 import { speckedPhotograph } from './pictures.ts';
 import { workerSamples } from './workerSamples.ts';
@@ -125,7 +126,7 @@ test('the whole pass: from files to a mended file, over a restart of the server 
   // What the table showed is what the file holds.
   const { raster } = await decodePicture(path);
   const pictureId = /pictures\/([^/]+)/.exec(page.url())?.[1] ?? '';
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   await expect(page.getByText(settled ?? '')).toBeVisible();
   const samples = await workerSamples(page, pictureId);
   let [worst, different, count] = [0, 0, 0];
@@ -149,7 +150,7 @@ test('a place without a listed fault is mended by hand, with the mark at a size 
 }) => {
   await page.getByRole('link', { name: /Boats/ }).click();
   await page.locator('[data-picture="boats.tif"]').click();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   await expect(page.getByText(/^0 open of/)).toBeVisible();
   // Keys faster than the table glides: it ends at the last fault, whose mark is then in the middle.
   for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowDown');
@@ -183,7 +184,7 @@ test('two windows on one picture never lose an edit: the second catches up', asy
 }) => {
   await page.getByRole('link', { name: /Boats/ }).click();
   await page.locator('[data-picture="boats.tif"]').click();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   const other = await context.newPage();
   await other.goto(page.url());
   await expect(other.getByText(/^0 open of/)).toBeVisible();

@@ -1,6 +1,6 @@
 import { mulberry, polygonPixels } from '@fennip/core';
 import sharp from 'sharp';
-import { deskOf, drag, saved } from './desk.ts';
+import { deskOf, drag, saved, toStage } from './desk.ts';
 import { addFiles, colourAt, expect, makeJob, test } from './fixtures.ts';
 import { tornPhotograph } from './pictures.ts';
 
@@ -22,7 +22,7 @@ test('a torn-out piece is rebuilt from the rest of the picture, another proposal
   await addFiles(page, [{ name: 'torn.png', buffer }]);
   await expect(page.getByText('Not examined')).toBeVisible();
   await page.locator('[data-picture="torn.png"]').click();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   const desk = await deskOf(page, SIZE);
   const box = await desk.table.boundingBox();
   if (!box) throw new Error('there is no table');
@@ -97,7 +97,7 @@ test('an edge that runs into a loss is led through it', async ({ quietPage: page
   await addFiles(page, [{ name: 'shore.png', buffer: await tornShore() }]);
   await expect(page.getByText('Not examined')).toBeVisible();
   await page.locator('[data-picture="shore.png"]').click();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   const desk = await deskOf(page, { width: 600, height: 400 });
   await page.keyboard.press('y');
   await page.keyboard.press('o');
@@ -146,7 +146,7 @@ test('a lost corner comes back square: one key leads its edges, a drawn one does
   await addFiles(page, [{ name: 'print.png', buffer: await tornPrint() }]);
   await expect(page.getByText('Not examined')).toBeVisible();
   await page.locator('[data-picture="print.png"]').click();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   const desk = await deskOf(page, { width: 520, height: 400 });
   const box = await desk.table.boundingBox();
   if (!box) throw new Error('there is no table');

@@ -3,7 +3,7 @@ import { comparePictures, createRaster } from '@fennip/core';
 import sharp from 'sharp';
 import { addFiles, expect, makeJob, test } from './fixtures.ts';
 import { speckedPhotograph } from './pictures.ts';
-import { openForMending } from './desk.ts';
+import { openForMending, toStage } from './desk.ts';
 import { workerSamples } from './workerSamples.ts';
 
 /** On the boards of the house, the busiest texture of the photograph. */
@@ -32,7 +32,7 @@ test('a soft speck on a textured place is recovered, and the texture under it co
   await makeJob(page, 'Boards');
   await addFiles(page, [{ name: 'boards.png', buffer: seen }]);
   await page.locator('[data-picture="boards.png"]').click();
-  await page.getByRole('link', { name: 'Mend', exact: true }).click();
+  await toStage(page, 'Mend');
   const table = page.getByTestId('table');
   const box = await table.boundingBox();
   if (!box) throw new Error('there is no table');

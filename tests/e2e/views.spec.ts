@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
 import { violations } from './accessibility.ts';
+import { toStage } from './desk.ts';
 import { addFiles, expect, makeJob, test } from './fixtures.ts';
 import { speckedPhotograph } from './pictures.ts';
 
@@ -64,7 +65,7 @@ test('every view reads well for everyone and fits the window', async ({ quietPag
   await expect(page.getByRole('dialog')).toBeVisible();
   expect(await violations(page)).toEqual([]);
   await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Finish', exact: true }).click();
+  await toStage(page, 'Finish');
   await page.getByRole('button', { name: 'Curve', exact: true }).click();
   await expect(page.getByRole('group', { name: /^Curve/ })).toBeVisible();
   expect(await violations(page)).toEqual([]);
