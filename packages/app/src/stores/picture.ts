@@ -13,6 +13,8 @@ import { ledgerEntries } from '@fennip/core';
 
 /** Pauses between attempts to send what could not be sent, in milliseconds. */
 const RETRY_MS = 2000;
+/** What is done is saved once it is to be seen, and where that takes its time, after so many milliseconds. */
+const SEND_AT_LATEST_MS = 150;
 
 /** Something the server is to carry out; tasks go one after the other, in the order they were given. */
 type Task = { readonly kind: 'edit'; readonly edit: Edit } | { readonly kind: 'undo' | 'redo' };
@@ -250,20 +252,27 @@ export const usePicture = defineStore('picture', () => {
     }
   }
 
-  function enqueue(task: Task): void {
+  /** @param first what is to be seen before anything is sent: the server may share its cores with the page */
+  function enqueue(task: Task, first: Promise<unknown> = Promise.resolve()): void {
     unsent.value = [...unsent.value, task];
-    sending ??= send().finally(() => {
-      sending = null;
-    });
+    const atLatest = new Promise((resolve) => setTimeout(resolve, SEND_AT_LATEST_MS));
+    sending ??= Promise.race([first, atLatest])
+      .then(send, async (problem: unknown) => {
+        await send();
+        throw problem;
+      })
+      .finally(() => {
+        sending = null;
+      });
   }
 
   /** Carries out an edit: on the table at once, in the database as soon as the line allows. */
   function perform(edit: Edit): void {
     worksheet.value = applySteps(worksheet.value, edit.steps).worksheet;
     drafted.value = null;
-    void engine().edit(edit.steps);
+    const shown = engine().edit(edit.steps);
     undone.value = [];
-    enqueue({ kind: 'edit', edit });
+    enqueue({ kind: 'edit', edit }, shown);
   }
 
   /** Ends when all that was done is saved. */

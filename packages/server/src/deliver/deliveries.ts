@@ -8,7 +8,7 @@ import type { Context } from '../context.ts';
 import type { ThreadDelivery } from '../work/thread.ts';
 import type { Database } from '../database/connect.ts';
 import { faultsOf } from '../examine/faultRows.ts';
-import { readWorksheet } from '../history/worksheetRows.ts';
+import { readRecipe } from '../history/worksheetRows.ts';
 import { notFound } from '../http/refusal.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
@@ -65,7 +65,7 @@ async function noteDelivery(
   request: DeliveryRequest,
   file: { readonly name: string; readonly piece: string | null },
 ): Promise<string> {
-  const { finish, ...mends } = (await readWorksheet(database, picture)).recipe;
+  const { finish, ...mends } = await readRecipe(database, picture);
   const recipe: Recipe = finish && !request.isUnfinished ? { ...mends, finish } : mends;
   const id = randomUUID();
   await database('deliveries').insert({

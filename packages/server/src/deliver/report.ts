@@ -2,7 +2,7 @@ import { ledgerEntries } from '@fennip/core';
 import type { ReportPaper } from '@fennip/files';
 import type { Context } from '../context.ts';
 import { faultsOf } from '../examine/faultRows.ts';
-import { readWorksheet } from '../history/worksheetRows.ts';
+import { readRecipe } from '../history/worksheetRows.ts';
 import { notFound } from '../http/refusal.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
 
@@ -14,12 +14,12 @@ export async function reportOf(
 ): Promise<{ bytes: Uint8Array; fileName: string }> {
   const picture = await pictureRow(database, pictureId);
   if (picture.state !== 'ready') throw notFound('prepared picture');
-  const worksheet = await readWorksheet(database, picture);
-  const { faults } = await faultsOf(database, picture.id);
+  const recipe = await readRecipe(database, picture);
+  const { faults, ...decisions } = await faultsOf(database, picture.id);
   const { name: job } = await database('jobs').where('id', picture.job_id).first('name');
-  const bytes = await threads.report(worksheet.recipe, {
+  const bytes = await threads.report(recipe, {
     original: store.pathOf('originals', picture.sha256),
-    entries: ledgerEntries(faults, worksheet),
+    entries: ledgerEntries(faults, { recipe, ...decisions }),
     facts: {
       job,
       picture: picture.name,

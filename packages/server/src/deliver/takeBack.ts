@@ -6,7 +6,7 @@ import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
 import type { Database } from '../database/connect.ts';
 import { edit } from '../history/history.ts';
-import { readWorksheet } from '../history/worksheetRows.ts';
+import { readRecipe } from '../history/worksheetRows.ts';
 import { Refusal } from '../http/refusal.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
@@ -48,7 +48,7 @@ export async function awayFiles(database: Database, jobId: string): Promise<Away
 export async function takeBack(context: Context, pictureId: string, stream: Readable): Promise<TakenBack> {
   const { database, store, threads } = context;
   const picture = await pictureRow(database, pictureId);
-  const { recipe } = await readWorksheet(database, picture);
+  const recipe = await readRecipe(database, picture);
   const arrival = await arrive(stream, context);
   try {
     const { mend, covered, share } = await threads.takeBack({

@@ -3,7 +3,7 @@ import { EXAMINE_DEFAULTS, decideFindings, isSameFault, tellLeftovers } from '@f
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
 import type { Database } from '../database/connect.ts';
-import { readWorksheet } from '../history/worksheetRows.ts';
+import { readRecipe } from '../history/worksheetRows.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
 import { tellPicture } from '../pictures/tellPicture.ts';
@@ -24,7 +24,7 @@ export async function orderCheck(context: Context, id: string): Promise<void> {
 async function leftoversOf(context: Context, row: PictureRow): Promise<Leftover[]> {
   const { database } = context;
   // With the finish on it: what a strong tone brings out is what will be seen.
-  const { recipe } = await readWorksheet(database, row);
+  const recipe = await readRecipe(database, row);
   const { marked, faults } = await faultsOf(database, row.id);
   const measured = (await findingsOf(database, row)) ?? [];
   const found = await measurePicture(context, row, { work: 'check', recipe });

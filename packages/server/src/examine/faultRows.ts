@@ -54,11 +54,7 @@ export const asFaultRow = (
   origin: origin ?? from,
 });
 
-/** A picture's faults by their numbers, and what was decided about them. */
-export async function faultsOf(database: Database, pictureId: string): Promise<FaultSheet> {
-  const rows: FaultRow[] = await database<FaultRow>('faults')
-    .where('picture_id', pictureId)
-    .orderBy('number');
+const sheetOf = (rows: readonly FaultRow[]): FaultSheet => {
   const byHand = (row: FaultRow): boolean => row.origin === 'hand';
   return {
     faults: rows.filter((row) => !byHand(row)).map(asFault),
@@ -70,4 +66,24 @@ export async function faultsOf(database: Database, pictureId: string): Promise<F
       rows.flatMap(({ id, own_kind }) => (own_kind === null ? [] : [[id, own_kind]])),
     ),
   };
+};
+
+const rowsOf = (database: Database, pictureId: string) =>
+  database<FaultRow>('faults').where('picture_id', pictureId).orderBy('number');
+
+/** A picture's faults by their numbers, and what was decided about them. */
+export async function faultsOf(database: Database, pictureId: string): Promise<FaultSheet> {
+  return sheetOf((await rowsOf(database, pictureId)) as FaultRow[]);
+}
+
+/** What a restorer made of a picture's faults: those marked by hand and what was decided. Most of what was found waits. */
+export async function decisionsOf(
+  database: Database,
+  pictureId: string,
+): Promise<Omit<FaultSheet, 'faults'>> {
+  const rows = await rowsOf(database, pictureId).where((row) =>
+    row.where('origin', 'hand').orWhereNot('judgement', 'open').orWhereNotNull('own_kind'),
+  );
+  const { marked, judgements, kinds } = sheetOf(rows as FaultRow[]);
+  return { marked, judgements, kinds };
 }

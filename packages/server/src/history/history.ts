@@ -39,8 +39,10 @@ export async function historyOf(
       .orderBy('seq', direction)
       .limit(NAMED_STEPS)
       .select('seq', 'words', 'at');
-  const [done, undone] = await Promise.all([named(false, 'desc'), named(true, 'asc')]);
-  return { done: (done as HistoryRow[]).reverse().map(asStep), undone: (undone as HistoryRow[]).map(asStep) };
+  // One after the other: within a transaction they share a line.
+  const done: HistoryRow[] = await named(false, 'desc');
+  const undone: HistoryRow[] = await named(true, 'asc');
+  return { done: done.reverse().map(asStep), undone: undone.map(asStep) };
 }
 
 /** Locks a picture for a change that was made on a revision. @throws Refusal when the picture has moved on */

@@ -1,36 +1,40 @@
-import type { Fence, FinishStep, Mend, Worksheet } from '@fennip/core';
+import type { Fence, FinishStep, Mend, Recipe, Worksheet } from '@fennip/core';
 import { emptyRecipe } from '@fennip/core';
 import type { Knex } from 'knex';
-import { asFaultRow, faultsOf } from '../examine/faultRows.ts';
+import { asFaultRow, decisionsOf } from '../examine/faultRows.ts';
 
-interface MendRow {
-  readonly id: string;
-  readonly position: number;
-  readonly body: Mend;
+type Sized = { readonly id: string; readonly width: number; readonly height: number };
+
+type ListTable = 'mends' | 'fences' | 'finish_steps';
+
+/** Reads what is done to a picture: its mends, fences and finish, each in their order. */
+export async function readRecipe(database: Knex, picture: Sized): Promise<Recipe> {
+  const of = (table: ListTable): Knex.QueryBuilder =>
+    database(table)
+      .where('picture_id', picture.id)
+      .select('position', 'body', database.raw('? as kind', table));
+  const rows: { kind: ListTable; body: unknown }[] = await of('mends')
+    .unionAll([of('fences'), of('finish_steps')])
+    .orderBy('position');
+  const bodiesOf = <T>(table: ListTable): T[] =>
+    rows.filter(({ kind }) => kind === table).map(({ body }) => body as T);
+  const [mends, fences, finish] = [
+    bodiesOf<Mend>('mends'),
+    bodiesOf<Fence>('fences'),
+    bodiesOf<FinishStep>('finish_steps'),
+  ];
+  return {
+    ...emptyRecipe(picture),
+    mends,
+    ...(fences.length > 0 ? { fences } : {}),
+    ...(finish.length > 0 ? { finish } : {}),
+  };
 }
 
 /** Reads all that edits can change of a picture. */
-export async function readWorksheet(
-  database: Knex,
-  picture: { id: string; width: number; height: number },
-): Promise<Worksheet> {
-  const rows: MendRow[] = await database('mends').where('picture_id', picture.id).orderBy('position');
-  const fences: { body: Fence }[] = await database('fences')
-    .where('picture_id', picture.id)
-    .orderBy('position');
-  const finish: { body: FinishStep }[] = await database('finish_steps')
-    .where('picture_id', picture.id)
-    .orderBy('position');
-  const { judgements, kinds, marked } = await faultsOf(database, picture.id);
-  return {
-    recipe: {
-      ...emptyRecipe(picture),
-      mends: rows.map((row) => row.body),
-      ...(fences.length > 0 ? { fences: fences.map(({ body }) => body) } : {}),
-      ...(finish.length > 0 ? { finish: finish.map(({ body }) => body) } : {}),
-    },
-    ...{ judgements, kinds, marked },
-  };
+export async function readWorksheet(database: Knex, picture: Sized): Promise<Worksheet> {
+  const recipe = await readRecipe(database, picture);
+  return { recipe, ...(await decisionsOf(database, picture.id)) };
 }
 
 /** Writes what differs between two worksheets of one picture. */
@@ -52,7 +56,7 @@ export async function writeDifference(
 async function writeList<T extends { readonly id: string; readonly fault?: string }>(
   change: Knex.Transaction,
   pictureId: string,
-  table: 'mends' | 'fences' | 'finish_steps',
+  table: ListTable,
   before: readonly T[],
   after: readonly T[],
 ): Promise<void> {

@@ -17,7 +17,7 @@ import { orderExamination } from '../examine/examinePicture.ts';
 import { faultsOf } from '../examine/faultRows.ts';
 import { findingsOf } from '../examine/findingRows.ts';
 import { edit, historyOf, redo, undo } from '../history/history.ts';
-import { readWorksheet } from '../history/worksheetRows.ts';
+import { readRecipe } from '../history/worksheetRows.ts';
 import { checkId, pictureById, pictureRow } from '../pictures/pictureRows.ts';
 import { tellPicture } from '../pictures/tellPicture.ts';
 import { cropImage } from '../pictures/cropImage.ts';
@@ -33,10 +33,10 @@ const checkDelivery = checkerOf(DeliveryRequestSchema);
 
 async function sheetOf({ database }: Context, id: string): Promise<PictureSheet> {
   const row = await pictureRow(database, id);
-  const [picture, faults, { recipe }, history] = await Promise.all([
+  const [picture, faults, recipe, history] = await Promise.all([
     pictureById(database, id),
     faultsOf(database, id),
-    readWorksheet(database, row),
+    readRecipe(database, row),
     historyOf(database, id),
   ]);
   return { picture, ...faults, nextFault: row.next_fault, recipe, revision: row.revision, ...history };

@@ -5,7 +5,7 @@ import type { Bounds, Doubt, PieceOutcome } from '@fennip/contract';
 import type { Context } from '../context.ts';
 import type { FaultSheet } from '../examine/faultRows.ts';
 import { faultsOf } from '../examine/faultRows.ts';
-import { readWorksheet } from '../history/worksheetRows.ts';
+import { readRecipe } from '../history/worksheetRows.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { chartedOdds } from '../charts/chartedOdds.ts';
 import { editPicture } from './editPicture.ts';
@@ -48,7 +48,7 @@ export async function mendSure(
   wanted: Wanted,
 ): Promise<Pick<PieceOutcome, 'mended' | 'doubts'>> {
   const { database, background, store } = context;
-  const { recipe } = await readWorksheet(database, picture);
+  const recipe = await readRecipe(database, picture);
   const open = openFaults(await faultsOf(database, picture.id), recipe.mends);
   const odds = await chartedOdds(context, picture);
   const surenessOf = new Map(open.map((fault) => [fault.id, odds(fault)]));

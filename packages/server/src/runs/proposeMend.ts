@@ -2,7 +2,7 @@ import { placesUsedBy, takenPlaces } from '@fennip/core';
 import type { ProposedMend } from '@fennip/contract';
 import type { Context } from '../context.ts';
 import { faultsOf } from '../examine/faultRows.ts';
-import { readWorksheet } from '../history/worksheetRows.ts';
+import { readRecipe } from '../history/worksheetRows.ts';
 import { notFound } from '../http/refusal.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { openFaults, toMend } from './mendSure.ts';
@@ -19,7 +19,7 @@ export async function proposeMend(
 ): Promise<ProposedMend> {
   const { database, threads, store } = context;
   const sheet = await faultsOf(database, picture.id);
-  const { recipe } = await readWorksheet(database, picture);
+  const recipe = await readRecipe(database, picture);
   const open = openFaults(sheet, recipe.mends);
   const fault = open.find(({ id }) => id === faultId);
   if (!fault) throw notFound('open fault');

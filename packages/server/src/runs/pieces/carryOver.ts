@@ -4,7 +4,7 @@ import { sensorOf } from '@fennip/core';
 import type { PieceOutcome, RunRequest } from '@fennip/contract';
 import { orientationOf, placementOf } from '../../charts/makeChart.ts';
 import type { Context } from '../../context.ts';
-import { readWorksheet } from '../../history/worksheetRows.ts';
+import { readRecipe } from '../../history/worksheetRows.ts';
 import type { PictureRow } from '../../pictures/pictureRows.ts';
 import { pictureRow } from '../../pictures/pictureRows.ts';
 import { editPicture } from '../editPicture.ts';
@@ -19,7 +19,7 @@ export async function carryOver(
   if (request.kind !== 'carry') throw new SkippedError('nothing is carried in this run');
   const { database, background, store } = context;
   const from = await pictureRow(database, request.from);
-  const { recipe } = await readWorksheet(database, from);
+  const recipe = await readRecipe(database, from);
   if (recipe.mends.length === 0 && !recipe.fences)
     throw new SkippedError(`${from.name} has nothing to be carried over`);
   const sensor = sensorOf(

@@ -4,7 +4,7 @@ import { zoneOfStep } from '@fennip/core';
 import type { PieceOutcome, RoutineStep, RunRequest } from '@fennip/contract';
 import { applyChart } from '../../charts/applyChart.ts';
 import type { Context } from '../../context.ts';
-import { readWorksheet } from '../../history/worksheetRows.ts';
+import { readRecipe } from '../../history/worksheetRows.ts';
 import type { PictureRow } from '../../pictures/pictureRows.ts';
 import { pictureRow } from '../../pictures/pictureRows.ts';
 import { tellPicture } from '../../pictures/tellPicture.ts';
@@ -22,7 +22,7 @@ async function sift(
   step: Extract<RoutineStep, { do: 'sift' }>,
 ): Promise<StepOutcome> {
   const { database, background, store } = context;
-  const { recipe } = await readWorksheet(database, picture);
+  const recipe = await readRecipe(database, picture);
   const zone = recipe.fences?.find(({ kind, name }) => kind === 'zone' && name === step.zone);
   if (step.zone !== undefined && !zone) return { skipped: `there is no zone ${step.zone}` };
   const isSame = recipe.mends.some(
@@ -57,7 +57,7 @@ async function finish(
 ): Promise<StepOutcome> {
   // Where another picture is cut and how it lies is no matter of this one.
   if (step.method === 'crop' || step.method === 'straighten') return { skipped: 'it frames one picture' };
-  const { recipe } = await readWorksheet(context.database, picture);
+  const recipe = await readRecipe(context.database, picture);
   const zone = recipe.fences?.find((fence) => fence.kind === 'zone' && fence.name === name);
   if (name !== undefined && !zone) return { skipped: `there is no zone ${name}` };
   const isThere = (one: FinishStep): boolean =>
