@@ -1,3 +1,4 @@
+import type { FinishStep } from '@fennip/core';
 import { spawn } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { createRequire } from 'node:module';
@@ -224,6 +225,43 @@ describe('carrying over', () => {
         expect(recipe.mends.length).toBeGreaterThanOrEqual(3);
         for (const mend of recipe.mends) expect(mend.carried?.picture).toBe(from.id);
       }
+    }
+  });
+
+  it('carries a finish in the place of another, without how a picture is cropped', async () => {
+    const { job, pictures } = await shoot('Finished alike', 3);
+    const [from, other, third] = pictures;
+    const of = { on: true, share: 1 } as const;
+    const crop = (id: string, width: number) =>
+      ({ ...of, id, method: 'crop', left: 0, top: 0, width, height: 50 }) as const;
+    const soften = (id: string, radius: number) => ({ ...of, id, method: 'soften', radius }) as const;
+    const finish = (picture: { id: string }, steps: readonly FinishStep[]): Promise<unknown> =>
+      server.post(`/pictures/${picture.id}/edits`, {
+        revision: 0,
+        edit: { words: 'By hand', steps: steps.map((step, at) => ({ op: 'finish', step, at })) },
+      });
+    await finish(from, [soften('wanted', 2), crop('cropped', 60)]);
+    await finish(other, [soften('other', 5), crop('own', 70)]);
+    for (let turn = 0; turn < 2; turn++) {
+      const run = await ended(
+        (
+          await server.post<Run>(`/jobs/${job.id}/runs`, {
+            ...{ kind: 'carry', from: from.id, revision: 1, sure: 0.3, what: ['finish'] },
+            pictures: [other.id, third.id],
+          })
+        ).id,
+      );
+      expect(run).toMatchObject({ state: 'done', failed: 0 });
+      const { recipe, done } = await server.get<PictureSheet>(`/pictures/${other.id}`);
+      expect(recipe.finish).toEqual([soften('wanted', 2), crop('own', 70)]);
+      expect((await server.get<PictureSheet>(`/pictures/${third.id}`)).recipe.finish).toEqual([
+        soften('wanted', 2),
+      ]);
+      // Carried once more it is no step of the history.
+      expect(done.map(({ words }) => words)).toEqual([
+        'By hand',
+        expect.stringMatching(/^Carried over the finish from /),
+      ]);
     }
   });
 });

@@ -83,6 +83,13 @@ export const RunRequestSchema = tagged('kind', [
       revision: Type.Integer({ minimum: 0 }),
       pictures,
       sure: share,
+      /** What is carried; mends where nothing is said. Fences go with either. */
+      what: Type.Optional(
+        Type.Array(Type.Union([Type.Literal('mends'), Type.Literal('finish')]), {
+          minItems: 1,
+          uniqueItems: true,
+        }),
+      ),
     },
     { additionalProperties: false },
   ),

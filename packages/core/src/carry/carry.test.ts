@@ -6,6 +6,8 @@ import { pixelsOf } from '../raster/pixels.ts';
 import type { Recipe } from '../recipe/recipe.ts';
 import { emptyRecipe } from '../recipe/recipe.ts';
 import { pictureOf } from '../testing/pictures.ts';
+import type { FinishStep } from '../finish/finishStep.ts';
+import { carryFinish } from './carryFinish.ts';
 import { carryRecipe } from './carryRecipe.ts';
 
 const [WIDTH, HEIGHT] = [200, 140];
@@ -131,5 +133,42 @@ describe('a recipe carried over', () => {
         [0, 35],
       ],
     });
+  });
+});
+
+describe('a finish carried over', () => {
+  const sensor = { width: 600, height: 400 };
+  const of = { on: true, share: 1 } as const;
+  const finish: readonly FinishStep[] = [
+    { ...of, id: 'l', method: 'levels', tones: [{ black: 0.1, white: 0.9, gamma: 1 }] },
+    { ...of, id: 's', method: 'soften', radius: 6, zone: 'sky' },
+    { ...of, id: 'f', method: 'soften', radius: 3, zone: 'figure' },
+    { ...of, id: 'n', method: 'lens', k1: -0.05, k2: 0 },
+    { ...of, id: 'c', method: 'crop', left: 0, top: 0, width: 100, height: 100 },
+  ];
+  const to = (shape: { width: number; height: number }, orientation: 1 | 6 = 1) =>
+    carryFinish(finish, {
+      from: placeOnSensor(sensor, 1, sensor),
+      to: placeOnSensor(shape, orientation, sensor),
+      zones: new Set(['sky']),
+    });
+  const names = (carried: ReturnType<typeof to>): string[] => carried.steps.map(({ id }) => id);
+
+  it('keeps the other picture’s framing, and leaves out what is bounded by a zone it has not', () => {
+    const carried = to(sensor);
+    expect(names(carried)).toEqual(['l', 's', 'n']);
+    expect(carried.steps[1]).toEqual(finish[1]);
+    expect(carried.left.map(({ step }) => step.id)).toEqual(['f', 'c']);
+  });
+
+  it('lies on a smaller copy as wide in the picture, with its lens, also where the camera was held upright', () => {
+    for (const carried of [to({ width: 300, height: 200 }), to({ width: 200, height: 300 }, 6)]) {
+      expect(names(carried)).toEqual(['l', 's', 'n']);
+      expect(carried.steps[1]).toMatchObject({ radius: 3 });
+    }
+  });
+
+  it('leaves out the lens where another part of the sensor is shown', () => {
+    expect(names(to({ width: 400, height: 400 }))).toEqual(['l', 's']);
   });
 });

@@ -13,11 +13,14 @@ const runs = useRuns();
 const from = ref<string | undefined>();
 const pictures = ref<string[]>([]);
 const sure = ref(0.3);
+type Part = 'mends' | 'finish';
+const PARTS = ['mends', 'finish'] as const satisfies readonly Part[];
+const what = ref<Part[]>(['mends']);
 
 const sources = computed(() => job.pictures.filter(({ state }) => state === 'ready'));
 const nameOf = (id: string): string => job.pictures.find((picture) => picture.id === id)?.name ?? '';
 
-async function carry(id: string | undefined, to: readonly string[]): Promise<void> {
+async function carry(id: string | undefined, to: readonly string[], parts: readonly Part[]): Promise<void> {
   const source = job.pictures.find((picture) => picture.id === id);
   if (!source) return;
   const others = to.filter((other) => other !== id);
@@ -27,30 +30,32 @@ async function carry(id: string | undefined, to: readonly string[]): Promise<voi
     revision: source.revision,
     pictures: others,
     sure: sure.value,
+    what: [...parts],
   });
 }
 
 /** Pictures whose mends were carried over and that were changed since, with where they were carried to. */
 const stale = computed(() => {
-  const latest = new Map<string, readonly string[]>();
-  for (const { request } of runs.runs) {
-    if (request.kind !== 'carry' || latest.has(request.from)) continue;
+  const told = new Set<string>();
+  return runs.runs.flatMap(({ request }) => {
+    if (request.kind !== 'carry' || told.has(request.from)) return [];
+    told.add(request.from);
     const source = job.pictures.find(({ id }) => id === request.from);
-    latest.set(request.from, source && source.revision !== request.revision ? request.pictures : []);
-  }
-  return [...latest].filter(([, to]) => to.length > 0).map(([id, to]) => ({ id, to }));
+    if (!source || source.revision === request.revision) return [];
+    return [{ id: request.from, to: request.pictures, parts: request.what ?? ['mends' as const] }];
+  });
 });
 </script>
 
 <template>
   <TaskForm
     :label="say('carry.start')"
-    :disabled="!from || pictures.every((id) => id === from)"
-    :start="() => carry(from, pictures)"
+    :disabled="!from || what.length === 0 || pictures.every((id) => id === from)"
+    :start="() => carry(from, pictures, what)"
   >
-    <p v-for="{ id, to } in stale" :key="id" class="stale" role="status">
+    <p v-for="{ id, to, parts } in stale" :key="id" class="stale" role="status">
       {{ say('carry.changed', { name: nameOf(id) }) }}
-      <el-button size="small" @click="carry(id, to)">{{ say('carry.again') }}</el-button>
+      <el-button size="small" @click="carry(id, to, parts)">{{ say('carry.again') }}</el-button>
     </p>
     <label class="field"
       >{{ say('carry.from') }}
@@ -64,8 +69,14 @@ const stale = computed(() => {
         <el-option v-for="{ id, name } in sources" :key="id" :value="id" :label="name" />
       </el-select>
     </label>
+    <el-checkbox-group v-model="what" :aria-label="say('carry.what')">
+      <el-checkbox v-for="part in PARTS" :key="part" :value="part" size="small">{{
+        say(`carry.what.${part}`)
+      }}</el-checkbox>
+    </el-checkbox-group>
+    <p v-if="what.includes('finish')" class="soft">{{ say('carry.finishNote') }}</p>
     <WhichPictures v-model="pictures" />
-    <label class="field"
+    <label v-if="what.includes('mends')" class="field"
       >{{ say('carry.sure') }}
       <el-slider
         v-model="sure"
@@ -78,7 +89,7 @@ const stale = computed(() => {
       />
       <span class="figures">{{ percent(sure) }}</span>
     </label>
-    <p class="soft">{{ say('carry.note') }}</p>
+    <p v-if="what.includes('mends')" class="soft">{{ say('carry.note') }}</p>
   </TaskForm>
 </template>
 

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import type { Step } from '@fennip/core';
-import { sensorOf } from '@fennip/core';
+import type { CarriedRecipe, FinishStep, Mend, Placement, Recipe, Step, Worksheet } from '@fennip/core';
+import { carryFinish, isFramingStep, sensorOf } from '@fennip/core';
 import type { PieceOutcome, RunRequest } from '@fennip/contract';
 import { orientationOf, placementOf } from '../../charts/makeChart.ts';
 import type { Context } from '../../context.ts';
@@ -10,48 +10,104 @@ import { pictureRow } from '../../pictures/pictureRows.ts';
 import { editPicture } from '../editPicture.ts';
 import { SkippedError } from '../skipped.ts';
 
-/** Carries the mends and fences of one picture over to another; what was carried before from the same is made anew. */
+type CarryRequest = Extract<RunRequest, { kind: 'carry' }>;
+
+/** Why so many things were left out. */
+type Left = Record<string, number>;
+
+const countIn = (left: Left, reason: string): void => {
+  left[reason] = (left[reason] ?? 0) + 1;
+};
+
+/** @throws SkippedError when the picture has nothing of what is asked for */
+function checkThereIsSome(recipe: Recipe, what: readonly string[], name: string): void {
+  const isThere =
+    (what.includes('mends') && (recipe.mends.length > 0 || recipe.fences !== undefined)) ||
+    (what.includes('finish') && recipe.finish !== undefined);
+  if (!isThere) throw new SkippedError(`${name} has nothing to be carried over`);
+}
+
+/** The mends and fences as they are made on the other picture. */
+async function makeThere(
+  { background, store }: Context,
+  recipe: Recipe,
+  picture: PictureRow,
+  between: { readonly picture: string; readonly from: Placement; readonly to: Placement },
+): Promise<CarriedRecipe> {
+  const ids = recipe.mends.map(() => `m${randomUUID().slice(0, 13)}`);
+  return background.carry(store.pathOf('originals', picture.sha256), recipe, { ...between, ids });
+}
+
+/** Mends that are sure enough; the others are counted by what they lack. */
+function sureOf({ carried }: CarriedRecipe, { sure }: CarryRequest, left: Left): readonly Mend[] {
+  return carried.flatMap((one) => {
+    if ('notCarried' in one) countIn(left, one.notCarried);
+    else if (one.confidence < sure) countIn(left, 'not sure enough');
+    else return [one.mend];
+    return [];
+  });
+}
+
+/** What the mends carried over take the place of, and where they go. */
+function mendSteps(now: Worksheet, mends: readonly Mend[], from: string): Step[] {
+  const stale = now.recipe.mends.filter((mend) => mend.carried?.picture === from && !mend.locked);
+  const end = now.recipe.mends.length - stale.length;
+  return [
+    ...stale.map(({ id }): Step => ({ op: 'drop', id })),
+    ...mends.map((mend, k): Step => ({ op: 'put', mend, at: end + k })),
+  ];
+}
+
+/** The finish carried over takes the place of the picture's own; how the picture is framed stays. */
+function finishSteps(now: Worksheet, carried: readonly FinishStep[]): Step[] {
+  const hasLens = carried.some(({ method }) => method === 'lens');
+  const own = (now.recipe.finish ?? []).filter(
+    (step) => !isFramingStep(step) || (hasLens && step.method === 'lens'),
+  );
+  // Done twice it is no step of the history.
+  if (JSON.stringify(own) === JSON.stringify(carried)) return [];
+  return [
+    ...own.map(({ id }): Step => ({ op: 'unfinish', id })),
+    ...carried.map((step, at): Step => ({ op: 'finish', step, at })),
+  ];
+}
+
+/** Carries what is asked for from one picture over to another; what was carried before from the same is made anew. */
 export async function carryOver(
   context: Context,
   picture: PictureRow,
   request: RunRequest,
 ): Promise<PieceOutcome> {
   if (request.kind !== 'carry') throw new SkippedError('nothing is carried in this run');
-  const { database, background, store } = context;
-  const from = await pictureRow(database, request.from);
-  const recipe = await readRecipe(database, from);
-  if (recipe.mends.length === 0 && !recipe.fences)
-    throw new SkippedError(`${from.name} has nothing to be carried over`);
+  const { what = ['mends'] } = request;
+  const from = await pictureRow(context.database, request.from);
+  const whole = await readRecipe(context.database, from);
+  checkThereIsSome(whole, what, from.name);
   const sensor = sensorOf(
     [from, picture].map((one) => ({ shape: one, orientation: orientationOf(one), part: one.sensor_part })),
   );
-  const { recipe: made, carried } = await background.carry(
-    store.pathOf('originals', picture.sha256),
-    recipe,
-    {
-      picture: from.id,
-      from: placementOf(from, sensor),
-      to: placementOf(picture, sensor),
-      ids: recipe.mends.map(() => `m${randomUUID().slice(0, 13)}`),
-    },
-  );
-  const sure = carried.flatMap((one) => ('mend' in one && one.confidence >= request.sure ? [one.mend] : []));
-  const left: Record<string, number> = {};
-  for (const one of carried) {
-    const reason =
-      'notCarried' in one ? one.notCarried : one.confidence < request.sure ? 'not sure enough' : null;
-    if (reason !== null) left[reason] = (left[reason] ?? 0) + 1;
-  }
-  await editPicture(context, picture.id, `Carried over ${sure.length} mends from ${from.name}`, (now) => {
-    const stale = now.recipe.mends.filter((mend) => mend.carried?.picture === from.id && !mend.locked);
-    const fences = (made.fences ?? []).filter(
-      ({ id }) => !(now.recipe.fences ?? []).some((fence) => fence.id === id),
-    );
+  const between = { from: placementOf(from, sensor), to: placementOf(picture, sensor) };
+  const recipe = what.includes('mends') ? whole : { ...whole, mends: [] };
+  const made = await makeThere(context, recipe, picture, { picture: from.id, ...between });
+  const left: Left = {};
+  for (const name of made.lostFences) countIn(left, `the fence ${name} lies outside`);
+  const mends = sureOf(made, request, left);
+  const { fences: there = [] } = await readRecipe(context.database, picture);
+  const zones = new Set([...there, ...(made.recipe.fences ?? [])].map(({ id }) => id));
+  const finish = what.includes('finish') ? carryFinish(whole.finish ?? [], { ...between, zones }) : null;
+  for (const { step, reason } of finish?.left ?? []) countIn(left, `${step.method}: ${reason}`);
+  const words = [
+    ...(what.includes('mends') ? [`${mends.length} mends`] : []),
+    ...(finish ? ['the finish'] : []),
+  ].join(' and ');
+  await editPicture(context, picture.id, `Carried over ${words} from ${from.name}`, (now) => {
+    const own = now.recipe.fences ?? [];
+    const fences = (made.recipe.fences ?? []).filter(({ id }) => !own.some((fence) => fence.id === id));
     return [
-      ...stale.map(({ id }): Step => ({ op: 'drop', id })),
-      ...fences.map((fence, k): Step => ({ op: 'fence', fence, at: (now.recipe.fences?.length ?? 0) + k })),
-      ...sure.map((mend, k): Step => ({ op: 'put', mend, at: now.recipe.mends.length - stale.length + k })),
+      ...fences.map((fence, k): Step => ({ op: 'fence', fence, at: own.length + k })),
+      ...(what.includes('mends') ? mendSteps(now, mends, from.id) : []),
+      ...(finish ? finishSteps(now, finish.steps) : []),
     ];
   });
-  return { mended: sure.length, left };
+  return { mended: mends.length, left };
 }
