@@ -6,6 +6,7 @@ export * from './colour/convertColours.ts';
 export * from './colour/luma.ts';
 export * from './colour/rgbSpace.ts';
 export * from './colour/transfer.ts';
+export * from './carry/answerFaults.ts';
 export * from './carry/carryFinish.ts';
 export * from './carry/carryMend.ts';
 export * from './carry/carryRecipe.ts';

@@ -217,15 +217,27 @@ describe('carrying over', () => {
       ...{ kind: 'carry', from: from.id, revision: 1, sure: 0.3 },
       pictures: others.map(({ id }) => id),
     };
+    const examine: RunRequest = {
+      ...{ kind: 'series', examine: true, sensitivity: 1, chart: false, mend: null },
+      pictures: [others[0].id],
+    };
+    await ended((await server.post<Run>(`/jobs/${job.id}/runs`, examine)).id);
     for (let turn = 0; turn < 2; turn++) {
       const run = await ended((await server.post<Run>(`/jobs/${job.id}/runs`, request)).id);
       expect(run).toMatchObject({ state: 'done', failed: 0 });
       for (const { id } of others) {
         const { recipe } = await server.get<PictureSheet>(`/pictures/${id}`);
         expect(recipe.mends.length).toBeGreaterThanOrEqual(3);
+        expect(recipe.mends.length).toBeLessThanOrEqual(4);
         for (const mend of recipe.mends) expect(mend.carried?.picture).toBe(from.id);
       }
     }
+    // What was found there is answered by what was carried.
+    const { faults, recipe } = await server.get<PictureSheet>(`/pictures/${others[0].id}`);
+    const answered = recipe.mends.flatMap(({ fault }) => faults.find(({ id }) => id === fault) ?? []);
+    expect(answered.length).toBeGreaterThanOrEqual(1);
+    for (const { x, y } of answered)
+      expect(Math.min(...DUST.slice(0, 4).map((dust) => Math.hypot(dust.x - x, dust.y - y)))).toBeLessThan(8);
   });
 
   it('carries a finish in the place of another, without how a picture is cropped', async () => {

@@ -7,6 +7,8 @@ import type { Recipe } from '../recipe/recipe.ts';
 import { emptyRecipe } from '../recipe/recipe.ts';
 import { pictureOf } from '../testing/pictures.ts';
 import type { FinishStep } from '../finish/finishStep.ts';
+import type { NumberedFault } from '../examine/fault.ts';
+import { answerFaults } from './answerFaults.ts';
 import { carryFinish } from './carryFinish.ts';
 import { carryRecipe } from './carryRecipe.ts';
 
@@ -91,6 +93,47 @@ describe('a recipe carried over', () => {
     const { carried, recipe: made } = carry(scene(null, 2));
     expect(carried[0]).toEqual({ from: recover, notCarried: 'nothing to be seen there' });
     expect(made.mends.map(({ carried: from }) => from?.mend)).toEqual(['wire']);
+  });
+
+  it('mends nothing twice: what the other picture has mended itself stays as it is there', () => {
+    const sensor = { width: WIDTH, height: HEIGHT };
+    const placement = placeOnSensor(sensor, 1, sensor);
+    const other = scene([61, 50.5], 2);
+    const beside: Mend = { ...stroke, id: 'beside', target: { shape: 'disc', x: 140, y: 100, r: 30 } };
+    const notCarriedWith = (...own: readonly Mend[]): readonly string[] =>
+      carryRecipe(
+        recipe,
+        { picture: 'first', from: placement, to: placement, own, idFor: String },
+        pixelsOf(other),
+      ).carried.flatMap((one) => ('notCarried' in one ? [one.notCarried] : []));
+    expect(notCarriedWith({ ...recover, id: 'own' })).toEqual(['mended there already']);
+    expect(notCarriedWith({ ...recover, id: 'own' }, { ...stroke, id: 'too' })).toHaveLength(2);
+    // What is switched off, what lies beside it and a pinprick in its middle mend nothing of it.
+    const pinprick: Mend = { ...stroke, id: 'pin', margin: 0, target: { shape: 'disc', x: 60, y: 50, r: 1 } };
+    expect(notCarriedWith({ ...recover, id: 'own', on: false }, beside, pinprick)).toEqual([]);
+  });
+
+  it('answers the open faults it lies over, each once', () => {
+    const fault = (id: string, x: number, y: number, r: number): NumberedFault => ({
+      ...{
+        id,
+        number: 1,
+        kind: 'speck',
+        polarity: 'dark',
+        x,
+        y,
+        r,
+        strength: 0.1,
+        softness: 0.5,
+        confidence: 0.9,
+      },
+    });
+    const open = [fault('small', 62, 51, 3), fault('under', 60.4, 50.1, 7), fault('beside', 90, 50, 7)];
+    const answered = answerFaults(
+      [{ ...recover, id: 'a' }, { ...recover, id: 'b', fault: 'known' }, stroke],
+      open,
+    );
+    expect(answered.map(({ fault }) => fault)).toEqual(['under', 'known', undefined]);
   });
 
   it('lies on the same places of the sensor where the camera was held upright or wrote a smaller file', () => {

@@ -14,11 +14,13 @@ import { intersectRects, isEmpty } from '../raster/rect.ts';
 import { pictureRect } from '../raster/window.ts';
 import { targetBounds } from '../target/targetBounds.ts';
 import { carryTarget, growthTo } from './carryTarget.ts';
+import { isMendedThere } from './isMendedThere.ts';
 
 /** Why a mend was not carried over. */
 export type NotCarried =
   | 'outside the frame'
   | 'nothing to be seen there'
+  | 'mended there already'
   | 'an area of single pixels in a frame that lies otherwise'
   | 'its zone was not carried'
   | 'what came back from another program';
@@ -39,6 +41,8 @@ export interface CarryWish {
   readonly to: Placement;
   /** Zones that are on the other picture, by id. */
   readonly zones: ReadonlySet<string>;
+  /** Mends that the other picture has and keeps. */
+  readonly own: readonly Mend[];
 }
 
 /** A shadow whose undoing makes a frame less likely than this, in log likelihood, is not seen in it. */
@@ -139,11 +143,13 @@ function carrySpot(mend: SpotMend, wish: CarryWish, surroundings: MendSurroundin
  * @param surroundings what it must keep clear of on the other picture
  */
 export function carryMend(wish: CarryWish, surroundings: MendSurroundings, pixels: Pixels): Carried {
-  const { mend, from, to, zones } = wish;
+  const { mend, from, to, zones, own } = wish;
   if (mend.zone !== undefined && !zones.has(mend.zone))
     return { from: mend, notCarried: 'its zone was not carried' };
   const target = carryTarget(mend.target, from, to);
   if (target && isEmpty(intersectRects(targetBounds(target, 0), pictureRect(pixels.shape))))
     return { from: mend, notCarried: 'outside the frame' };
+  if (target && !isTreatment(mend) && isMendedThere(target, own))
+    return { from: mend, notCarried: 'mended there already' };
   return isTreatment(mend) ? carryTreatment(mend, wish, pixels) : carrySpot(mend, wish, surroundings, pixels);
 }

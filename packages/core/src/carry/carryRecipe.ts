@@ -24,6 +24,8 @@ export interface CarryBetween {
   readonly picture: string;
   readonly from: Placement;
   readonly to: Placement;
+  /** Mends that the other picture has and keeps: what they mend is not mended twice. */
+  readonly own?: readonly Mend[];
   /** The id that the mend at a place of the list gets. */
   readonly idFor: (index: number) => string;
 }
@@ -45,7 +47,7 @@ function carryFence(fence: Fence, { from, to }: CarryBetween): Fence | null {
  * @param pixels of the other picture, without mends
  */
 export function carryRecipe(recipe: Recipe, between: CarryBetween, pixels: Pixels): CarriedRecipe {
-  const { from, to, picture, idFor } = between;
+  const { from, to, picture, idFor, own = [] } = between;
   const carriedFences = (recipe.fences ?? []).map((fence) => ({
     fence,
     carried: carryFence(fence, between),
@@ -59,7 +61,7 @@ export function carryRecipe(recipe: Recipe, between: CarryBetween, pixels: Pixel
   const used: Place[] = [];
   const carried = recipe.mends.map((mend, index) => {
     const one = carryMend(
-      { mend, id: idFor(index), picture, from, to, zones },
+      { mend, id: idFor(index), picture, from, to, zones, own },
       { avoid, used, fences },
       pixels,
     );

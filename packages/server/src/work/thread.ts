@@ -148,6 +148,8 @@ export type ThreadTask =
       readonly picture: string;
       readonly from: Placement;
       readonly to: Placement;
+      /** Mends that the picture has and keeps. */
+      readonly own: readonly Mend[];
       /** Ids of the mends to come, one for each of the recipe's. */
       readonly ids: readonly string[];
     }
@@ -355,8 +357,8 @@ async function propose(task: Extract<ThreadTask, { task: 'propose' }>): Promise<
 
 async function carry(task: Extract<ThreadTask, { task: 'carry' }>): Promise<CarriedRecipe> {
   const pixels = await pixelsAt(task.original, task.mostPixels);
-  const { recipe, picture, from, to, ids } = task;
-  return carryRecipe(recipe, { picture, from, to, idFor: (index) => ids[index] }, pixels);
+  const { recipe, picture, from, to, own, ids } = task;
+  return carryRecipe(recipe, { picture, from, to, own, idFor: (index) => ids[index] }, pixels);
 }
 
 function carryOut(task: ThreadTask): Promise<Outcome> {

@@ -8,6 +8,7 @@ import type {
   ExamineTile,
   FaultToMend,
   MeasuredPart,
+  Mend,
   MendProposal,
   MendSurroundings,
   PartRenderers,
@@ -71,7 +72,13 @@ export interface Threads {
   carry(
     original: string,
     recipe: Recipe,
-    between: { picture: string; from: Placement; to: Placement; ids: readonly string[] },
+    between: {
+      picture: string;
+      from: Placement;
+      to: Placement;
+      own: readonly Mend[];
+      ids: readonly string[];
+    },
   ): Promise<CarriedRecipe>;
   deliver(
     original: string,

@@ -1,9 +1,19 @@
 import { randomUUID } from 'node:crypto';
-import type { CarriedRecipe, FinishStep, Mend, Placement, Recipe, Step, Worksheet } from '@fennip/core';
-import { carryFinish, isFramingStep, sensorOf } from '@fennip/core';
+import type {
+  CarriedRecipe,
+  FinishStep,
+  Mend,
+  NumberedFault,
+  Placement,
+  Recipe,
+  Step,
+  Worksheet,
+} from '@fennip/core';
+import { answerFaults, carryFinish, isFramingStep, sensorOf } from '@fennip/core';
 import type { PieceOutcome, RunRequest } from '@fennip/contract';
 import { orientationOf, placementOf } from '../../charts/makeChart.ts';
 import type { Context } from '../../context.ts';
+import { faultsOf } from '../../examine/faultRows.ts';
 import { readRecipe } from '../../history/worksheetRows.ts';
 import type { PictureRow } from '../../pictures/pictureRows.ts';
 import { pictureRow } from '../../pictures/pictureRows.ts';
@@ -32,7 +42,12 @@ async function makeThere(
   { background, store }: Context,
   recipe: Recipe,
   picture: PictureRow,
-  between: { readonly picture: string; readonly from: Placement; readonly to: Placement },
+  between: {
+    readonly picture: string;
+    readonly from: Placement;
+    readonly to: Placement;
+    readonly own: readonly Mend[];
+  },
 ): Promise<CarriedRecipe> {
   const ids = recipe.mends.map(() => `m${randomUUID().slice(0, 13)}`);
   return background.carry(store.pathOf('originals', picture.sha256), recipe, { ...between, ids });
@@ -48,9 +63,25 @@ function sureOf({ carried }: CarriedRecipe, { sure }: CarryRequest, left: Left):
   });
 }
 
+/** Whether a mend was carried over from that picture before and is made anew. */
+const isStale = (mend: Mend, from: string): boolean => mend.carried?.picture === from && !mend.locked;
+
+/** Faults of the picture that are open but for what is made anew. */
+async function openFaultsOf(
+  { database }: Context,
+  { id }: PictureRow,
+  own: readonly Mend[],
+): Promise<readonly NumberedFault[]> {
+  const { faults, marked, judgements } = await faultsOf(database, id);
+  const answered = new Set(own.flatMap(({ fault }) => fault ?? []));
+  return [...faults, ...marked].filter(
+    (fault) => !answered.has(fault.id) && judgements[fault.id] === undefined,
+  );
+}
+
 /** What the mends carried over take the place of, and where they go. */
 function mendSteps(now: Worksheet, mends: readonly Mend[], from: string): Step[] {
-  const stale = now.recipe.mends.filter((mend) => mend.carried?.picture === from && !mend.locked);
+  const stale = now.recipe.mends.filter((mend) => isStale(mend, from));
   const end = now.recipe.mends.length - stale.length;
   return [
     ...stale.map(({ id }): Step => ({ op: 'drop', id })),
@@ -88,12 +119,13 @@ export async function carryOver(
   );
   const between = { from: placementOf(from, sensor), to: placementOf(picture, sensor) };
   const recipe = what.includes('mends') ? whole : { ...whole, mends: [] };
-  const made = await makeThere(context, recipe, picture, { picture: from.id, ...between });
+  const there = await readRecipe(context.database, picture);
+  const own = there.mends.filter((mend) => !isStale(mend, from.id));
+  const made = await makeThere(context, recipe, picture, { picture: from.id, ...between, own });
   const left: Left = {};
   for (const name of made.lostFences) countIn(left, `the fence ${name} lies outside`);
-  const mends = sureOf(made, request, left);
-  const { fences: there = [] } = await readRecipe(context.database, picture);
-  const zones = new Set([...there, ...(made.recipe.fences ?? [])].map(({ id }) => id));
+  const mends = answerFaults(sureOf(made, request, left), await openFaultsOf(context, picture, own));
+  const zones = new Set([...(there.fences ?? []), ...(made.recipe.fences ?? [])].map(({ id }) => id));
   const finish = what.includes('finish') ? carryFinish(whole.finish ?? [], { ...between, zones }) : null;
   for (const { step, reason } of finish?.left ?? []) countIn(left, `${step.method}: ${reason}`);
   const words = [
