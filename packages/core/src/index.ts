@@ -15,6 +15,7 @@ export * from './chart/chartFaults.ts';
 export * from './chart/dustChart.ts';
 export * from './chart/dustSums.ts';
 export * from './chart/chartShoot.ts';
+export * from './chart/chartSpans.ts';
 export * from './chart/findCleaning.ts';
 export * from './chart/fitParticle.ts';
 export * from './chart/locateOnSensor.ts';

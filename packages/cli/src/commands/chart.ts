@@ -27,7 +27,8 @@ export const chart: Command = {
 
 Finds the dirt on a camera's sensor from its frames: what stays while the scenes change. Two frames give something,
 eight give nearly all. Frames may be turned, smaller, or cropped around the middle; where two or more are whole, the
-others may be any part of the sensor, at full or half size: they are placed by their own dust. The chart is
+others may be any part of the sensor, at full or half size: they are placed by their own dust. All of them are to be
+from between two cleanings of the sensor. The chart is
   {"sensor":{"width","height"},"frames":[{"name","fNumber"}],"faults":[{"kind":"speck","number","x","y","r","softness",
    "depth","confidence","particle","depths":[{"fNumber","depth","error","frames"}],"evidence":[...]}]}
 in pixels of the sensor held level, the centre of the first pixel at 0.5, 0.5; r, softness and depth as at f/16.

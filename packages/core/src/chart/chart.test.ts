@@ -4,8 +4,9 @@ import { pixelsOf } from '../raster/pixels.ts';
 import { dustyFrame } from '../testing/dustyFrame.ts';
 import { chartFaults } from './chartFaults.ts';
 import type { ChartEntry, ChartFrame, DustChart } from './chart.ts';
+import type { SpannedCharts } from './chartSpans.ts';
+import { chartSpans } from './chartSpans.ts';
 import { chartDust } from './dustChart.ts';
-import { findCleaning } from './findCleaning.ts';
 import type { Particle } from './particle.ts';
 import { shadowAt } from './particle.ts';
 import { onSensor, placeOnSensor } from './sensor.ts';
@@ -31,7 +32,8 @@ interface Shot {
   readonly dust?: readonly Particle[];
 }
 
-async function chartOfShots(shots: readonly Shot[]): Promise<{ chart: DustChart; frames: ChartFrame[] }> {
+/** Frames as they were shot, with a way to load them. */
+function shoot(shots: readonly Shot[]) {
   const rasters = shots.map(({ seed, fNumber, held, dust = DUST }) =>
     dustyFrame(SENSOR, { seed, fNumber: fNumber ?? 16, dust, held }),
   );
@@ -39,8 +41,15 @@ async function chartOfShots(shots: readonly Shot[]): Promise<{ chart: DustChart;
     placement: placeOnSensor(rasters[i], held, SENSOR),
     ...{ fNumber, isReference: false },
   }));
-  const chart = await chartDust(SENSOR, frames, (frame) => Promise.resolve(pixelsOf(rasters[frame])));
-  return { chart, frames };
+  return { frames, load: (frame: number) => Promise.resolve(pixelsOf(rasters[frame])) };
+}
+async function chartOfShots(shots: readonly Shot[]): Promise<{ chart: DustChart; frames: ChartFrame[] }> {
+  const { frames, load } = shoot(shots);
+  return { chart: await chartDust(SENSOR, frames, load), frames };
+}
+function spansOfShots(shots: readonly Shot[]): Promise<SpannedCharts> {
+  const { frames, load } = shoot(shots);
+  return chartSpans(SENSOR, frames, load);
 }
 const sure = (chart: DustChart): readonly ChartEntry[] =>
   chart.entries.filter(({ confidence }) => confidence > 0.5);
@@ -109,30 +118,52 @@ describe('a dust chart', () => {
     expect(merged).not.toContain(found);
   });
 
-  it('is closed by a cleaning of the sensor, and the next one opened', () => {
-    const entry = (number: number, from: number, end: number): ChartEntry => ({
-      ...{ number, z: 6, confidence: 0.9, particle: DUST[0] },
-      evidence: Array.from({ length: 8 }, (_, frame) => ({
-        ...{ frame, depth: 0.2, error: 0.02 },
-        evidence: frame >= from && frame < end ? 3 : -2,
+  it('is closed by a cleaning of the sensor, and the next one opened with what stayed and what came', async () => {
+    const stays = [DUST[0], DUST[3]];
+    const came = [particle(160, 205, 8, 0.35)];
+    const gone = [DUST[1], DUST[2], DUST[4]].concat(
+      [
+        [30, 120],
+        [200, 30],
+        [120, 30],
+        [290, 140],
+        [200, 150],
+        [40, 215],
+      ].map(([x, y], k) => particle(x, y, 5 + (k % 3), 0.3)),
+    );
+    const shots = (first: number, count: number, dust: readonly Particle[]): Shot[] =>
+      Array.from({ length: count }, (_, k) => ({ seed: 700 + first + k, fNumber: 16, dust }));
+    const { spans } = await spansOfShots([
+      ...shots(0, 7, [...stays, ...gone]),
+      ...shots(7, 5, [...stays, ...came]),
+    ]);
+    expect(spans.map(({ first, end }) => [first, end])).toEqual([
+      [0, 7],
+      [7, 12],
+    ]);
+    const [before, after] = spans.map(({ entries }) => ({ sensor: SENSOR, entries }));
+    const seenIn = (chart: DustChart, dust: readonly Particle[]): number =>
+      dust.filter((one) => (entryAt(chart, one)?.confidence ?? 0) > 0.3).length;
+    expect([stays, came, gone].map((dust) => seenIn(before, dust))).toEqual([2, 0, gone.length]);
+    expect([stays, came, gone].map((dust) => seenIn(after, dust))).toEqual([2, 1, 0]);
+    for (const { first, end, entries } of spans)
+      for (const { frame } of entries.flatMap(({ evidence }) => evidence)) {
+        expect(frame).toBeGreaterThanOrEqual(first);
+        expect(frame).toBeLessThan(end);
+      }
+  }, 120_000);
+
+  it('is not closed where dirt only comes, or is seen no more because the lens is wide open', async () => {
+    for (const shots of [
+      [1, 2, 3, 4, 5, 6, 7].map((k) => ({
+        seed: 800 + k,
+        fNumber: 16,
+        dust: k < 4 ? DUST.slice(0, 1) : DUST,
       })),
-    });
-    const gone = [1, 2, 3].map((number) => entry(number, 0, 5));
-    const came = entry(4, 5, 8);
-    const stays = entry(5, 0, 8);
-    const cleaning = findCleaning([...gone, came, stays], 8);
-    expect(cleaning?.frame).toBe(5);
-    expect(cleaning?.before.map(({ number }) => number)).toEqual([1, 2, 3, 5]);
-    expect(cleaning?.after.map(({ number }) => number)).toEqual([4, 5]);
-    expect(
-      findCleaning(
-        [1, 2, 3].map((number) => entry(number, 0, 8)),
-        8,
-      ),
-    ).toBeNull();
-    // New dirt alone is no cleaning.
-    expect(findCleaning([stays, came], 8)).toBeNull();
-  });
+      [1, 2, 3, 4, 5, 6, 7].map((k) => ({ seed: 820 + k, fNumber: k < 5 ? 16 : 1.4, dust: DUST })),
+    ])
+      expect((await spansOfShots(shots)).spans).toHaveLength(1);
+  }, 120_000);
 });
 
 describe('a particle', () => {

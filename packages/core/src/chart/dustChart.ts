@@ -1,6 +1,3 @@
-import { growForest } from '../examine/classify/forest.ts';
-import { ownPrior } from '../examine/classify/ownPrior.ts';
-import particleForest from './particleForest.json' with { type: 'json' };
 import type { Pixels } from '../raster/pixels.ts';
 import type { LightPatch } from '../mend/recover/lightPatch.ts';
 import type { ChartEntry, ChartFrame, DustChart, Evidence } from './chart.ts';
@@ -8,24 +5,16 @@ import type { DustPlace } from './dustSums.ts';
 import { createDustSums } from './dustSums.ts';
 import type { FittedParticle, FrameView } from './fitParticle.ts';
 import { fitParticle } from './fitParticle.ts';
+import type { FoundEntry } from './judgeEntries.ts';
+import { judgeEntries } from './judgeEntries.ts';
 import { sensorView } from './frameView.ts';
 import type { Particle } from './particle.ts';
-import { particleTraits } from './particleTraits.ts';
-import { saidAgainstOwn, trustIn } from './saidAgainstOwn.ts';
 import { MOST_POOLED } from './rimPool.ts';
 import type { SensorShape } from './sensor.ts';
 import { levelOf } from './sensorPlane.ts';
 
 /** Says how far the work is, 0 to 1. */
 export type ChartProgress = (share: number) => void;
-
-const FOREST = growForest(particleForest);
-
-/**
- * Of the places that are fitted so many are dirt: next to none on a clean sensor, and no more than on those that were
- * trained on: a share taken from the chart itself, where it is large, made half of the doubts sure.
- */
-const SHARES = { least: 0.004, most: particleForest.share };
 
 /** How much more a reference counts among the frames that are added up. */
 const REFERENCE_WEIGHT = 3;
@@ -42,12 +31,6 @@ const BORDER_RADII = 0.4;
 const MOST_OF_FRAME = 12;
 /** Two fitted particles nearer than this, in the larger one's radii, are one. */
 const SAME = 0.8;
-
-/** An entry before it is known how dirty its sensor is. */
-interface ScoredEntry extends Omit<ChartEntry, 'number' | 'confidence'> {
-  /** Log-odds of dirt, if the sensor had as much as those that were trained on. */
-  readonly score: number;
-}
 
 interface Looked {
   readonly place: DustPlace;
@@ -100,14 +83,9 @@ function withoutOthers(patch: LightPatch, own: DustPlace, places: readonly DustP
   return patch;
 }
 
-function entryOf(
-  { place, views }: Looked,
-  { particle, evidence, depths }: FittedParticle,
-  frames: readonly ChartFrame[],
-): ScoredEntry {
+function entryOf({ place, views }: Looked, { particle, evidence, depths }: FittedParticle): FoundEntry {
   const told = views.map(({ frame }, i): Evidence => ({ frame, evidence: evidence[i], ...depths[i] }));
-  const traits = particleTraits(particle, place.z, told, frames);
-  return { particle, z: place.z, evidence: told, score: FOREST.score(traits) };
+  return { particle, z: place.z, evidence: told };
 }
 
 /** The level that at least half of the frames fill: small shadows then add up over them. */
@@ -126,40 +104,14 @@ const saidFor = ({ evidence }: Pick<ChartEntry, 'evidence'>): number =>
   evidence.reduce((sum, one) => sum + Math.min(MOST_OF_FRAME, one.evidence), 0);
 
 /** Each particle once: of two that overlap the one that explains more. */
-function withoutDoubles(entries: readonly ScoredEntry[]): ScoredEntry[] {
-  const kept: ScoredEntry[] = [];
+function withoutDoubles(entries: readonly FoundEntry[]): FoundEntry[] {
+  const kept: FoundEntry[] = [];
   for (const entry of [...entries].sort((a, b) => saidFor(b) - saidFor(a))) {
-    const isNear = ({ particle: { x, y, r } }: ScoredEntry): boolean =>
+    const isNear = ({ particle: { x, y, r } }: FoundEntry): boolean =>
       Math.hypot(x - entry.particle.x, y - entry.particle.y) < SAME * Math.max(r, entry.particle.r);
     if (!kept.some(isNear)) kept.push(entry);
   }
   return kept;
-}
-
-/** Scores, corrected by what the frames say more than by chance. */
-function againstOwn(entries: readonly ScoredEntry[]): ScoredEntry[] {
-  const more = saidAgainstOwn(
-    entries.map(({ score, evidence }) => ({ score, said: evidence.map((one) => one.evidence) })),
-  );
-  const { offset, score, said } = particleForest.own;
-  const trust = trustIn(entries.length);
-  return entries.map((entry, k) => ({
-    ...entry,
-    score: entry.score + trust * (offset + score * entry.score + said * more[k]),
-  }));
-}
-
-/** Scores as probabilities, by how dirty this very sensor is; the surest first. */
-function withConfidence(entries: readonly ScoredEntry[]): ChartEntry[] {
-  const scores = entries.map(({ score }) => score);
-  const shift = ownPrior({ scores, otherOdds: 0, count: scores.length }, particleForest.share, SHARES);
-  return [...entries]
-    .sort((a, b) => b.score - a.score)
-    .map(({ score, ...entry }, k) => ({
-      ...entry,
-      number: k + 1,
-      confidence: 1 / (1 + Math.exp(-score - shift)),
-    }));
 }
 
 /**
@@ -202,7 +154,7 @@ export async function chartDust(
     }
     progress(0.45 + (0.25 * (index + 1)) / frames.length);
   }
-  const entries = looked.flatMap((one, i): ScoredEntry[] => {
+  const entries = looked.flatMap((one, i): FoundEntry[] => {
     const seen = [...one.views].sort((a, b) => hidingOf(a, frames) - hidingOf(b, frames));
     const views = seen.map(({ frame, patch }): FrameView => ({
       patch: withoutOthers(patch, one.place, places),
@@ -210,9 +162,7 @@ export async function chartDust(
     }));
     if (i % 20 === 0) progress(0.7 + (0.3 * i) / looked.length);
     const fitted = fitParticle(views, one.place);
-    return fitted && !isOnBorder(fitted.particle, sensor)
-      ? [entryOf({ ...one, views: seen }, fitted, frames)]
-      : [];
+    return fitted && !isOnBorder(fitted.particle, sensor) ? [entryOf({ ...one, views: seen }, fitted)] : [];
   });
-  return { sensor, entries: withConfidence(againstOwn(withoutDoubles(entries))) };
+  return { sensor, entries: judgeEntries(withoutDoubles(entries), frames) };
 }

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import type { ChartEntry, ChartFrame, Orientation, Placement, SensorShape } from '@fennip/core';
-import { findCleaning, placeOnSensor, sensorOf, sensorPartOf } from '@fennip/core';
+import type { ChartEntry, ChartFrame, ChartSpan, Orientation, Placement, SensorShape } from '@fennip/core';
+import { placeOnSensor, sensorOf, sensorPartOf } from '@fennip/core';
 import type { ChartDocument } from '@fennip/contract';
 import { chartDocument } from '@fennip/contract';
 import type { Context } from '../context.ts';
@@ -82,17 +82,9 @@ export async function makeCharts(
     isReference: picture.is_reference,
     original: store.pathOf('originals', picture.sha256),
   }));
-  const { entries, placements } = await background.chart(sensor, frames, progress);
+  const { spans, placements } = await background.chart(sensor, frames, progress);
   for (const [k, picture] of pictures.entries())
     await keepSensorPart(context, picture, sensorPartOf(placements[k], orientationOf(picture), sensor));
-  const kept = entries.filter(({ confidence }) => confidence >= LEAST_KEPT);
-  const cleaning = findCleaning(kept, pictures.length);
-  const spans: { first: number; end: number; entries: readonly ChartEntry[] }[] = cleaning
-    ? [
-        { first: 0, end: cleaning.frame, entries: cleaning.before },
-        { first: cleaning.frame, end: pictures.length, entries: cleaning.after },
-      ]
-    : [{ first: 0, end: pictures.length, entries: kept }];
   const shown = pictures.map(keptFrame);
   return database.transaction(async (change) => {
     const before = (await change<ChartRow>('charts').where('camera', camera).forUpdate()) as ChartRow[];
@@ -101,7 +93,7 @@ export async function makeCharts(
     for (const span of spans) {
       const part = shown.slice(span.first, span.end);
       const document = chartDocument(
-        { sensor, entries: inFrames(span.entries, span.first, span.end) },
+        { sensor, entries: keptOf(span) },
         part.map(({ name, fNumber }) => ({ name, fNumber })),
       );
       const id = randomUUID();
@@ -119,12 +111,12 @@ export async function makeCharts(
   });
 }
 
-/** Entries with the evidence of some of the frames, numbered as these are. */
-const inFrames = (entries: readonly ChartEntry[], first: number, end: number): ChartEntry[] =>
-  entries.map((entry, k) => ({
-    ...entry,
-    number: k + 1,
-    evidence: entry.evidence
-      .filter(({ frame }) => frame >= first && frame < end)
-      .map((one) => ({ ...one, frame: one.frame - first })),
-  }));
+/** The entries of a span that are sure enough to be kept, their evidence numbered as the span's frames. */
+const keptOf = ({ first, entries }: ChartSpan): ChartEntry[] =>
+  entries
+    .filter(({ confidence }) => confidence >= LEAST_KEPT)
+    .map((entry, k) => ({
+      ...entry,
+      number: k + 1,
+      evidence: entry.evidence.map((one) => ({ ...one, frame: one.frame - first })),
+    }));

@@ -22,7 +22,7 @@ import type {
   RenderPart,
   Transfer,
   SensorShape,
-  ShootChart,
+  SpannedCharts,
 } from '@fennip/core';
 import {
   applyMend,
@@ -33,7 +33,7 @@ import {
   layPatch,
   locateOnSensor,
   chartFaults,
-  chartShoot,
+  chartSpans,
   measureGrain,
   mendFault,
   noiseTable,
@@ -193,7 +193,7 @@ type Outcome =
   | LoadedPicture
   | MeasuredPart
   | StoredFile
-  | ShootChart
+  | SpannedCharts
   | FoundPlaces
   | readonly MendProposal[]
   | SeenProposal
@@ -281,8 +281,8 @@ async function chart({
   frames,
   mostPixels,
   port,
-}: Extract<ThreadTask, { task: 'chart' }>): Promise<ShootChart> {
-  return chartShoot(
+}: Extract<ThreadTask, { task: 'chart' }>): Promise<SpannedCharts> {
+  return chartSpans(
     sensor,
     frames,
     (frame) => pixelsAt(frames[frame].original, mostPixels),

@@ -16,7 +16,7 @@ import type {
   Raster,
   Recipe,
   SensorShape,
-  ShootChart,
+  SpannedCharts,
 } from '@fennip/core';
 
 import { collect } from './collect.ts';
@@ -45,12 +45,12 @@ export interface Threads {
   examine(raster: Raster, tile: ExamineTile): Promise<MeasuredPart>;
   /** What is looked for on the picture as a whole. */
   examineWhole(raster: Raster): Promise<MeasuredPart>;
-  /** Makes the dust chart of a sensor from frames of it. */
+  /** Makes the dust charts of a sensor from frames of it, in the order they were taken. */
   chart(
     sensor: SensorShape,
     frames: readonly (ChartFrame & { readonly original: string })[],
     progress: (share: number) => void,
-  ): Promise<ShootChart>;
+  ): Promise<SpannedCharts>;
   /** What a chart says of one frame. @param isSought whether the frame is looked for on the sensor first */
   chartFaults(
     original: string,

@@ -7,7 +7,7 @@ import { say } from '../../words/say.ts';
 import TaskForm from './TaskForm.vue';
 import WhichPictures from './WhichPictures.vue';
 
-/** The mends and fences of one picture carried over to others, each fit and each source made anew there. */
+/** What was done to one picture carried over to others: its mends and fences, made anew there, and its finish. */
 const job = useJob();
 const runs = useRuns();
 const from = ref<string | undefined>();
@@ -18,45 +18,27 @@ const PARTS = ['mends', 'finish'] as const satisfies readonly Part[];
 const what = ref<Part[]>(['mends']);
 
 const sources = computed(() => job.pictures.filter(({ state }) => state === 'ready'));
-const nameOf = (id: string): string => job.pictures.find((picture) => picture.id === id)?.name ?? '';
 
-async function carry(id: string | undefined, to: readonly string[], parts: readonly Part[]): Promise<void> {
-  const source = job.pictures.find((picture) => picture.id === id);
+async function carry(): Promise<void> {
+  const source = job.pictures.find(({ id }) => id === from.value);
   if (!source) return;
-  const others = to.filter((other) => other !== id);
   await runs.start({
     kind: 'carry',
     from: source.id,
     revision: source.revision,
-    pictures: others,
+    pictures: pictures.value.filter((id) => id !== source.id),
     sure: sure.value,
-    what: [...parts],
+    what: what.value,
   });
 }
-
-/** Pictures whose mends were carried over and that were changed since, with where they were carried to. */
-const stale = computed(() => {
-  const told = new Set<string>();
-  return runs.runs.flatMap(({ request }) => {
-    if (request.kind !== 'carry' || told.has(request.from)) return [];
-    told.add(request.from);
-    const source = job.pictures.find(({ id }) => id === request.from);
-    if (!source || source.revision === request.revision) return [];
-    return [{ id: request.from, to: request.pictures, parts: request.what ?? ['mends' as const] }];
-  });
-});
 </script>
 
 <template>
   <TaskForm
     :label="say('carry.start')"
     :disabled="!from || what.length === 0 || pictures.every((id) => id === from)"
-    :start="() => carry(from, pictures, what)"
+    :start="carry"
   >
-    <p v-for="{ id, to, parts } in stale" :key="id" class="stale" role="status">
-      {{ say('carry.changed', { name: nameOf(id) }) }}
-      <el-button size="small" @click="carry(id, to, parts)">{{ say('carry.again') }}</el-button>
-    </p>
     <label class="field"
       >{{ say('carry.from') }}
       <el-select
@@ -92,12 +74,3 @@ const stale = computed(() => {
     <p v-if="what.includes('mends')" class="soft">{{ say('carry.note') }}</p>
   </TaskForm>
 </template>
-
-<style scoped>
-.stale {
-  align-self: stretch;
-  padding: 8px 10px;
-  border-left: 4px solid var(--open);
-  background: var(--panel);
-}
-</style>

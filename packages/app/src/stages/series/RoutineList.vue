@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Routine, RoutineDocument, RoutineStep } from '@fennip/contract';
 import { onMounted, ref } from 'vue';
-import { get, post, remove } from '../../api/http.ts';
+import { AnswerError, get, post, remove } from '../../api/http.ts';
 import { useRuns } from '../../stores/runs.ts';
 import { percent } from '../../words/figures.ts';
 import { say } from '../../words/say.ts';
@@ -54,10 +54,20 @@ const keep = (routine: RoutineDocument): Promise<void> =>
     isMaking.value = false;
   });
 
+/** Keeps what a file holds. @throws Error with a sentence where that is no routine */
+async function keepFile(taken: File): Promise<void> {
+  try {
+    await post('/routines', JSON.parse(await taken.text()));
+  } catch (error) {
+    const isNone = error instanceof SyntaxError || (error instanceof AnswerError && error.status === 400);
+    throw isNone ? new Error(say('routine.noRoutine', { name: taken.name })) : error;
+  }
+}
+
 async function takeIn(event: Event): Promise<void> {
   const [taken] = (event.target as HTMLInputElement).files ?? [];
   if (!taken) return;
-  await attempt(async () => post('/routines', JSON.parse(await taken.text())));
+  await attempt(() => keepFile(taken));
   if (file.value) file.value.value = '';
 }
 

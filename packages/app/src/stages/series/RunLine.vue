@@ -37,6 +37,15 @@ const line = computed(() => {
   ].join(' · ');
 });
 
+/** What it is, and of what. */
+const title = computed(() => {
+  const { request, kind } = props.run;
+  if (request.kind === 'routine') return say('run.kind.routineOf', { name: request.name });
+  if (request.kind !== 'carry') return say(`run.kind.${kind}`);
+  const from = job.pictures.find(({ id }) => id === request.from);
+  return from ? say('run.kind.carryFrom', { name: from.name }) : say('run.kind.carry');
+});
+
 const nameOf = ({ pictureId, work }: RunPiece): string =>
   job.pictures.find(({ id }) => id === pictureId)?.name ?? say(`run.work.${work}`);
 
@@ -68,7 +77,7 @@ watch([isOpen, ended, () => props.run.state], () => {
 <template>
   <article class="run" :data-run="run.kind" :data-state="run.state">
     <div class="head">
-      <strong>{{ say(`run.kind.${run.kind}`) }}</strong>
+      <strong>{{ title }}</strong>
       <span class="soft">{{ timeOf(run.createdAt) }}</span>
       <span class="acts">
         <el-button v-if="run.state === 'running'" size="small" @click="emit('steer', 'pause')">{{

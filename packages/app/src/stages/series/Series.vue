@@ -10,6 +10,7 @@ import GroupForm from './GroupForm.vue';
 import RoutineList from './RoutineList.vue';
 import RunForm from './RunForm.vue';
 import RunList from './RunList.vue';
+import StaleCarries from './StaleCarries.vue';
 
 /** Work on all pictures of a job at once: what is to be done, what is being done, and what is left to the eye. */
 const job = useJob();
@@ -32,6 +33,7 @@ const task = useLocalStorage<(typeof TASKS)[number]>('fennip series task', 'run'
         <span v-else class="soft">{{ say('series.noDoubts') }}</span>
       </p>
     </header>
+    <StaleCarries />
     <div class="columns">
       <section class="task" :aria-label="say('series.task')">
         <el-segmented
