@@ -2,6 +2,7 @@ import { lumaPlane } from '../../raster/float.ts';
 import type { Window } from '../../raster/window.ts';
 import type { StrokeTarget } from '../../target/target.ts';
 import { lineCoordinates } from '../recover/line/lineCoordinates.ts';
+import { coursePieces } from './coursePieces.ts';
 
 /** What lies beside a line is told from the end of what is mended on, over so many pixels. */
 const BESIDE = 5;
@@ -33,20 +34,13 @@ export function bandLeft(target: StrokeTarget, reach: number, { left, top, raste
   const { width, height, data } = lumaPlane(raster);
   const { points } = target;
   const { across, place } = lineCoordinates(points, { left, top, width, height }, reach + BESIDE);
-  const lengths = [0];
-  for (let k = 1; k < points.length; k++)
-    lengths.push(
-      lengths[k - 1] + Math.hypot(points[k][0] - points[k - 1][0], points[k][1] - points[k - 1][1]),
-    );
-  const count = Math.max(1, Math.round(lengths[lengths.length - 1] / PIECE));
+  const { count, at } = coursePieces(points, PIECE);
   const fresh = (): Moments => ({ sum: 0, squares: 0, count: 0 });
   const pieces = Array.from({ length: count }, () => ({ over: fresh(), beside: fresh() }));
   for (let i = 0; i < data.length; i++) {
     const away = Math.abs(across[i]);
     if (away === Infinity || (away > target.width / 2 && away < reach)) continue;
-    const k = Math.min(points.length - 2, Math.floor(place[i]));
-    const along = k < 0 ? 0 : lengths[k] + (place[i] - k) * (lengths[k + 1] - lengths[k]);
-    const piece = pieces[Math.min(count - 1, Math.floor((along / lengths[lengths.length - 1]) * count) || 0)];
+    const piece = pieces[at(place[i])];
     const part = away < reach ? piece.over : piece.beside;
     part.sum += data[i];
     part.squares += data[i] * data[i];
