@@ -36,6 +36,44 @@ describe('targets', () => {
     );
   });
 
+  it('measures how far a stroke is as trying every place on it does, whatever the pressure of the pen', () => {
+    const place = fc.tuple(
+      fc.double({ min: -30, max: 130, noNaN: true }),
+      fc.double({ min: -30, max: 110, noNaN: true }),
+      fc.double({ min: 0.05, max: 1, noNaN: true }),
+    );
+    const strokes = fc.record({
+      drawn: fc.array(place, { minLength: 1, maxLength: 12 }),
+      width: fc.double({ min: 0.5, max: 40, noNaN: true }),
+      isPressed: fc.boolean(),
+    });
+    fc.assert(
+      fc.property(strokes, ({ drawn, width, isPressed }) => {
+        const points = drawn.map(([x, y]) => [x, y] as const);
+        const pressure = drawn.map(([, , pressed]) => (isPressed ? pressed : 1));
+        const stroke = { shape: 'stroke', points, width, ...(isPressed ? { pressure } : {}) } as const;
+        // A part of the rows and columns: the blocks of the whole are crossed all the same.
+        const rect = { left: -5, top: 3, width: 97, height: 71 };
+        const distance = targetDistance(stroke, rect);
+        for (let row = 0; row < rect.height; row += 7)
+          for (let column = 0; column < rect.width; column += 5) {
+            const [x, y] = [rect.left + column + 0.5, rect.top + row + 0.5];
+            let nearest = Math.hypot(x - points[0][0], y - points[0][1]) - (width * pressure[0]) / 2;
+            for (let i = 1; i < points.length; i++) {
+              const [[ax, ay], [bx, by]] = [points[i - 1], points[i]];
+              const [dx, dy] = [bx - ax, by - ay];
+              const length2 = dx * dx + dy * dy;
+              const t =
+                length2 === 0 ? 0 : Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length2));
+              const half = (width * (pressure[i - 1] + t * (pressure[i] - pressure[i - 1]))) / 2;
+              nearest = Math.min(nearest, Math.hypot(x - ax - t * dx, y - ay - t * dy) - half);
+            }
+            expect(distance[row * rect.width + column]).toBeCloseTo(nearest, 4);
+          }
+      }),
+    );
+  });
+
   it('takes a mask apart into pieces that make it up again and do not touch', () => {
     fc.assert(
       fc.property(bitmap, ({ width, height, inside }) => {

@@ -1,7 +1,7 @@
 import type { Rect } from '../raster/rect.ts';
 import { distanceToSet } from './distanceTransform.ts';
 import { spansOfMask } from './spanRows.ts';
-import type { MaskTarget, OutlineTarget, Point, StrokeTarget, Target } from './target.ts';
+import type { DiscTarget, MaskTarget, OutlineTarget, Point, StrokeTarget, Target } from './target.ts';
 
 /** Distance of a point from the segment a to b. */
 function distanceToSegment(x: number, y: number, a: Point, b: Point): number {
@@ -24,17 +24,40 @@ function distanceToRun(x: number, y: number, points: readonly Point[], closed: b
   return closed ? Math.min(nearest, distanceToSegment(x, y, points[points.length - 1], points[0])) : nearest;
 }
 
-/** Distance from a stroke whose width follows the pen's pressure, straight between the points. */
+/** Segments of a course by the number of their second point. */
+interface Segments {
+  readonly numbers: Int32Array;
+  readonly count: number;
+}
+
+/** Distance from the nearest of some segments of a stroke, or from its first point. */
+function distanceToSegments(
+  x: number,
+  y: number,
+  { points, width }: StrokeTarget,
+  { numbers, count }: Segments,
+): number {
+  let nearest = distanceToSegment(x, y, points[0], points[0]);
+  for (let k = 0; k < count; k++) {
+    const i = numbers[k];
+    const away = distanceToSegment(x, y, points[i - 1], points[i]);
+    if (away < nearest) nearest = away;
+  }
+  return nearest - width / 2;
+}
+
+/** The same of a stroke whose width follows the pen's pressure, straight between the points. */
 function distanceToPressed(
   x: number,
   y: number,
   { points, width }: StrokeTarget,
   pressure: readonly number[],
+  { numbers, count }: Segments,
 ): number {
   const [px, py] = points[0];
   let nearest = Math.hypot(x - px, y - py) - (width * pressure[0]) / 2;
-  // Told millions of times for a long line: nothing is made anew in here.
-  for (let i = 1; i < points.length; i++) {
+  for (let k = 0; k < count; k++) {
+    const i = numbers[k];
     const a = points[i - 1];
     const b = points[i];
     const dx = b[0] - a[0];
@@ -49,6 +72,48 @@ function distanceToPressed(
     if (away < nearest) nearest = away;
   }
   return nearest;
+}
+
+/** Side of the blocks in which a stroke's segments are sifted, in pixels. */
+const BLOCK = 32;
+/** What rounding may make of a bound, in pixels. */
+const ROUNDING = 1e-6;
+
+/**
+ * Distances from a stroke on a rectangle, block by block: of its segments only those are asked at each pixel that may
+ * be the nearest somewhere in its block. A long stroke has hundreds, a block a handful.
+ */
+function strokeDistance(target: StrokeTarget, { left, top, width, height }: Rect): Float32Array {
+  const { points, pressure } = target;
+  const distance = new Float32Array(width * height);
+  const numbers = new Int32Array(points.length);
+  const away = new Float64Array(points.length);
+  const halfOf = (i: number): number => (target.width * (pressure ? pressure[i] : 1)) / 2;
+  for (let blockTop = 0; blockTop < height; blockTop += BLOCK)
+    for (let blockLeft = 0; blockLeft < width; blockLeft += BLOCK) {
+      const right = Math.min(width, blockLeft + BLOCK);
+      const bottom = Math.min(height, blockTop + BLOCK);
+      const reach = Math.hypot(right - blockLeft, bottom - blockTop) / 2 + ROUNDING;
+      const x = left + (blockLeft + right) / 2;
+      const y = top + (blockTop + bottom) / 2;
+      let farthest = Infinity;
+      for (let i = 1; i < points.length; i++) {
+        away[i] = distanceToSegment(x, y, points[i - 1], points[i]);
+        farthest = Math.min(farthest, away[i] + reach - Math.min(halfOf(i - 1), halfOf(i)));
+      }
+      let count = 0;
+      for (let i = 1; i < points.length; i++)
+        if (away[i] - reach - Math.max(halfOf(i - 1), halfOf(i)) <= farthest) numbers[count++] = i;
+      const near: Segments = { numbers, count };
+      for (let row = blockTop; row < bottom; row++)
+        for (let column = blockLeft; column < right; column++) {
+          const [px, py] = [left + column + 0.5, top + row + 0.5];
+          distance[row * width + column] = pressure
+            ? distanceToPressed(px, py, target, pressure, near)
+            : distanceToSegments(px, py, target, near);
+        }
+    }
+  return distance;
 }
 
 /** Distance of a point from a stroke's course, in pixels; its width does not count. */
@@ -100,6 +165,7 @@ export function targetDistance(target: Target, rect: Rect): Float32Array {
     for (let i = 0; i < distance.length; i++) distance[i] = Math.max(0, distance[i] - 0.5);
     return distance;
   }
+  if (target.shape === 'stroke') return strokeDistance(target, rect);
   const distance = new Float32Array(width * height);
   for (let row = 0; row < height; row++) {
     const y = top + row + 0.5;
@@ -109,15 +175,8 @@ export function targetDistance(target: Target, rect: Rect): Float32Array {
   return distance;
 }
 
-function distanceAt(target: Exclude<Target, MaskTarget>, x: number, y: number): number {
-  switch (target.shape) {
-    case 'disc':
-      return Math.sqrt((x - target.x) ** 2 + (y - target.y) ** 2) - target.r;
-    case 'stroke':
-      return target.pressure
-        ? distanceToPressed(x, y, target, target.pressure)
-        : distanceToRun(x, y, target.points, false) - target.width / 2;
-    case 'outline':
-      return distanceToOutline(x, y, target);
-  }
+function distanceAt(target: DiscTarget | OutlineTarget, x: number, y: number): number {
+  return target.shape === 'disc'
+    ? Math.sqrt((x - target.x) ** 2 + (y - target.y) ** 2) - target.r
+    : distanceToOutline(x, y, target);
 }
