@@ -252,18 +252,21 @@ export const usePicture = defineStore('picture', () => {
     }
   }
 
-  /** @param first what is to be seen before anything is sent: the server may share its cores with the page */
+  /** Sends what waits once `first` is to be seen: the server may share its cores with the page. */
+  async function sendAfter(first: Promise<unknown>): Promise<void> {
+    const atLatest = new Promise((resolve) => setTimeout(resolve, SEND_AT_LATEST_MS));
+    try {
+      await Promise.race([first, atLatest]);
+    } finally {
+      await send();
+    }
+  }
+
   function enqueue(task: Task, first: Promise<unknown> = Promise.resolve()): void {
     unsent.value = [...unsent.value, task];
-    const atLatest = new Promise((resolve) => setTimeout(resolve, SEND_AT_LATEST_MS));
-    sending ??= Promise.race([first, atLatest])
-      .then(send, async (problem: unknown) => {
-        await send();
-        throw problem;
-      })
-      .finally(() => {
-        sending = null;
-      });
+    sending ??= sendAfter(first).finally(() => {
+      sending = null;
+    });
   }
 
   /** Carries out an edit: on the table at once, in the database as soon as the line allows. */
