@@ -35,9 +35,21 @@ const roundPlace = (mend: Mend): Place => {
   return { x: left + width / 2, y: top + height / 2, r: Math.max(width, height) / 2 };
 };
 
-function carryFence(fence: Fence, { from, to }: CarryBetween): Fence | null {
+function carryFence(fence: Fence, { from, to }: Pick<CarryBetween, 'from' | 'to'>): Fence | null {
   const area = carryTarget(fence.area, from, to);
   return area && { ...fence, area, edge: (fence.edge * to.scale) / from.scale };
+}
+
+/** Carries fences over to another picture of the same sensor; those that cannot be are named. */
+export function carryFences(
+  fences: readonly Fence[],
+  between: Pick<CarryBetween, 'from' | 'to'>,
+): { readonly fences: readonly Fence[]; readonly lost: readonly string[] } {
+  const carried = fences.map((fence) => carryFence(fence, between));
+  return {
+    fences: carried.flatMap((fence) => fence ?? []),
+    lost: fences.filter((_, k) => !carried[k]).map(({ name }) => name),
+  };
 }
 
 /**
@@ -48,11 +60,7 @@ function carryFence(fence: Fence, { from, to }: CarryBetween): Fence | null {
  */
 export function carryRecipe(recipe: Recipe, between: CarryBetween, pixels: Pixels): CarriedRecipe {
   const { from, to, picture, idFor, own = [] } = between;
-  const carriedFences = (recipe.fences ?? []).map((fence) => ({
-    fence,
-    carried: carryFence(fence, between),
-  }));
-  const fences = carriedFences.flatMap(({ carried }) => carried ?? []);
+  const { fences, lost } = carryFences(recipe.fences ?? [], between);
   const zones = new Set(fences.filter(({ kind }) => kind === 'zone').map(({ id }) => id));
   const avoid = recipe.mends.flatMap((mend): Place[] => {
     const target = carryTarget(mend.target, from, to);
@@ -78,6 +86,6 @@ export function carryRecipe(recipe: Recipe, between: CarryBetween, pixels: Pixel
       mends,
     },
     carried,
-    lostFences: carriedFences.filter(({ carried: one }) => !one).map(({ fence }) => fence.name),
+    lostFences: lost,
   };
 }

@@ -30,32 +30,21 @@ interface Segments {
   readonly count: number;
 }
 
-/** Distance from the nearest of some segments of a stroke, or from its first point. */
+/**
+ * Distance from the nearest of some segments of a stroke, or from its first point.
+ *
+ * @param halves half its width at each point, straight between them
+ */
 function distanceToSegments(
   x: number,
   y: number,
-  { points, width }: StrokeTarget,
-  { numbers, count }: Segments,
-): number {
-  let nearest = distanceToSegment(x, y, points[0], points[0]);
-  for (let k = 0; k < count; k++) {
-    const i = numbers[k];
-    const away = distanceToSegment(x, y, points[i - 1], points[i]);
-    if (away < nearest) nearest = away;
-  }
-  return nearest - width / 2;
-}
-
-/** The same of a stroke whose width follows the pen's pressure, straight between the points. */
-function distanceToPressed(
-  x: number,
-  y: number,
-  { points, width }: StrokeTarget,
-  pressure: readonly number[],
+  points: readonly Point[],
+  halves: Float64Array,
   { numbers, count }: Segments,
 ): number {
   const [px, py] = points[0];
-  let nearest = Math.hypot(x - px, y - py) - (width * pressure[0]) / 2;
+  let nearest = Math.sqrt((x - px) * (x - px) + (y - py) * (y - py)) - halves[0];
+  // Told millions of times for a long line: nothing is made anew in here.
   for (let k = 0; k < count; k++) {
     const i = numbers[k];
     const a = points[i - 1];
@@ -67,7 +56,7 @@ function distanceToPressed(
     const along = length2 === 0 || to <= 0 ? 0 : to >= length2 ? 1 : to / length2;
     const awayX = x - a[0] - along * dx;
     const awayY = y - a[1] - along * dy;
-    const half = (width * (pressure[i - 1] + along * (pressure[i] - pressure[i - 1]))) / 2;
+    const half = halves[i - 1] + along * (halves[i] - halves[i - 1]);
     const away = Math.sqrt(awayX * awayX + awayY * awayY) - half;
     if (away < nearest) nearest = away;
   }
@@ -86,9 +75,9 @@ const ROUNDING = 1e-6;
 function strokeDistance(target: StrokeTarget, { left, top, width, height }: Rect): Float32Array {
   const { points, pressure } = target;
   const distance = new Float32Array(width * height);
+  const halves = Float64Array.from(points, (_, i) => (target.width * (pressure ? pressure[i] : 1)) / 2);
   const numbers = new Int32Array(points.length);
   const away = new Float64Array(points.length);
-  const halfOf = (i: number): number => (target.width * (pressure ? pressure[i] : 1)) / 2;
   for (let blockTop = 0; blockTop < height; blockTop += BLOCK)
     for (let blockLeft = 0; blockLeft < width; blockLeft += BLOCK) {
       const right = Math.min(width, blockLeft + BLOCK);
@@ -99,19 +88,21 @@ function strokeDistance(target: StrokeTarget, { left, top, width, height }: Rect
       let farthest = Infinity;
       for (let i = 1; i < points.length; i++) {
         away[i] = distanceToSegment(x, y, points[i - 1], points[i]);
-        farthest = Math.min(farthest, away[i] + reach - Math.min(halfOf(i - 1), halfOf(i)));
+        farthest = Math.min(farthest, away[i] + reach - Math.min(halves[i - 1], halves[i]));
       }
       let count = 0;
       for (let i = 1; i < points.length; i++)
-        if (away[i] - reach - Math.max(halfOf(i - 1), halfOf(i)) <= farthest) numbers[count++] = i;
+        if (away[i] - reach - Math.max(halves[i - 1], halves[i]) <= farthest) numbers[count++] = i;
       const near: Segments = { numbers, count };
       for (let row = blockTop; row < bottom; row++)
-        for (let column = blockLeft; column < right; column++) {
-          const [px, py] = [left + column + 0.5, top + row + 0.5];
-          distance[row * width + column] = pressure
-            ? distanceToPressed(px, py, target, pressure, near)
-            : distanceToSegments(px, py, target, near);
-        }
+        for (let column = blockLeft; column < right; column++)
+          distance[row * width + column] = distanceToSegments(
+            left + column + 0.5,
+            top + row + 0.5,
+            points,
+            halves,
+            near,
+          );
     }
   return distance;
 }

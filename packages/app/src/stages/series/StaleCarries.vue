@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import type { RunRequest } from '@fennip/contract';
+import { computed, ref } from 'vue';
 import { useJob } from '../../stores/job.ts';
 import { useRuns } from '../../stores/runs.ts';
 import { say } from '../../words/say.ts';
@@ -7,6 +8,16 @@ import { say } from '../../words/say.ts';
 /** Asks whether to carry over again what was carried from pictures that were changed since. */
 const job = useJob();
 const runs = useRuns();
+
+const problem = ref<string | null>(null);
+async function carryAgain(request: RunRequest): Promise<void> {
+  problem.value = null;
+  try {
+    await runs.start(request);
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : String(error);
+  }
+}
 
 /** The last run that carried from each picture, where the picture has moved on. */
 const stale = computed(() => {
@@ -23,10 +34,11 @@ const stale = computed(() => {
 <template>
   <p v-for="{ request, source } in stale" :key="source.id" class="stale" role="status">
     {{ say('carry.changed', { name: source.name }) }}
-    <el-button size="small" @click="runs.start({ ...request, revision: source.revision })">{{
+    <el-button size="small" @click="carryAgain({ ...request, revision: source.revision })">{{
       say('carry.again')
     }}</el-button>
   </p>
+  <p v-if="problem" class="stale" role="alert">{{ problem }}</p>
 </template>
 
 <style scoped>

@@ -9,7 +9,7 @@ import type {
   Step,
   Worksheet,
 } from '@fennip/core';
-import { answerFaults, carryFinish, isFramingStep, sensorOf } from '@fennip/core';
+import { answerFaults, carryFences, carryFinish, isFramingStep, sensorOf } from '@fennip/core';
 import type { PieceOutcome, RunRequest } from '@fennip/contract';
 import { orientationOf, placementOf } from '../../charts/makeChart.ts';
 import type { Context } from '../../context.ts';
@@ -37,7 +37,7 @@ function checkThereIsSome(recipe: Recipe, what: readonly string[], name: string)
   if (!isThere) throw new SkippedError(`${name} has nothing to be carried over`);
 }
 
-/** The mends and fences as they are made on the other picture. */
+/** The mends as they are made on the other picture. */
 async function makeThere(
   { background, store }: Context,
   recipe: Recipe,
@@ -118,28 +118,32 @@ export async function carryOver(
     [from, picture].map((one) => ({ shape: one, orientation: orientationOf(one), part: one.sensor_part })),
   );
   const between = { from: placementOf(from, sensor), to: placementOf(picture, sensor) };
-  const recipe = what.includes('mends') ? whole : { ...whole, mends: [] };
   const there = await readRecipe(context.database, picture);
   const own = there.mends.filter((mend) => !isStale(mend, from.id));
-  const made = await makeThere(context, recipe, picture, { picture: from.id, ...between, own });
   const left: Left = {};
-  for (const name of made.lostFences) countIn(left, `the fence ${name} lies outside`);
-  const mends = answerFaults(sureOf(made, request, left), await openFaultsOf(context, picture, own));
-  const zones = new Set([...(there.fences ?? []), ...(made.recipe.fences ?? [])].map(({ id }) => id));
+  // A finish alone asks for no pixel of the other picture.
+  const made = what.includes('mends')
+    ? await makeThere(context, whole, picture, { picture: from.id, ...between, own })
+    : null;
+  const mends = made
+    ? answerFaults(sureOf(made, request, left), await openFaultsOf(context, picture, own))
+    : null;
+  const carried = carryFences(whole.fences ?? [], between);
+  for (const name of carried.lost) countIn(left, `the fence ${name} lies outside`);
+  const zones = new Set([...(there.fences ?? []), ...carried.fences].map(({ id }) => id));
   const finish = what.includes('finish') ? carryFinish(whole.finish ?? [], { ...between, zones }) : null;
   for (const { step, reason } of finish?.left ?? []) countIn(left, `${step.method}: ${reason}`);
-  const words = [
-    ...(what.includes('mends') ? [`${mends.length} mends`] : []),
-    ...(finish ? ['the finish'] : []),
-  ].join(' and ');
+  const words = [...(mends ? [`${mends.length} mends`] : []), ...(finish ? ['the finish'] : [])].join(
+    ' and ',
+  );
   await editPicture(context, picture.id, `Carried over ${words} from ${from.name}`, (now) => {
     const own = now.recipe.fences ?? [];
-    const fences = (made.recipe.fences ?? []).filter(({ id }) => !own.some((fence) => fence.id === id));
+    const fences = carried.fences.filter(({ id }) => !own.some((fence) => fence.id === id));
     return [
       ...fences.map((fence, k): Step => ({ op: 'fence', fence, at: own.length + k })),
-      ...(what.includes('mends') ? mendSteps(now, mends, from.id) : []),
+      ...(mends ? mendSteps(now, mends, from.id) : []),
       ...(finish ? finishSteps(now, finish.steps) : []),
     ];
   });
-  return { mended: mends.length, left };
+  return { ...(mends ? { mended: mends.length } : {}), left };
 }
