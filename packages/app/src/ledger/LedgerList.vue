@@ -66,12 +66,24 @@ function hover(event: MouseEvent): void {
   view.hovered = entryOf(event)?.id ?? null;
 }
 
+/** Whether all of a line is in sight, from what is known: to ask the page would lay it out once more. */
+function isInSight(index: number): boolean {
+  const top = index * ROW_HEIGHT;
+  const { scrollOffset, scrollRect } = virtual.value;
+  return (
+    scrollOffset !== null &&
+    scrollRect !== null &&
+    top >= scrollOffset &&
+    top + ROW_HEIGHT <= scrollOffset + scrollRect.height
+  );
+}
+
 watch(
   () => view.focus,
   (id) =>
     afterFrame('ledger', () => {
       const at = lines.value.findIndex((line) => line.type === 'entry' && line.entry.id === id);
-      if (at >= 0) virtual.value.scrollToIndex(at, { align: 'auto' });
+      if (at >= 0 && !isInSight(at)) virtual.value.scrollToIndex(at, { align: 'auto' });
     }),
 );
 </script>

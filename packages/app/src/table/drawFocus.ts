@@ -7,7 +7,7 @@ import { strokeTwice, tracePoints, traceTarget } from './drawTarget.ts';
 import { toScreen } from './viewport.ts';
 
 /** Room that a tag takes on the screen, in pixels. */
-export const TAG_ROOM = { width: 46, height: 16 };
+const TAG_ROOM = { width: 46, height: 16 };
 
 /** The source of the chosen mend: the same shape in dashes, with the same number. */
 function drawSource(context: CanvasRenderingContext2D, scene: MarkScene, entry: LedgerEntry): void {

@@ -97,17 +97,24 @@ export function tagPlace(
 /** How far a chosen mark stands off the others, in screen pixels. */
 const CHOSEN_ROOM = 4;
 
+/** Whether an entry is the one that is looked at. */
+export const isNamed = (scene: MarkScene, entry: LedgerEntry): boolean =>
+  entry === scene.focus || entry.id === scene.hovered;
+
 /** How clearly an entry's mark is drawn, 0 to 1. */
 export function fadeOf(scene: MarkScene, entry: LedgerEntry): number {
   if (!scene.pointer) return 1;
   const [x, y] = toScreen(scene.view, scene.table, entry.x, entry.y);
   const room = scene.chosen.has(entry.id) ? CHOSEN_ROOM : 0;
-  const isNamed = entry === scene.focus || entry.id === scene.hovered;
-  return isNamed ? 1 : fadeAt(x, y, markHalf(entry.r, scene.view.scale, room), scene.pointer);
+  return isNamed(scene, entry) ? 1 : fadeAt(x, y, markHalf(entry.r, scene.view.scale, room), scene.pointer);
 }
 
 const isAway = ({ state, mend }: LedgerEntry): boolean =>
   state === 'dismissed' || state === 'set aside' || mend?.on === false;
+
+/** Whether an entry's number stands beside its mark: where there is room, and for the one that is looked at. */
+export const hasNumber = (scene: MarkScene, entry: LedgerEntry): boolean =>
+  scene.withTags || isNamed(scene, entry);
 
 /** Draws the mark of one entry, with its number where there is room for it. */
 export function drawMark(
@@ -127,7 +134,7 @@ export function drawMark(
     traceTarget(context, scene, target, { room });
     strokeTwice(context, colour, width);
   }
-  if (scene.withTags || entry === scene.focus || entry.id === scene.hovered)
+  if (hasNumber(scene, entry))
     drawTag(
       context,
       `${entry.number}${isMended(entry) ? ' ✓' : ''}`,

@@ -1,22 +1,15 @@
 import type { LedgerEntry } from '@fennip/core';
-import { targetBounds } from '@fennip/core';
-import { TAG_ROOM, drawFocus } from './drawFocus.ts';
+import { drawFocus } from './drawFocus.ts';
 import type { MarkScene } from './drawMark.ts';
-import { FADE_FAR, drawMark, fadeOf, shownTarget } from './drawMark.ts';
+import { FADE_FAR, drawMark, fadeOf, isNamed } from './drawMark.ts';
 import { markHalf } from './drawTarget.ts';
+import type { Box } from './markBoxes.ts';
+import { boxAround, markBoxes } from './markBoxes.ts';
 import { createMarkSprites } from './markSprites.ts';
-import { toScreen } from './viewport.ts';
 
 /** All marks of a picture. Thousands of them are kept as they rest; with a frame only those are drawn that the pointer or the hand makes look different. */
 export interface MarkLayer {
   draw(context: CanvasRenderingContext2D, scene: MarkScene): void;
-}
-
-interface Box {
-  readonly left: number;
-  readonly top: number;
-  readonly right: number;
-  readonly bottom: number;
 }
 
 /** Whether marks that are the same entries lie at the same places and look the same. */
@@ -39,6 +32,11 @@ function changedMarks(a: MarkScene, b: MarkScene): LedgerEntry[] {
   return [...changed];
 }
 
+const FONT = '500 11px "IBM Plex Mono", monospace';
+
+/** How far another mark or its number may reach into a part of the screen, in screen pixels. */
+const ROOM = 46;
+
 /** So many marks are drawn anew one by one; of more all are. */
 const FEW = 24;
 
@@ -54,45 +52,28 @@ const inOrder = ({ chosen }: MarkScene, entries: readonly LedgerEntry[]): readon
 /** The largest radius, in pixels of the picture, whose mark is looked for around the pointer. */
 const LARGE = 60;
 
-/** The marks that the pointer makes fade. */
-function fadedMarks(scene: MarkScene): readonly LedgerEntry[] {
+/** The parts of the screen with the marks that the pointer makes fade. */
+function fadedBoxes(scene: MarkScene): Box[] {
   if (!scene.pointer) return [];
   const [x, y] = scene.pointer;
   const reach = FADE_FAR + markHalf(LARGE, scene.view.scale);
-  return scene
+  const boxes = scene
     .within(x - reach, y - reach, x + reach, y + reach)
-    .filter((entry) => !isDrafted(scene, entry) && fadeOf(scene, entry) < 1);
+    .filter((entry) => !isDrafted(scene, entry) && fadeOf(scene, entry) < 1)
+    .flatMap((entry) => markBoxes(scene, entry));
+  // A crowd is one part; a line that leads away from it is not.
+  const isNear = ({ left, top, right, bottom }: Box): boolean =>
+    left >= x - reach && top >= y - reach && right <= x + reach && bottom <= y + reach;
+  const near = boxes.filter(isNear);
+  return [...boxes.filter((box) => !isNear(box)), ...(near.length > 0 ? [boxAround(near)] : [])];
 }
-
-/** The part of the screen that a mark and its number take up. */
-function boxOf(scene: MarkScene, entry: LedgerEntry): Box {
-  const { left, top, width, height } = targetBounds(shownTarget(entry, scene), 0);
-  const corners = [
-    [left, top],
-    [left + width, top],
-    [left, top + height],
-    [left + width, top + height],
-  ].map(([x, y]) => toScreen(scene.view, scene.table, x, y));
-  const [xs, ys] = [corners.map(([x]) => x), corners.map(([, y]) => y)];
-  const room = markHalf(entry.r, scene.view.scale) + TAG_ROOM.width;
-  return {
-    left: Math.floor(Math.min(...xs) - room),
-    top: Math.floor(Math.min(...ys) - room),
-    right: Math.ceil(Math.max(...xs) + room),
-    bottom: Math.ceil(Math.max(...ys) + room),
-  };
-}
-
-const around = (boxes: readonly Box[]): Box => ({
-  left: Math.min(...boxes.map(({ left }) => left)),
-  top: Math.min(...boxes.map(({ top }) => top)),
-  right: Math.max(...boxes.map(({ right }) => right)),
-  bottom: Math.max(...boxes.map(({ bottom }) => bottom)),
-});
 
 export function createMarkLayer(): MarkLayer {
   const sprites = createMarkSprites();
-  const canvas = document.createElement('canvas');
+  /** All marks as they rest. */
+  const resting = document.createElement('canvas');
+  /** The same but for those that the pointer makes fade. */
+  const faded = document.createElement('canvas');
   let last: { readonly scene: MarkScene; readonly ratio: number } | null = null;
 
   function drawAll(
@@ -100,20 +81,26 @@ export function createMarkLayer(): MarkLayer {
     scene: MarkScene,
     entries: readonly LedgerEntry[],
   ): void {
-    context.font = '500 11px "IBM Plex Mono", monospace';
+    context.font = FONT;
     for (const entry of inOrder(scene, entries))
       if (!isDrafted(scene, entry)) drawMark(context, sprites, scene, entry);
   }
 
-  /** Draws the marks of a part of the screen, and nothing beyond it. */
-  function drawPart(context: CanvasRenderingContext2D, scene: MarkScene, box: Box): void {
-    const { left, top, right, bottom } = box;
+  /** Draws parts of the screen anew, and nothing beyond them. */
+  function drawParts(context: CanvasRenderingContext2D, scene: MarkScene, boxes: readonly Box[]): void {
+    const touched = new Set<LedgerEntry>();
     context.save();
     context.beginPath();
-    context.rect(left, top, right - left, bottom - top);
+    for (const { left, top, right, bottom } of boxes) {
+      context.clearRect(left, top, right - left, bottom - top);
+      context.rect(left, top, right - left, bottom - top);
+      for (const entry of scene.within(left - ROOM, top - ROOM, right + ROOM, bottom + ROOM))
+        touched.add(entry);
+    }
     context.clip();
-    const room = TAG_ROOM.width;
-    drawAll(context, scene, scene.within(left - room, top - room, right + room, bottom + room));
+    // In the order of the ledger, as where all are drawn.
+    const entries = scene.shown.filter((entry) => touched.has(entry) || isNamed(scene, entry));
+    drawAll(context, scene, entries);
     context.restore();
   }
 
@@ -123,44 +110,38 @@ export function createMarkLayer(): MarkLayer {
     last = { scene, ratio };
     const changed =
       before?.ratio === ratio && isSeenAlike(before.scene, scene) ? changedMarks(before.scene, scene) : null;
-    const context = canvas.getContext('2d');
+    const context = resting.getContext('2d');
     if (!before || !changed || !context || changed.length > FEW) return paintResting(scene, ratio);
     const atRest = { ...scene, pointer: null, hovered: null };
-    for (const entry of changed) {
-      const box = around([boxOf(before.scene, entry), boxOf(scene, entry)]);
-      context.clearRect(box.left, box.top, box.right - box.left, box.bottom - box.top);
-      drawPart(context, atRest, box);
-    }
+    const boxes = changed.flatMap((entry) => [...markBoxes(before.scene, entry), ...markBoxes(scene, entry)]);
+    if (boxes.length > 0) drawParts(context, atRest, boxes);
   }
 
   function paintResting(scene: MarkScene, ratio: number): void {
     const { width, height } = scene.table;
     const [wide, high] = [Math.max(1, Math.round(width * ratio)), Math.max(1, Math.round(height * ratio))];
     // A canvas of another size is another canvas, even where it has the same size again.
-    if (canvas.width !== wide || canvas.height !== high) [canvas.width, canvas.height] = [wide, high];
-    const context = canvas.getContext('2d');
+    for (const canvas of [resting, faded])
+      if (canvas.width !== wide || canvas.height !== high) [canvas.width, canvas.height] = [wide, high];
+    const context = resting.getContext('2d');
     if (!context) return;
     context.setTransform(ratio, 0, 0, ratio, 0, 0);
     context.clearRect(0, 0, width, height);
     drawAll(context, { ...scene, pointer: null, hovered: null }, scene.within(0, 0, width, height));
   }
 
-  /** What rests, but for a part of the screen that is drawn anew with what fades there. */
-  function drawAround(context: CanvasRenderingContext2D, scene: MarkScene, box: Box): void {
-    const { left, top, right, bottom } = box;
-    context.save();
-    context.beginPath();
-    context.rect(0, 0, scene.table.width, scene.table.height);
-    context.rect(left, top, right - left, bottom - top);
-    context.clip('evenodd');
-    drawResting(context);
-    context.restore();
-    drawPart(context, scene, box);
-  }
-
-  function drawResting(context: CanvasRenderingContext2D): void {
-    const ratio = last?.ratio ?? 1;
-    context.drawImage(canvas, 0, 0, canvas.width / ratio, canvas.height / ratio);
+  /** All marks, of which those near the pointer fade. */
+  function withFaded(scene: MarkScene, ratio: number): HTMLCanvasElement {
+    const boxes = fadedBoxes(scene);
+    const context = boxes.length > 0 ? faded.getContext('2d') : null;
+    if (!context) return resting;
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.globalCompositeOperation = 'copy';
+    context.drawImage(resting, 0, 0);
+    context.globalCompositeOperation = 'source-over';
+    context.setTransform(ratio, 0, 0, ratio, 0, 0);
+    drawParts(context, scene, boxes);
+    return faded;
   }
 
   return {
@@ -168,14 +149,12 @@ export function createMarkLayer(): MarkLayer {
       const ratio = context.getTransform().a;
       sprites.setRatio(ratio);
       keepResting(scene, ratio);
-      const faded = fadedMarks(scene);
-      if (faded.length > 0) drawAround(context, scene, around(faded.map((entry) => boxOf(scene, entry))));
-      else drawResting(context);
-      context.font = '500 11px "IBM Plex Mono", monospace';
+      const all = withFaded(scene, ratio);
+      context.drawImage(all, 0, 0, all.width / ratio, all.height / ratio);
+      context.font = FONT;
       if (scene.drafted || scene.hovered !== null)
         for (const entry of scene.shown)
-          if (isDrafted(scene, entry) || (entry.id === scene.hovered && !faded.includes(entry)))
-            drawMark(context, sprites, scene, entry);
+          if (isDrafted(scene, entry) || entry.id === scene.hovered) drawMark(context, sprites, scene, entry);
       drawFocus(context, scene);
     },
   };
