@@ -1,7 +1,7 @@
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { HealMend, LedgerEntry, Raster, Recipe } from '@fennip/core';
+import type { FinishStep, HealMend, LedgerEntry, Raster, Recipe } from '@fennip/core';
 import {
   cloneRaster,
   createRaster,
@@ -11,13 +11,18 @@ import {
   gaussian,
   ledgerEntries,
   mulberry,
+  frameWhole,
   renderRecipe,
+  SRGB_SPACE,
+  DISPLAY_P3_SPACE,
+  convertColours,
 } from '@fennip/core';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
 import { decode as decodeTiff } from 'tiff';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { DeliverySettings, PictureHeader } from './index.ts';
+import { tableProfile } from './tableProfile.fixture.ts';
 import {
   captureExif,
   decodePicture,
@@ -150,9 +155,32 @@ describe('a delivery', () => {
     },
   );
 
-  it('refuses a profile that it cannot convert, and says what to do', async () => {
-    const icc = Buffer.alloc(144);
-    icc.writeUInt32BE(0, 128);
+  it.each([
+    ['srgb', SRGB_SPACE],
+    ['display-p3', DISPLAY_P3_SPACE],
+  ] as const)('in %s holds the colours that a profile made of tables says', async (profile, space) => {
+    const own = scene(16);
+    const icc = tableProfile();
+    const settings: DeliverySettings = { ...AS_IT_IS, format: 'tiff', depth: 16, profile };
+    const path = join(folder, `tables-${profile}.tif`);
+    await writeFile(path, await deliverPicture(own, { ...PLAIN, icc }, settings));
+    const { raster } = await decodePicture(path);
+    // The table holds Display P3, on 17 places a side.
+    const wanted = convertColours(own, DISPLAY_P3_SPACE, space, 'relative');
+    let most = 0;
+    raster.planes.forEach((plane, c) =>
+      plane.forEach((value, i) => (most = Math.max(most, Math.abs(value - wanted.planes[c][i])))),
+    );
+    expect(most / 257).toBeLessThan(2);
+    if (profile === 'srgb')
+      expect(raster.planes[0].some((value, i) => Math.abs(value - own.planes[0][i]) > 4 * 257)).toBe(true);
+  });
+
+  it.each([
+    ['without a tag', Buffer.alloc(144)],
+    ['cut short', tableProfile().subarray(0, 3000)],
+    ['of another kind', Buffer.from(tableProfile()).fill('XXXX', 132, 136)],
+  ])('refuses a profile %s, and says what to do', async (_, icc) => {
     await expect(delivered({ profile: 'srgb' }, { ...PLAIN, icc })).rejects.toThrow(/in its own profile/);
   });
 });
@@ -188,6 +216,29 @@ describe('a picture in layers', () => {
     { ...emptyWorksheet({ width: WIDTH, height: HEIGHT }), recipe },
   );
 
+  const STEP = { on: true, share: 1 } as const;
+  const CROP: FinishStep = { ...STEP, id: 'c', method: 'crop', left: 20, top: 12, width: 50, height: 36 };
+  const STRAIGHTEN: FinishStep = { ...STEP, id: 's', method: 'straighten', angle: 0.04 };
+  const LENS: FinishStep = { ...STEP, id: 'd', method: 'lens', k1: 0.03, k2: 0 };
+
+  /** Its layers without the finish, laid over each other by another library from the lowest to the highest. */
+  async function laidOver(files: Record<string, Uint8Array>, xml: string): Promise<Buffer> {
+    const layers = [...xml.matchAll(/src="([^"]*)" x="(\d+)" y="(\d+)"/g)].map(([, src, x, y]) => ({
+      ...{ src, left: Number(x), top: Number(y) },
+    }));
+    const mends = layers.filter(({ src }) => src.includes('mend')).reverse();
+    return sharp(files['data/original.png'])
+      .composite(mends.map(({ src, left, top }) => ({ input: Buffer.from(files[src]), left, top })))
+      .removeAlpha()
+      .raw()
+      .toBuffer();
+  }
+
+  const expectSame = (pixels: Buffer, wanted: Raster): void =>
+    wanted.planes.forEach((plane, c) =>
+      plane.forEach((value, i) => expect(pixels[wanted.planes.length * i + c]).toBe(value)),
+    );
+
   it('is an OpenRaster file that other libraries read: its required parts, groups, and the very pixels', async () => {
     const original = scene(8);
     const bytes = await deliverLayers(cloneRaster(original), { ...PLAIN, depth: 8 }, recipe, entries);
@@ -203,21 +254,42 @@ describe('a picture in layers', () => {
     const thumb = await sharp(files['Thumbnails/thumbnail.png']).metadata();
     expect(Math.max(thumb.width, thumb.height)).toBeLessThanOrEqual(256);
 
-    // Laid over each other by another library, from the lowest to the highest, without the finish.
-    const layers = [...xml.matchAll(/src="([^"]*)" x="(\d+)" y="(\d+)"/g)].map(([, src, x, y]) => ({
-      ...{ src, left: Number(x), top: Number(y) },
-    }));
-    const mends = layers.filter(({ src }) => src.includes('mend')).reverse();
-    const merged = await sharp(files['data/original.png'])
-      .composite(mends.map(({ src, left, top }) => ({ input: Buffer.from(files[src]), left, top })))
-      .removeAlpha()
-      .raw()
-      .toBuffer();
     const wanted = cloneRaster(original);
     renderRecipe(wanted, { ...recipe, finish: [] });
-    wanted.planes.forEach((plane, c) => plane.forEach((value, i) => expect(merged[3 * i + c]).toBe(value)));
-    const finished = await sharp(files['mergedimage.png']).raw().toBuffer();
+    expectSame(await laidOver(files, xml), wanted);
     renderRecipe(wanted, { ...recipe, mends: [] });
-    wanted.planes.forEach((plane, c) => plane.forEach((value, i) => expect(finished[3 * i + c]).toBe(value)));
+    expectSame(await sharp(files['mergedimage.png']).raw().toBuffer(), wanted);
+  });
+
+  it.each([
+    ['cropped', [CROP]],
+    ['straightened', [STRAIGHTEN]],
+    ['corrected, straightened and cropped', [LENS, STRAIGHTEN, CROP]],
+  ])('shows a picture that is %s as it is seen, in every layer', async (_, framing) => {
+    const original = scene(8);
+    const framed = { ...recipe, finish: [...(recipe.finish ?? []), ...framing] };
+    const bytes = await deliverLayers(cloneRaster(original), { ...PLAIN, depth: 8 }, framed, entries);
+    const files = unzipSync(bytes);
+    const xml = Buffer.from(files['stack.xml']).toString('utf8');
+    const mended = cloneRaster(original);
+    renderRecipe(mended, { ...recipe, finish: [] });
+    const seen = frameWhole(mended, framing);
+    expect(xml).toMatch(`w="${seen.width}" h="${seen.height}"`);
+    expect(xml.match(/mend-/g)).toHaveLength(2);
+    expectSame(await laidOver(files, xml), seen);
+    renderRecipe(mended, { ...recipe, mends: [] });
+    expectSame(await sharp(files['mergedimage.png']).raw().toBuffer(), frameWhole(mended, framing));
+  });
+
+  it('has no finished layer where the finish only frames, and leaves out a mend that is cut away', async () => {
+    const away: FinishStep = { ...CROP, left: 60, width: 20 };
+    const bytes = await deliverLayers(
+      scene(8),
+      { ...PLAIN, depth: 8 },
+      { ...recipe, finish: [away] },
+      entries,
+    );
+    const names = Object.keys(unzipSync(bytes));
+    expect(names.filter((name) => name.startsWith('data/'))).toEqual(['data/original.png']);
   });
 });

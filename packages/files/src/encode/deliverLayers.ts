@@ -1,5 +1,5 @@
 import type { LedgerEntry, Raster, Recipe } from '@fennip/core';
-import { FAULT_KINDS, cloneRaster, mendLayers, renderRecipe } from '@fennip/core';
+import { FAULT_KINDS, frameWhole, isFramingStep, mendLayers, renderRecipe } from '@fennip/core';
 import type { PictureHeader } from '../decode/header.ts';
 import { KIND_WORDS, METHOD_WORDS } from '../words.ts';
 import type { OpenLayer } from './openRaster.ts';
@@ -9,8 +9,8 @@ import { openRaster } from './openRaster.ts';
 const BY_HAND = 'By hand';
 
 /**
- * A picture's recipe as a file in layers: mends in groups by the kind of what they answer. It lies upright and whole; how
- * the finish frames it is left to the recipe, because patches of the original cannot lie in a turned picture.
+ * A picture's recipe as a file in layers, all of them as the finish frames the picture: mends in groups by the kind of
+ * what they answer.
  *
  * @param raster the original; it is mended in place
  * @param entries of its ledger, which name the layers
@@ -21,8 +21,7 @@ export async function deliverLayers(
   recipe: Recipe,
   entries: readonly LedgerEntry[],
 ): Promise<Buffer> {
-  const original = cloneRaster(raster);
-  const layers = mendLayers(raster, recipe, header);
+  const { original, layers } = mendLayers(raster, recipe, header);
   const byMend = new Map(entries.flatMap((entry) => (entry.mend ? [[entry.mend.id, entry] as const] : [])));
   const methods = new Map(recipe.mends.map(({ id, method }) => [id, method]));
   const groups = new Map<string, OpenLayer[]>(
@@ -36,16 +35,18 @@ export async function deliverLayers(
     const name = isByHand ? done : `${entry.number} ${KIND_WORDS[entry.kind][0]}, ${done}`;
     groups.get(isByHand ? BY_HAND : KIND_WORDS[entry.kind][1])?.push({ name, rect, raster: pixels });
   }
-  const finished = recipe.finish?.length ? cloneRaster(raster) : null;
-  if (finished) renderRecipe(finished, { ...recipe, mends: [] }, header);
+  const { finish = [] } = recipe;
+  const isToned = finish.some((step) => step.on && !isFramingStep(step));
+  if (isToned) renderRecipe(raster, { ...recipe, mends: [] }, header);
+  const merged = frameWhole(raster, finish);
   return openRaster(
     {
       original,
       groups: [...groups]
         .filter(([, inGroup]) => inGroup.length > 0)
         .map(([name, inGroup]) => ({ name, layers: inGroup })),
-      finished,
-      merged: finished ?? raster,
+      finished: isToned ? merged : null,
+      merged,
     },
     header,
   );

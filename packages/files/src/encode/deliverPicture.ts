@@ -1,4 +1,4 @@
-import type { DeliverySize, Intent, Raster } from '@fennip/core';
+import type { DeliverySize, Intent, Raster, RgbSpace } from '@fennip/core';
 import {
   DISPLAY_P3_SPACE,
   SRGB_SPACE,
@@ -13,6 +13,7 @@ import { rgbSpaceOf } from '../decode/rgbSpaceOf.ts';
 import type { HistoryNote } from '../embed/xmp.ts';
 import { withHistory } from '../embed/xmp.ts';
 import { PictureError } from '../pictureError.ts';
+import { displayP3ByTables } from './displayP3ByTables.ts';
 import type { EncodeSettings } from './encodePicture.ts';
 import { encodePicture } from './encodePicture.ts';
 import { targetProfile } from './targetProfile.ts';
@@ -39,20 +40,31 @@ async function inProfile(
   { profile, intent }: DeliverySettings,
 ): Promise<{ raster: Raster; icc?: Buffer }> {
   if (profile === 'own') return { raster, ...(header.icc ? { icc: header.icc } : {}) };
-  const from = rgbSpaceOf(header);
-  if (!from)
-    throw new PictureError(
-      'unsupported',
-      'The picture has a profile made of tables, which cannot be converted. Hand it over in its own profile.',
-    );
-  if (profile === 'grey') return { raster: convertToGrey(raster, from) };
+  const told = await inColours(raster, header);
+  if (profile === 'grey') return { raster: convertToGrey(told.raster, told.space) };
   const to = profile === 'srgb' ? SRGB_SPACE : DISPLAY_P3_SPACE;
   // A picture that says nothing of its values is in sRGB: nothing would change but the rounding.
-  const isThere = profile === 'srgb' && !header.icc && raster.planes.length >= 3;
+  const isThere = told.space === to && raster.planes.length >= 3;
   return {
-    raster: isThere ? raster : convertColours(raster, from, to, intent),
+    raster: isThere ? told.raster : convertColours(told.raster, told.space, to, intent),
     icc: await targetProfile(profile),
   };
+}
+
+/** A picture in values whose colours can be computed, and what they mean. */
+async function inColours(
+  raster: Raster,
+  header: PictureHeader,
+): Promise<{ raster: Raster; space: RgbSpace }> {
+  const space = rgbSpaceOf(header);
+  if (space) return { raster, space };
+  const read = header.icc ? await displayP3ByTables(raster, header.icc) : null;
+  if (!read)
+    throw new PictureError(
+      'unsupported',
+      'The profile of this picture cannot be read, so its colours cannot be converted. Hand it over in its own profile.',
+    );
+  return { raster: read, space: DISPLAY_P3_SPACE };
 }
 
 /**

@@ -100,6 +100,11 @@ export interface Threads {
 const isRefused = (outcome: unknown): outcome is Refused =>
   typeof outcome === 'object' && outcome !== null && 'refused' in outcome;
 
+const copyOf = (picture: LoadedPicture): LoadedPicture => ({
+  ...picture,
+  raster: sharedCopy(picture.raster),
+});
+
 export function startThreads(mostPixels: number): Threads {
   const pool = startPool<ThreadTask, unknown>(new URL('./thread.ts', import.meta.url));
 
@@ -152,6 +157,23 @@ export function startThreads(mostPixels: number): Threads {
     return picture.raster;
   }
 
+  /**
+   * A picture with a recipe laid down on it, as it is framed. In a function of its own: what waits for something keeps
+   * all that it ever named, and the picture as it was before it was framed is as large as the one that is wanted.
+   */
+  async function framed(original: string, recipe: Recipe, done: (count: number) => void): Promise<Raster> {
+    return frameInParts(await loaded(original, recipe, done), recipe.finish ?? [], renderers);
+  }
+
+  /** A mended picture as it is finished and framed; it stays as it is itself. */
+  async function finishedOf(mended: LoadedPicture, recipe: Recipe): Promise<Raster> {
+    const { finish = [] } = recipe;
+    // A finish that only frames changes no value: what is framed is read from the mended picture itself.
+    const toned = finish.every(isFramingStep) ? mended : copyOf(mended);
+    if (toned !== mended) await render(toned, { ...recipe, mends: [] });
+    return frameInParts(toned.raster, finish, renderers);
+  }
+
   return {
     prepare: (original, folder, written) =>
       runSpeaking((port) => ({ task: 'prepare', original, folder, mostPixels, port }), written),
@@ -173,24 +195,19 @@ export function startThreads(mostPixels: number): Threads {
         const { entries } = settings;
         return run({ task: 'layers', original, mostPixels, recipe, entries, onto });
       }
-      const raster = await loaded(original, recipe, (done) =>
+      const raster = await framed(original, recipe, (done) =>
         progress(0.2 + (0.5 * done) / recipe.mends.length),
       );
-      const framed = await frameInParts(raster, recipe.finish ?? [], renderers);
       // What was framed is let go before the file takes its place.
       collect();
-      return run({ task: 'encode', original, mostPixels, raster: framed, settings, onto });
+      return run({ task: 'encode', original, mostPixels, raster, settings, onto });
     },
     report: async (recipe, report) => {
       const { finish = [], ...mends } = recipe;
       const picture = await load(report.original);
-      const copyOf = (raster: Raster): LoadedPicture => ({ ...picture, raster: sharedCopy(raster) });
-      const mended = copyOf(picture.raster);
+      const mended = copyOf(picture);
       await render(mended, mends);
-      // A finish that only frames changes no value: what is framed is read from the mended picture itself.
-      const toned = finish.every(isFramingStep) ? mended : copyOf(mended.raster);
-      if (toned !== mended) await render(toned, { ...recipe, mends: [] });
-      const finished = await frameInParts(toned.raster, finish, renderers);
+      const finished = await finishedOf(mended, recipe);
       // What was framed is let go before the report takes its place.
       collect();
       const shown = { original: picture.raster, mended: mended.raster, finished };
