@@ -135,7 +135,11 @@ test('a picture is straightened, cropped, toned and handed over as it was seen, 
   await expect(file).toHaveCount(2);
   const layers = unzipSync(await fetched((await file.first().getAttribute('href')) ?? ''));
   expect(String(Buffer.from(layers['mimetype']))).toBe('image/openraster');
-  expect(String(Buffer.from(layers['stack.xml']))).toMatch(/<stack name="By hand"><layer name="healed"/);
+  const stack = String(Buffer.from(layers['stack.xml']));
+  expect(stack).toMatch(/<stack name="By hand"><layer name="healed"/);
+  expect(stack).toContain(`w="${framed.width}" h="${framed.height}"`);
+  const merged = await sharp(Buffer.from(layers['mergedimage.png'])).removeAlpha().raw().toBuffer();
+  expect(merged.equals(pixels.data)).toBe(true);
 
   const report = join(folder, 'report.pdf');
   const href = await page.getByRole('link', { name: 'PDF, A4' }).getAttribute('href');

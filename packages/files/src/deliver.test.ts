@@ -122,6 +122,14 @@ describe('a delivery', () => {
     expect(raster.planes[0].some((value, i) => value !== own.planes[0][i])).toBe(true);
   });
 
+  it('as TIFF tells a resolution where one is known, and none where none is', async () => {
+    const known = await readHeader(await delivered({ format: 'tiff' }, { ...PLAIN, density: 240 }));
+    expect(known.density).toBeCloseTo(240, 6);
+    const { density, ...unknown } = PLAIN;
+    void density;
+    expect((await readHeader(await delivered({ format: 'tiff' }, unknown))).density).toBeUndefined();
+  });
+
   it('in grey has one channel', async () => {
     const path = await delivered({ profile: 'grey', format: 'png' });
     expect((await readHeader(path)).channels).toBe(1);

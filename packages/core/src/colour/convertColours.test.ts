@@ -48,6 +48,14 @@ describe('colours in another space', () => {
     still.forEach((row, i) => row.forEach((value, k) => expect(value).toBeCloseTo(i === k ? 1 : 0, 9)));
   });
 
+  it('are not drawn in where the other space shows them all', () => {
+    fc.assert(
+      fc.property(within, within, within, (red, green, blue) => {
+        expect(toP3([red, green, blue], 'perceptual')).toEqual(toP3([red, green, blue]));
+      }),
+    );
+  });
+
   it('come back from the wider space, and grey stays grey', () => {
     fc.assert(
       fc.property(within, within, within, (red, green, blue) => {

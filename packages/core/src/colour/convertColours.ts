@@ -24,6 +24,9 @@ function drawnIn(distance: number): number {
   return from + (scale * over) / (1 + over ** power) ** (1 / power);
 }
 
+/** Colorants this near to each other are the same, rounded by who wrote the profile. */
+const SAME = 2e-3;
+
 const alphaOf = ({ planes }: Raster): Raster['planes'][number] | null =>
   planes.length % 2 === 0 ? planes[planes.length - 1] : null;
 
@@ -40,6 +43,8 @@ export function convertColours(raster: Raster, from: RgbSpace, to: RgbSpace, int
   const out = createRaster(width, height, alpha ? 4 : 3, depth);
   const top = fullScale(depth);
   const matrix = product(inverse(to.toXyz), from.toXyz);
+  // Where the other space shows all that this one does, there is nothing to draw in.
+  const isDrawnIn = intent === 'perceptual' && matrix.some((row) => row.some((weight) => weight < -SAME));
   const own = lightTablesOf(3, from.transfer);
   const codes = lightTablesOf(3, to.transfer).map((table) => table.codes);
   const step = TABLE_TOP / top;
@@ -51,7 +56,7 @@ export function convertColours(raster: Raster, from: RgbSpace, to: RgbSpace, int
       const green = own[1].light[colours[1][i] * step];
       const blue = own[2].light[colours[2][i] * step];
       for (let c = 0; c < 3; c++) light[c] = matrix[c][0] * red + matrix[c][1] * green + matrix[c][2] * blue;
-      if (intent === 'perceptual') {
+      if (isDrawnIn) {
         const most = Math.max(light[0], light[1], light[2]);
         if (most > 0) for (let c = 0; c < 3; c++) light[c] = most - most * drawnIn((most - light[c]) / most);
       }

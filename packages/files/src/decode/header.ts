@@ -104,7 +104,9 @@ export async function readHeader(path: string, limits: Limits = DEFAULT_LIMITS):
   const exif = exifOf(path, format, metadata);
   const transfer = isCmyk ? undefined : transferOf(metadata.icc, isGrey);
   const iptc = iptcOf(metadata.iptc);
-  const density = metadata.density ?? exifDensity(exif);
+  // A TIFF tells a number in any case: without a unit it says nothing.
+  const isTold = format !== 'tiff' || metadata.resolutionUnit !== undefined;
+  const density = isTold ? (metadata.density ?? exifDensity(exif)) : undefined;
   return {
     format,
     width,

@@ -30,17 +30,26 @@ const bytesEntry = (tag: number, type: 1 | 7, value: Buffer): IfdEntry[] => [
   { tag, type, count: value.length, value },
 ];
 
+/** A TIFF must tell a resolution; that it has no unit says that none is known (TIFF 6.0, ResolutionUnit). */
+function noUnit(order: ByteOrder): IfdEntry {
+  const value = Buffer.alloc(2);
+  if (order.isLittle) value.writeUInt16LE(1);
+  else value.writeUInt16BE(1);
+  return { tag: TAG.resolutionUnit, type: 3, count: 1, value };
+}
+
 /** Puts profile, Exif and resolution into a TIFF stream: a new directory is written at its end. */
 export function embedInTiff(bytes: Buffer, carried: CarriedData): Buffer {
   const order = byteOrderOf(bytes);
   const exif = uprightExif(carried.exif, carried.density);
-  if (!order || !(exif ?? carried.icc ?? carried.xmp ?? carried.iptc)) return bytes;
+  if (!order) return bytes;
   const own = readIfd(bytes, order.u32(bytes, 4), order);
   const brought = (exif?.picture ?? [])
     .filter((entry) => CARRIED_TAGS.includes(entry.tag))
     .map((entry) => inOrder(entry, exif?.order ?? order, order));
+  const unit: IfdEntry[] = brought.some((entry) => entry.tag === TAG.xResolution) ? [] : [noUnit(order)];
   const replaced = new Set([
-    ...brought.map((entry) => entry.tag),
+    ...[...brought, ...unit].map((entry) => entry.tag),
     TAG.icc,
     TAG.exifIfd,
     TAG.gpsIfd,
@@ -56,7 +65,14 @@ export function embedInTiff(bytes: Buffer, carried: CarriedData): Buffer {
   const directories = writeDirectories(
     {
       order,
-      picture: [...own.filter((entry) => !replaced.has(entry.tag)), ...brought, ...icc, ...xmp, ...iptc],
+      picture: [
+        ...own.filter((entry) => !replaced.has(entry.tag)),
+        ...brought,
+        ...unit,
+        ...icc,
+        ...xmp,
+        ...iptc,
+      ],
       capture: (exif?.capture ?? []).map((entry) => inOrder(entry, exif?.order ?? order, order)),
       place: (exif?.place ?? []).map((entry) => inOrder(entry, exif?.order ?? order, order)),
     },

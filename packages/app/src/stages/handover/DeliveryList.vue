@@ -8,12 +8,14 @@ import { say, sayCount } from '../../words/say.ts';
 defineProps<{ deliveries: readonly Delivery[] }>();
 const job = useJob();
 
-function settingsOf({ format, quality, depth }: Delivery): string {
+function settingsOf({ format, quality, depth, profile = 'own' }: Delivery): string {
   const name = say(`deliver.format.${format}`);
   if (format === 'ora') return name;
-  return format === 'jpeg' || format === 'webp'
-    ? say('handOver.lossy', { format: name, n: quality })
-    : say('handOver.lossless', { format: name, n: depth });
+  const coded =
+    format === 'jpeg' || format === 'webp'
+      ? say('handOver.lossy', { format: name, n: quality })
+      : say('handOver.lossless', { format: name, n: depth });
+  return profile === 'own' ? coded : `${coded}, ${say(`handOver.profile.${profile}`)}`;
 }
 const timeOf = (iso: string): string =>
   new Date(iso).toLocaleString('en-GB', {

@@ -26,7 +26,10 @@ function open(pictureId: string, stage: 'examine' | 'mend'): void {
 /** What a file that came back by its name did. */
 const cameBack = ({ pictureName, share, covered }: CameBack): string =>
   [
-    say('intake.cameBack', { name: pictureName, share: percent(share) }),
+    say('intake.cameBack', {
+      name: pictureName,
+      share: share < 0.01 ? say('figure.underOne') : percent(share),
+    }),
     ...(covered.length === 0 ? [] : [sayCount('intake.covered', covered.length)]),
   ].join(' ');
 
@@ -75,6 +78,7 @@ async function takeOut(pictureId: string): Promise<void> {
               <el-button size="small" @click="job.forgetUpload(upload.id)">{{ say('act.close') }}</el-button>
             </span>
           </template>
+          <span v-else-if="upload.share === 1" role="status">{{ say('intake.reading') }}</span>
           <el-progress v-else :percentage="Math.round(upload.share * 100)" :stroke-width="6" />
         </li>
       </ul>
