@@ -37,11 +37,14 @@ const virtual = useVirtualizer(
     overscan: 12,
   })),
 );
+/** So many lines are drawn at most: what scrolls out of sight is drawn anew as what scrolls into it. */
+const PLACES = 128;
+
 /** The lines in sight, with where each of them stands. */
 const visible = computed(() =>
-  virtual.value.getVirtualItems().flatMap(({ key, index, start }) => {
+  virtual.value.getVirtualItems().flatMap(({ index, start }) => {
     const line = lines.value[index];
-    return line ? [{ key: Number(key), start, line }] : [];
+    return line ? [{ key: index % PLACES, start, line }] : [];
   }),
 );
 
@@ -66,16 +69,17 @@ function hover(event: MouseEvent): void {
   view.hovered = entryOf(event)?.id ?? null;
 }
 
-/** Whether all of a line is in sight, from what is known: to ask the page would lay it out once more. */
-function isInSight(index: number): boolean {
-  const top = index * ROW_HEIGHT;
+/**
+ * Scrolls no farther than a line needs to be in sight. Where it is comes from what is known: to ask the page would lay it
+ * out once more.
+ */
+function bringIntoSight(index: number): void {
   const { scrollOffset, scrollRect } = virtual.value;
-  return (
-    scrollOffset !== null &&
-    scrollRect !== null &&
-    top >= scrollOffset &&
-    top + ROW_HEIGHT <= scrollOffset + scrollRect.height
-  );
+  if (!list.value || scrollOffset === null || scrollRect === null) return;
+  const top = index * ROW_HEIGHT;
+  const least = top + ROW_HEIGHT - scrollRect.height;
+  if (top < scrollOffset) list.value.scrollTop = top;
+  else if (least > scrollOffset) list.value.scrollTop = least;
 }
 
 watch(
@@ -83,7 +87,7 @@ watch(
   (id) =>
     afterFrame('ledger', () => {
       const at = lines.value.findIndex((line) => line.type === 'entry' && line.entry.id === id);
-      if (at >= 0 && !isInSight(at)) virtual.value.scrollToIndex(at, { align: 'auto' });
+      if (at >= 0) bringIntoSight(at);
     }),
 );
 </script>

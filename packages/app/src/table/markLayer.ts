@@ -16,16 +16,27 @@ export interface MarkLayer {
 const isSeenAlike = (a: MarkScene, b: MarkScene): boolean =>
   a.view === b.view && a.table === b.table && a.withTags === b.withTags && a.colours === b.colours;
 
+/** The entries that one of two lists has and the other has not. They are mostly the same, in the same order. */
+function differing(before: readonly LedgerEntry[], after: readonly LedgerEntry[]): LedgerEntry[] {
+  const shorter = Math.min(before.length, after.length);
+  let [first, last] = [0, 0];
+  while (first < shorter && before[first] === after[first]) first++;
+  while (last < shorter - first && before[before.length - 1 - last] === after[after.length - 1 - last])
+    last++;
+  const [gone, come] = [before, after].map((list) => list.slice(first, list.length - last));
+  const [wasThere, isThere] = [new Set(gone), new Set(come)];
+  return [...gone.filter((entry) => !isThere.has(entry)), ...come.filter((entry) => !wasThere.has(entry))];
+}
+
+/** The ids that one of two sets has and the other has not. */
+const otherIds = (a: ReadonlySet<string>, b: ReadonlySet<string>): Set<string> =>
+  new Set([...[...a].filter((id) => !b.has(id)), ...[...b].filter((id) => !a.has(id))]);
+
 /** The entries whose marks look different at rest, as they were and as they are. */
 function changedMarks(a: MarkScene, b: MarkScene): LedgerEntry[] {
-  const changed = new Set<LedgerEntry>();
-  if (a.shown !== b.shown) {
-    const [before, after] = [new Set(a.shown), new Set(b.shown)];
-    for (const entry of a.shown) if (!after.has(entry)) changed.add(entry);
-    for (const entry of b.shown) if (!before.has(entry)) changed.add(entry);
-  }
-  if (a.chosen !== b.chosen)
-    for (const entry of b.shown) if (a.chosen.has(entry.id) !== b.chosen.has(entry.id)) changed.add(entry);
+  const changed = new Set(a.shown === b.shown ? [] : differing(a.shown, b.shown));
+  const chosen = a.chosen === b.chosen ? new Set<string>() : otherIds(a.chosen, b.chosen);
+  if (chosen.size > 0) for (const entry of b.shown) if (chosen.has(entry.id)) changed.add(entry);
   if (a.focus !== b.focus) for (const entry of [a.focus, b.focus]) if (entry) changed.add(entry);
   if (a.drafted?.id !== b.drafted?.id)
     for (const entry of b.shown) if (isDrafted(a, entry) || isDrafted(b, entry)) changed.add(entry);
@@ -34,8 +45,8 @@ function changedMarks(a: MarkScene, b: MarkScene): LedgerEntry[] {
 
 const FONT = '500 11px "IBM Plex Mono", monospace';
 
-/** How far another mark or its number may reach into a part of the screen, in screen pixels. */
-const ROOM = 46;
+/** How far another mark and its number may reach into a part of the screen, in screen pixels. */
+const ROOM = { mark: 16, number: 46 };
 
 /** So many marks are drawn anew one by one; of more all are. */
 const FEW = 24;
@@ -89,12 +100,13 @@ export function createMarkLayer(): MarkLayer {
   /** Draws parts of the screen anew, and nothing beyond them. */
   function drawParts(context: CanvasRenderingContext2D, scene: MarkScene, boxes: readonly Box[]): void {
     const touched = new Set<LedgerEntry>();
+    const room = scene.withTags ? ROOM.number : ROOM.mark;
     context.save();
     context.beginPath();
     for (const { left, top, right, bottom } of boxes) {
       context.clearRect(left, top, right - left, bottom - top);
       context.rect(left, top, right - left, bottom - top);
-      for (const entry of scene.within(left - ROOM, top - ROOM, right + ROOM, bottom + ROOM))
+      for (const entry of scene.within(left - room, top - room, right + room, bottom + room))
         touched.add(entry);
     }
     context.clip();
