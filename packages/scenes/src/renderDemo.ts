@@ -7,7 +7,8 @@ import type { CaptureData, Raster } from '@fennip/core';
 import sharp from 'sharp';
 import { PICTURES_FOLDER } from './demo.ts';
 import { tearCorner } from './faults/lostCorner.ts';
-import { layCrease, layFibres, layScratches, laySpecks } from './faults/printDamage.ts';
+import { layStain } from './faults/layStain.ts';
+import { layCrease, layFibres, layScratches, laySpecks, layTear } from './faults/printDamage.ts';
 import { atFNumber, layDust, sensorDust } from './faults/sensorDust.ts';
 import type { LaidFault } from './faults/truth.ts';
 import { agePrint } from './film/ageing.ts';
@@ -69,11 +70,14 @@ function finishPrint(light: Float32Array, width: number, height: number): Finish
   agePrint(light, width, height, 46);
   const sheet = { light, width, height };
   const faults = [
+    layStain(sheet, 330, 470, 120, 3),
     ...layScratches(sheet, 9, 41),
     layCrease(sheet, [-10, 1060], [width + 10, 930], 17),
     ...layFibres(sheet, 5, 23),
     ...laySpecks(sheet, 170, 29),
     tearCorner(sheet, 150),
+    layTear(sheet, [width + 6, 690], [905, 806], 12),
+    layTear(sheet, [690, -6], [640, 250], 31),
   ];
   blurLight(light, width, height, 0.55);
   return { raster: develop(light, width, height, { ...film, grain: 0.006 }), faults };

@@ -28,7 +28,7 @@ export interface WorkEstimate {
 }
 
 /** Kinds the program mends by itself where it is sure of them. */
-const AUTOMATIC: readonly FaultKind[] = ['speck', 'fibre', 'scratch'];
+const AUTOMATIC: readonly FaultKind[] = ['speck', 'fibre', 'scratch', 'crease', 'tear'];
 /** Below this a finding is looked at by itself. */
 const SURE = 0.5;
 

@@ -24,7 +24,7 @@ export interface ExamineOptions {
 export const EXAMINE_DEFAULTS: ExamineOptions = { polarities: ['dark', 'bright'], sensitivity: 0.7 };
 
 /** Names what measures: it changes with everything that gives other findings on the same picture. */
-export const FINDER = 'specks, lines and areas 2';
+export const FINDER = 'specks, lines and areas 3';
 
 /** Areas are too few on one picture to tell what is usual on it. */
 const TRAINED_SHARE: Readonly<Record<Exclude<FaultGroup, 'areas'>, number>> = {

@@ -1,7 +1,9 @@
 import { srgbToLinear } from '../colour/srgb.ts';
-import type { Fault } from './fault.ts';
+import type { Fault, FaultKind } from './fault.ts';
 import { ownTone } from './ownTone.ts';
 
+/** What may let through what lies under it. */
+const VEILS: readonly FaultKind[] = ['speck', 'fibre', 'scratch', 'crease'];
 /** Of a shadow: shares of the light that is lost between which what lies under it stops being recoverable. */
 const [SHADOW_WHOLE, SHADOW_GONE] = [0.2, 0.65];
 /** Of a veil of added light, which hides more than it adds. */
@@ -23,7 +25,7 @@ export function recoverable(
 ): number {
   const { kind, polarity, softness } = fault;
   if (kind === 'stain') return 1;
-  if (kind !== 'speck' && kind !== 'fibre' && kind !== 'scratch') return 0;
+  if (!VEILS.includes(kind)) return 0;
   const tones = ownTone(fault);
   const [around, own] = [srgbToLinear(tones.around), srgbToLinear(tones.own)];
   if (polarity === 'dark') return 1 - between(1 - own / Math.max(1e-4, around), SHADOW_WHOLE, SHADOW_GONE);

@@ -80,7 +80,7 @@ function wander(
 }
 
 const lineFault = (
-  kind: 'scratch' | 'crease' | 'fibre',
+  kind: 'scratch' | 'crease' | 'fibre' | 'tear',
   polarity: 'dark' | 'bright',
   path: Path,
   half: number,
@@ -122,6 +122,28 @@ export function layCrease(
     cover(sheet, index, 0.92 * Math.min(1, Math.max(0, half + 0.5 - distance)), BARE);
   });
   return lineFault('crease', 'bright', path, 2);
+}
+
+/**
+ * A tear from the edge of the sheet to a point inside it, laid together again: the torn paper shows between two borders
+ * that do not quite meet, wide at the edge and closing towards the point.
+ */
+export function layTear(
+  sheet: Sheet,
+  edge: readonly [number, number],
+  point: readonly [number, number],
+  seed: number,
+): LaidFault {
+  const path = wander(edge, point, 34, seed);
+  nearPath(sheet, path, 14, (index, distance, along, side) => {
+    const gap = 4.2 * (1 - along) ** 0.7 + 0.4;
+    const half = gap * (0.55 + 0.9 * noise2(along * 90, seed, side > 0 ? 5 : 9));
+    const lift = 0.1 * Math.exp(-(((distance - half) / 3) ** 2)) * Math.sign(side) * (1 - along);
+    for (let c = 0; c < 3; c++) sheet.light[3 * index + c] *= 1 + lift;
+    const fibre = 0.12 * noise2(along * 400, distance * 0.8, seed);
+    cover(sheet, index, Math.min(1, Math.max(0, half + 0.5 - distance)), BARE - 0.06 + fibre);
+  });
+  return lineFault('tear', 'bright', path, 3);
 }
 
 /** Dust on the glass of the scanner and holes in the emulsion: small, hard, of any shape. */

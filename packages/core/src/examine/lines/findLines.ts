@@ -1,13 +1,12 @@
 import type { Window } from '../../raster/window.ts';
 import type { Calibration, Forest, GrownForest } from '../classify/forest.ts';
 import { AS_IT_IS, growForest } from '../classify/forest.ts';
-import type { FaultKind } from '../fault.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import type { LinePoint } from './joinPaths.ts';
 import { lineCandidates } from './lineCandidates.ts';
 import lineForest from './lineForest.json' with { type: 'json' };
-import type { MeasuredLine } from './lineTraits.ts';
+import { lineKind } from './lineKind.ts';
 import { LINE_TRAITS } from './lineTraits.ts';
 
 /** The share of faults among the candidates that the classifier was trained on. */
@@ -22,15 +21,11 @@ export const LINES_KEPT: Calibration = trained.kept ?? AS_IT_IS;
 /** A path keeps about one place for so many pixels. */
 const PLACE_EVERY = 4;
 const SIDE_TONE = LINE_TRAITS.indexOf('sideTone');
-const TURNING = LINE_TRAITS.indexOf('turning');
-/** Fibres curl: they turn by at least so much a pixel, in radians. */
-const CURLED = 0.035;
 /** A line's softness is its own width's: its border is cut as sharp as the picture is. */
 const SOFTNESS = 0.3;
 
-/** Dark lines that curl lie on the glass; all others run through the picture itself. */
-const kindOf = ({ polarity, traits }: MeasuredLine): FaultKind =>
-  polarity === 'dark' && traits[TURNING] >= CURLED ? 'fibre' : 'scratch';
+/** Lines that score lower are listed at no sensitivity worth having: their kind is not looked into. */
+const LEAST_LOOKED_INTO = -6;
 
 function thinned(path: readonly LinePoint[], left: number, top: number): LinePoint[] {
   const tenth = (value: number): number => Math.round(10 * value) / 10;
@@ -50,16 +45,18 @@ function thinned(path: readonly LinePoint[], left: number, top: number): LinePoi
  */
 export function findLines(
   levels: readonly LumaPlane[],
-  { left, top, raster }: Window,
+  { left, top, raster, picture }: Window,
   forest: GrownForest = grown,
 ): ScoredFault[] {
   const lines = lineCandidates(levels, raster);
   const scores = forest.scoreAll(lines.map(({ traits }) => traits));
+  const ground = { plane: levels[0], left, top, picture };
   return lines.map((line, k): ScoredFault => {
     const path = thinned(line.path, left, top);
     const [x, y] = path[path.length >> 1];
     return {
-      ...{ kind: kindOf(line), polarity: line.polarity, x, y, r: line.width / 2 },
+      kind: scores[k] >= LEAST_LOOKED_INTO ? lineKind(line, ground) : 'scratch',
+      ...{ polarity: line.polarity, x, y, r: line.width / 2 },
       ...{
         strength: line.strength,
         softness: SOFTNESS,
