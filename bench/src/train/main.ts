@@ -1,7 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import type { Calibration, Forest, GrownForest } from '@fennip/core';
+import type { Calibration, Forest, PictureNature } from '@fennip/core';
 import {
   AREA_TRAITS,
   LINE_TRAITS,
@@ -26,6 +26,12 @@ import { particleSamples } from './particleSamples.ts';
 import { keptSpecks, speckSamples } from './speckSamples.ts';
 
 const CORE = new URL('../../../packages/core/src/', import.meta.url);
+
+/** How often each ground is taken: a print has one kind of specks, a frame two. */
+const SPECK_ROUNDS = [
+  ['print', 4],
+  ['frame', 2],
+] as const;
 
 /** Few traits that go together need few small trees. */
 const PARTICLE_OPTIONS: BoostOptions = { ...BOOST_DEFAULTS, trees: 120, depth: 3, rate: 0.1 };
@@ -75,8 +81,8 @@ function train(
   title: string,
   names: readonly string[],
   examples: Examples,
-  { options = BOOST_DEFAULTS, keep }: { options?: BoostOptions; keep?: Keeping } = {},
-): Forest {
+  options: BoostOptions = BOOST_DEFAULTS,
+): Trained {
   const faults = examples.labels.filter((label) => label === 1).length;
   console.log(`\n${title}: ${examples.labels.length} candidates, ${faults} of them on faults`);
   const held = TRAINING_PHOTOGRAPHS.map((photograph) => heldOut(names, examples, photograph, options));
@@ -96,37 +102,60 @@ function train(
   console.log(
     `a score counts ${calibration.slope.toFixed(2)} times, shifted by ${calibration.offset.toFixed(2)}`,
   );
-  const trained = { ...boost(names, examples.traits, examples.labels, options), calibration };
-  if (!keep) return trained;
-  const kept = calibratedAsKept(
-    held.map(({ photograph, forest }) => ({ photograph, forest: { ...forest, calibration } })),
-    keep,
-  );
-  console.log(
-    `a confidence of what is kept counts ${kept.slope.toFixed(2)} times, shifted by ${kept.offset.toFixed(2)}`,
-  );
-  return { ...trained, kept };
+  return {
+    forest: { ...boost(names, examples.traits, examples.labels, options), calibration },
+    held: held.map(({ photograph, forest }) => ({ photograph, forest: { ...forest, calibration } })),
+  };
+}
+
+/** A forest, and those that never saw a photograph. */
+interface Trained {
+  readonly forest: Forest;
+  readonly held: readonly { readonly photograph: string; readonly forest: Forest }[];
 }
 
 /** What a forest keeps on pictures of some grounds. */
-type Keeping = (forest: GrownForest, share: number, grounds: readonly Ground[]) => Kept[];
+type Keeping = (forest: Forest, grounds: readonly Ground[]) => Kept[];
 
-/** How sure what is kept may be, from the photographs that each forest never saw. */
-function calibratedAsKept(
-  held: readonly { readonly photograph: string; readonly forest: Forest }[],
-  keep: Keeping,
-): Calibration {
-  const kept = held.flatMap(({ photograph, forest }) =>
+/** What is kept of photographs that each forest never saw. */
+const keptElsewhere = (held: Trained['held'], keep: Keeping): Kept[] =>
+  held.flatMap(({ photograph, forest }) =>
     keep(
-      growForest(forest),
-      forest.share,
+      forest,
       grounds.filter((ground) => ground.photograph === photograph),
     ),
   );
-  return calibrate(
+
+/** How sure what is kept may be. */
+function calibratedAsKept(kept: readonly Kept[]): Calibration {
+  const calibration = calibrate(
     kept.map(({ confidence }) => Math.log(confidence / (1 - confidence))),
     kept.map(({ label }) => label),
   );
+  const { slope, offset } = calibration;
+  console.log(
+    `a confidence of what is kept counts ${slope.toFixed(2)} times, shifted by ${offset.toFixed(2)}`,
+  );
+  return calibration;
+}
+
+function trainLines(): Forest {
+  const { forest, held } = train('Lines', LINE_TRAITS, lineSamples(grounds, 2));
+  const kept = keptElsewhere(held, ({ share, ...one }, on) =>
+    keptLines(growForest({ share, ...one }), share, on),
+  );
+  return { ...forest, kept: calibratedAsKept(kept) };
+}
+
+/** Frames and prints have specks of their own, and a forest each. */
+function trainSpecks(nature: PictureNature, rounds: number): Forest {
+  const { forest, held } = train(
+    `Specks of a ${nature}`,
+    SPECK_TRAITS,
+    speckSamples(grounds, rounds, nature),
+  );
+  const kept = keptElsewhere(held, (one, on) => keptSpecks(nature, growForest(one), one.share, on));
+  return { ...forest, kept: calibratedAsKept(kept) };
 }
 
 /** What corrects a score by what frames say against their own chart; see `chart/dustChart.ts`. */
@@ -174,21 +203,15 @@ async function write(forest: Forest & { readonly own?: AgainstOwn }, name: strin
 const { values } = parseArgs({ options: { only: { type: 'string' } } });
 const wanted = (name: string): boolean => values.only === undefined || values.only === name;
 const grounds = await trainingGrounds();
-if (wanted('specks'))
-  await write(
-    train('Specks', SPECK_TRAITS, speckSamples(grounds, 2), { keep: keptSpecks }),
-    'examine/specks/speckForest.json',
-  );
+for (const [nature, rounds] of SPECK_ROUNDS)
+  if (wanted('specks') || wanted(`${nature} specks`))
+    await write(trainSpecks(nature, rounds), `examine/specks/${nature}SpeckForest.json`);
 if (wanted('areas'))
-  await write(train('Areas', AREA_TRAITS, areaSamples(grounds, 2)), 'examine/areas/areaForest.json');
-if (wanted('lines'))
-  await write(
-    train('Lines', LINE_TRAITS, lineSamples(grounds, 2), { keep: keptLines }),
-    'examine/lines/lineForest.json',
-  );
+  await write(train('Areas', AREA_TRAITS, areaSamples(grounds, 2)).forest, 'examine/areas/areaForest.json');
+if (wanted('lines')) await write(trainLines(), 'examine/lines/lineForest.json');
 if (wanted('particles')) {
   const examples = await particleSamples(grounds, 160);
-  const forest = train('Particles', PARTICLE_TRAITS, examples, { options: PARTICLE_OPTIONS });
+  const { forest } = train('Particles', PARTICLE_TRAITS, examples, PARTICLE_OPTIONS);
   const own = weighedAgainstOwn(examples, forest.calibration);
   console.log(`with what frames say against their own chart: ${JSON.stringify(own)}`);
   await write({ ...forest, own }, 'chart/particleForest.json');

@@ -1,4 +1,4 @@
-import type { GrownForest, MeasuredSpeck, Raster } from '@fennip/core';
+import type { GrownForest, MeasuredSpeck, PictureNature, Raster } from '@fennip/core';
 import {
   LARGEST_SPECK,
   SPECK_LEVELS,
@@ -6,6 +6,7 @@ import {
   findSpecks,
   keepStrongest,
   levelsFor,
+  lookOver,
   lumaLevels,
   measureSpecks,
   mulberry,
@@ -14,7 +15,7 @@ import {
   wholeWindow,
 } from '@fennip/core';
 import type { LaidFault, Sheet } from '@fennip/scenes';
-import { layFibres, layScratches, laySpecks } from '@fennip/scenes';
+import { layChips, layFibres, layScratches, laySpecks } from '@fennip/scenes';
 import { dust, particles } from '../damage.ts';
 import { fromSheet, toSheet } from '../light.ts';
 import { meetFindings } from '../find.ts';
@@ -27,8 +28,15 @@ import { takeColour } from './takeColour.ts';
 /** How many specks a megapixel has: from none to a neglected print. */
 const DENSITIES = [0, 4, 15, 45, 90];
 
-/** Dust, particles, hard specks. */
-const KINDS = [0, 1, 2] as const;
+/** Share of the hard specks that are chips of the emulsion. */
+const CHIPS = 0.15;
+
+/** Dust and particles are those of camera frames; hard specks lie on prints. */
+const KINDS = { frame: ['dust', 'particles'], print: ['hard specks'] } as const satisfies Record<
+  PictureNature,
+  readonly string[]
+>;
+type Kind = (typeof KINDS)[PictureNature][number];
 
 /** Share of the places without a fault that is kept: they are many, and much alike. */
 const NEGATIVES = 0.35;
@@ -36,15 +44,17 @@ const NEGATIVES = 0.35;
 const WITH_LINES = 0.3;
 
 /** Dust, particles or hard specks, as many as a density gives; or nothing at all. */
-function layAny(sheet: Sheet, kind: number, density: number, seed: number): LaidFault[] {
+function layAny(sheet: Sheet, kind: Kind, density: number, seed: number): LaidFault[] {
   const count = Math.round((density * sheet.width * sheet.height) / 1e6);
   switch (kind) {
-    case 0:
+    case 'dust':
       return dust(sheet, count, seed);
-    case 1:
+    case 'particles':
       return particles(sheet, count, seed);
-    default:
-      return laySpecks(sheet, count, seed);
+    case 'hard specks': {
+      const chips = Math.round(CHIPS * count);
+      return [...laySpecks(sheet, count - chips, seed), ...layChips(sheet, chips, seed + 7)];
+    }
   }
 }
 
@@ -61,15 +71,15 @@ function labelOf({ x, y, r, candidate }: MeasuredSpeck, laid: readonly LaidFault
   return label;
 }
 
-export function measuredOn(raster: Raster): MeasuredSpeck[] {
+export function measuredOn(raster: Raster, nature: PictureNature): MeasuredSpeck[] {
   const levels = lumaLevels(raster, levelsFor(LARGEST_SPECK));
-  return measureSpecks(speckCandidates(levels), levels, raster);
+  return measureSpecks(speckCandidates(levels), levels, raster, lookOver(raster, nature));
 }
 
 /** A ground with specks laid on it, and now and then lines. @param uniform 0 to 1, seeded */
 function seenWithSpecks(
   ground: Ground,
-  kind: number,
+  kind: Kind,
   seed: number,
   isColoured: boolean,
   uniform: () => number,
@@ -90,39 +100,43 @@ function seenWithSpecks(
 }
 
 /** Lays seeded faults on every ground, each kind at several densities, and measures every candidate. */
-export function speckSamples(grounds: readonly Ground[], rounds: number): Examples {
+export function speckSamples(grounds: readonly Ground[], rounds: number, nature: PictureNature): Examples {
   const samples = noExamples();
   const uniform = mulberry(99);
   for (let round = 0; round < rounds; round++)
     grounds.forEach((ground, g) => {
-      for (const kind of KINDS) {
-        const seed = 1000 * round + 10 * g + kind;
-        const { seen, laid } = seenWithSpecks(ground, kind, seed, (round + g + kind) % 2 === 0, uniform);
-        for (const speck of measuredOn(seen)) {
+      KINDS[nature].forEach((kind, k) => {
+        const seed = 1000 * round + 10 * g + k;
+        const { seen, laid } = seenWithSpecks(ground, kind, seed, (round + g + k) % 2 === 0, uniform);
+        for (const speck of measuredOn(seen, nature)) {
           const label = labelOf(speck, laid);
           if (label === null || (label === 0 && uniform() > NEGATIVES)) continue;
           samples.traits.push(Float64Array.from(speck.traits));
           samples.labels.push(label);
           samples.grounds.push(ground);
         }
-      }
+      });
     });
   return samples;
 }
 
 /** Specks that are kept on pictures of grounds that a forest never saw: how sure it is of each, and whether it is one. */
-export function keptSpecks(forest: GrownForest, share: number, grounds: readonly Ground[]): Kept[] {
+export function keptSpecks(
+  nature: PictureNature,
+  forest: GrownForest,
+  share: number,
+  grounds: readonly Ground[],
+): Kept[] {
   const uniform = mulberry(98);
   return grounds.flatMap((ground, g) =>
-    KINDS.flatMap((kind) => {
-      const { seen, laid } = seenWithSpecks(
-        ground,
-        kind,
-        9000 + 10 * g + kind,
-        (g + kind) % 2 === 0,
-        uniform,
+    KINDS[nature].flatMap((kind, k) => {
+      const { seen, laid } = seenWithSpecks(ground, kind, 9000 + 10 * g + k, (g + k) % 2 === 0, uniform);
+      const found = findSpecks(
+        lumaLevels(seen, SPECK_LEVELS),
+        wholeWindow(seen),
+        lookOver(seen, nature),
+        forest,
       );
-      const found = findSpecks(lumaLevels(seen, SPECK_LEVELS), wholeWindow(seen), forest);
       const specks = keepStrongest(
         (['dark', 'bright'] as const).flatMap((polarity) =>
           confident([sumUp(found.filter((speck) => speck.polarity === polarity))], share),

@@ -14,6 +14,7 @@ import type {
   MendProposal,
   MendSurroundings,
   MendWish,
+  PictureNature,
   MethodChoice,
   Point,
   Reach,
@@ -144,10 +145,10 @@ const api = {
   },
 
   /** Measures what a hand has marked, on the picture without mends. */
-  async measure(target: MarkTarget): Promise<Fault> {
+  async measure(target: MarkTarget, nature: PictureNature): Promise<Fault> {
     const { ready, pixels } = opened();
     await ready([markReads(target, pixels.shape)]);
-    return measureMark(target, pixels);
+    return measureMark(target, pixels, nature);
   },
 
   /** The edges that run into an area. @param clear how far around it the picture tells nothing, in pixels */

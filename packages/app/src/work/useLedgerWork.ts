@@ -52,10 +52,11 @@ export function useLedgerWork() {
 
   /** Measures what the hand marked and adds it to the ledger, as one step of history. */
   async function markDrawn(target: MarkTarget): Promise<void> {
-    const id = picture.picture?.id;
-    const measured = await byHand((hand) => hand.measure(target));
+    const marked = picture.picture;
+    if (!marked) return;
+    const measured = await byHand((hand) => hand.measure(target, marked.nature));
     // Another picture may lie on the table by now.
-    if (picture.picture?.id !== id) return;
+    if (picture.picture?.id !== marked.id) return;
     const number = picture.freeNumber();
     const fault = { ...measured, id: newFaultId(), number };
     picture.perform({

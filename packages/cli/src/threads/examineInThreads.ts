@@ -1,4 +1,4 @@
-import type { ExamineOptions, Fault, Raster, Transfer } from '@fennip/core';
+import type { ExamineOptions, Fault, PictureNature, Raster, Transfer } from '@fennip/core';
 import {
   decideFindings,
   examinePicture,
@@ -17,7 +17,7 @@ const WORTH_THREADS = 4e6;
 export async function findAmongThreads(
   threads: Threads,
   raster: Raster,
-  nature: 'print' | 'frame',
+  nature: PictureNature,
   transfer?: readonly Transfer[],
 ): Promise<Fault[]> {
   const picture = { raster: sharedRaster(raster), ...(transfer ? { transfer } : {}) };
@@ -25,7 +25,8 @@ export async function findAmongThreads(
     ...(nature === 'print' ? (['whole'] as const) : []),
     ...examineTiles(pixelsOf(raster, transfer).shape),
   ];
-  return gatherFindings(await Promise.all(parts.map((part) => threads.examine({ picture, part }))));
+  const measured = await Promise.all(parts.map((part) => threads.examine({ picture, part, nature })));
+  return gatherFindings(measured, nature);
 }
 
 /** The faults of a picture, found in threads where that pays; the result is the same either way. */
@@ -33,7 +34,7 @@ export async function examineInThreads(
   raster: Raster,
   transfer: readonly Transfer[] | undefined,
   options: ExamineOptions,
-  nature: 'print' | 'frame',
+  nature: PictureNature,
 ): Promise<Fault[]> {
   if (raster.width * raster.height < WORTH_THREADS)
     return examinePicture(pixelsOf(raster, transfer), options, nature);

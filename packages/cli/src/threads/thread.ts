@@ -5,6 +5,7 @@ import type {
   Mend,
   MendSurroundings,
   MethodChoice,
+  PictureNature,
   Raster,
   RenderGround,
   RenderPart,
@@ -32,6 +33,7 @@ export interface ExamineTask {
   readonly kind: 'examine';
   readonly picture: SharedPicture;
   readonly part: ExamineTile | 'whole';
+  readonly nature: PictureNature;
 }
 
 /** A part of a recipe, on samples that all threads share. */
@@ -49,5 +51,5 @@ export default function thread(task: MendTask | ExamineTask | RenderTask): Mend[
   }
   const pixels = pixelsOf(task.picture.raster, task.picture.transfer);
   if (task.kind === 'mend') return proposeRun(task.faults, task.surroundings, pixels, task.choice);
-  return task.part === 'whole' ? examineWhole(pixels) : examineTile(task.part, pixels);
+  return task.part === 'whole' ? examineWhole(pixels) : examineTile(task.part, pixels, task.nature);
 }

@@ -4,6 +4,7 @@ import type {
   FaultKind,
   Judgement,
   NumberedFault,
+  PictureNature,
   Recipe,
   SensorPart,
   Step,
@@ -11,8 +12,6 @@ import type {
   WorkEstimate,
 } from '@fennip/core';
 import type { ExamineRequest } from './requests.ts';
-
-export type PictureNature = 'frame' | 'print';
 
 /** From the arrival of the file to a picture that can be worked on. */
 export type PictureState = 'preparing' | 'ready' | 'failed';

@@ -5,11 +5,11 @@ import { areasOffSpecks, keepAreas, outsideAreas } from './areas/keepAreas.ts';
 import type { FaultGroup, Measured, MeasuredPart } from './examineTile.ts';
 import { examineTile, examineWhole } from './examineTile.ts';
 import type { Fault, Polarity } from './fault.ts';
+import type { PictureNature } from './nature.ts';
 import { leastConfidence } from './sensitivity.ts';
 import { LINES_KEPT, LINES_TRAINED_SHARE } from './lines/findLines.ts';
 import { keepLines, specksOffLines } from './lines/keepLines.ts';
-import { SPECKS_KEPT, SPECKS_TRAINED_SHARE } from './specks/findSpecks.ts';
-import type { Shaped } from './specks/keepStrongest.ts';
+import { SPECK_CLASSIFIERS } from './specks/findSpecks.ts';
 import { keepStrongest, withoutFit } from './specks/keepStrongest.ts';
 import { examineTiles } from './tiles.ts';
 
@@ -23,34 +23,34 @@ export interface ExamineOptions {
 /** A cut at about 0.3: for probabilities that mean what they say, F1 is greatest at half of itself (Lipton et al. 2014). */
 export const EXAMINE_DEFAULTS: ExamineOptions = { polarities: ['dark', 'bright'], sensitivity: 0.7 };
 
-/** Names what measures: it changes with everything that gives other findings on the same picture. */
-export const FINDER = 'specks, lines and areas 3';
-
-/** Areas are too few on one picture to tell what is usual on it. */
-const TRAINED_SHARE: Readonly<Record<Exclude<FaultGroup, 'areas'>, number>> = {
-  'dark specks': SPECKS_TRAINED_SHARE,
-  'bright specks': SPECKS_TRAINED_SHARE,
-  lines: LINES_TRAINED_SHARE,
-};
+/** Names what measures a picture of a nature: it changes with everything that gives other findings on the same picture. */
+export const finderOf = (nature: PictureNature): string => `specks, lines and areas 3, ${nature}`;
 
 /**
  * Puts what the tiles and the whole gave together: every finding with its probability, each place once, surest first.
  * The order of the parts does not matter.
+ *
+ * @param nature of the picture, by which they were measured
  */
-export function gatherFindings(parts: readonly MeasuredPart[]): Fault[] {
+export function gatherFindings(parts: readonly MeasuredPart[], nature: PictureNature): Fault[] {
+  const { share, kept } = SPECK_CLASSIFIERS[nature];
   const measured = (group: FaultGroup): Measured[] => parts.flatMap((part) => part[group] ?? []);
-  const groupOf = (group: Exclude<FaultGroup, 'areas'>): Shaped[] =>
-    confident(measured(group), TRAINED_SHARE[group]);
+  // Areas are too few on one picture to tell what is usual on it.
   const allAreas = keepAreas(
     withConfidence(
       measured('areas').flatMap(({ faults }) => faults),
       0,
     ),
   );
-  const lines = calibrated(keepLines(groupOf('lines').map(withoutFit)), LINES_KEPT);
+  const lines = calibrated(
+    keepLines(confident(measured('lines'), LINES_TRAINED_SHARE).map(withoutFit)),
+    LINES_KEPT,
+  );
   const specks = calibrated(
-    keepStrongest([...groupOf('dark specks'), ...groupOf('bright specks')]),
-    SPECKS_KEPT,
+    keepStrongest(
+      (['dark specks', 'bright specks'] as const).flatMap((group) => confident(measured(group), share)),
+    ),
+    kept,
   );
   const areas = areasOffSpecks(allAreas, specks);
   const spots = outsideAreas([...lines, ...specksOffLines(specks, lines)], areas);
@@ -68,14 +68,14 @@ export const decideFindings = <T extends Fault>(findings: readonly T[], options:
 /**
  * Finds the faults of a whole picture, one part after the other.
  *
- * @param nature only a print can have areas: a camera frame has no emulsion to lose
+ * @param nature only a print can have areas: a camera frame has no emulsion to lose; and each has specks of its own
  */
 export function examinePicture(
   pixels: Pixels,
   options: ExamineOptions = EXAMINE_DEFAULTS,
-  nature: 'print' | 'frame' = 'print',
+  nature: PictureNature = 'print',
 ): Fault[] {
-  const tiles = examineTiles(pixels.shape).map((tile) => examineTile(tile, pixels));
+  const tiles = examineTiles(pixels.shape).map((tile) => examineTile(tile, pixels, nature));
   const whole = nature === 'print' ? [examineWhole(pixels)] : [];
-  return decideFindings(gatherFindings([...tiles, ...whole]), options);
+  return decideFindings(gatherFindings([...tiles, ...whole], nature), options);
 }

@@ -1,11 +1,14 @@
 import type { Pixels } from '../raster/pixels.ts';
 import type { PictureShape } from '../raster/raster.ts';
+import { pictureRect } from '../raster/window.ts';
 import { findAreas } from './areas/findAreas.ts';
 import { lumaLevels } from './ground/lumaLevels.ts';
+import { lookOver } from './ground/pictureLook.ts';
 import { findLines } from './lines/findLines.ts';
 import { LINE_LEVELS } from './lines/lineCandidates.ts';
 import type { ScoredFault } from './scoredFault.ts';
 import { SPECK_LEVELS, findSpecks } from './specks/findSpecks.ts';
+import type { PictureNature } from './nature.ts';
 import { mirrorBorder } from './mirrorBorder.ts';
 import type { ExamineTile } from './tiles.ts';
 import { OVERLAP } from './tiles.ts';
@@ -64,17 +67,18 @@ function insidePicture(fault: ScoredFault, picture: PictureShape): ScoredFault |
 export const examineWhole = (pixels: Pixels): MeasuredPart => ({ areas: sumUp(findAreas(pixels)) });
 
 /** Measures the places whose centre lies in a tile. */
-export function examineTile(tile: ExamineTile, pixels: Pixels): MeasuredPart {
+export function examineTile(tile: ExamineTile, pixels: Pixels, nature: PictureNature): MeasuredPart {
   const { left, top, width, height } = tile.keep;
   const window = mirrorBorder(pixels.window(tile.read), OVERLAP);
   const levels = lumaLevels(window.raster, Math.max(SPECK_LEVELS, LINE_LEVELS));
+  const look = lookOver(pixels.window(pictureRect(pixels.shape)).raster, nature);
   const own = (fault: ScoredFault): boolean =>
     fault.x >= left &&
     fault.y >= top &&
     fault.x < left + width &&
     fault.y < top + height &&
     !isMirrored(fault, pixels.shape);
-  const specks = findSpecks(levels, window).filter(own);
+  const specks = findSpecks(levels, window, look).filter(own);
   const lines = findLines(levels, window).flatMap((line) => insidePicture(line, pixels.shape) ?? []);
   return {
     'dark specks': sumUp(specks.filter(({ polarity }) => polarity === 'dark')),

@@ -146,6 +146,28 @@ export function layTear(
   return lineFault('tear', 'bright', path, 3);
 }
 
+interface Blot {
+  readonly x: number;
+  readonly y: number;
+  readonly r: number;
+  readonly level: number;
+  readonly depth: number;
+}
+
+/** A hard blot of any shape. @param k tells its border from those of others */
+function layBlot(sheet: Sheet, { x, y, r, level, depth }: Blot, k: number, seed: number): void {
+  const reach = r * 1.8 + 1;
+  for (let py = Math.max(0, Math.floor(y - reach)); py < Math.min(sheet.height, y + reach); py++) {
+    for (let px = Math.max(0, Math.floor(x - reach)); px < Math.min(sheet.width, x + reach); px++) {
+      const [dx, dy] = [px + 0.5 - x, py + 0.5 - y];
+      const angle = Math.atan2(dy, dx);
+      const ragged = r * (0.75 + 0.5 * noise2(2 * Math.cos(angle) + k * 9, 2 * Math.sin(angle), seed));
+      const share = Math.min(1, Math.max(0, ragged + 0.5 - Math.hypot(dx, dy)));
+      cover(sheet, py * sheet.width + px, depth * share, level);
+    }
+  }
+}
+
 /** Dust on the glass of the scanner and holes in the emulsion: small, hard, of any shape. */
 export function laySpecks(sheet: Sheet, count: number, seed: number): LaidFault[] {
   const uniform = mulberry(seed);
@@ -156,23 +178,22 @@ export function laySpecks(sheet: Sheet, count: number, seed: number): LaidFault[
     const isDark = uniform() < 0.3;
     const level = isDark ? 0.02 : BARE + 0.1 * uniform();
     const depth = 0.55 + 0.45 * uniform();
-    const reach = r * 1.8 + 1;
-    for (let py = Math.max(0, Math.floor(y - reach)); py < Math.min(sheet.height, y + reach); py++) {
-      for (let px = Math.max(0, Math.floor(x - reach)); px < Math.min(sheet.width, x + reach); px++) {
-        const [dx, dy] = [px + 0.5 - x, py + 0.5 - y];
-        const ragged =
-          r *
-          (0.75 +
-            0.5 * noise2(2 * Math.cos(Math.atan2(dy, dx)) + k * 9, 2 * Math.sin(Math.atan2(dy, dx)), seed));
-        cover(
-          sheet,
-          py * sheet.width + px,
-          depth * Math.min(1, Math.max(0, ragged + 0.5 - Math.hypot(dx, dy))),
-          level,
-        );
-      }
-    }
+    layBlot(sheet, { x, y, r, level, depth }, k, seed);
     return { kind: 'speck', polarity: isDark ? 'dark' : 'bright', x, y, r, depth };
+  });
+}
+
+/** Chips of the emulsion down to the paper: larger than holes, few. */
+export function layChips(sheet: Sheet, count: number, seed: number): LaidFault[] {
+  const uniform = mulberry(seed);
+  return Array.from({ length: count }, (_, k) => {
+    const x = sheet.width * (0.05 + 0.9 * uniform());
+    const y = sheet.height * (0.05 + 0.9 * uniform());
+    const r = 4 + 9 * uniform() ** 2;
+    const level = BARE + 0.1 * uniform();
+    const depth = 0.85 + 0.15 * uniform();
+    layBlot(sheet, { x, y, r, level, depth }, k, seed);
+    return { kind: 'speck', polarity: 'bright', x, y, r, depth };
   });
 }
 

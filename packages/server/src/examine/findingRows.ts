@@ -1,5 +1,5 @@
 import type { Fault, FaultKind, NumberedFault } from '@fennip/core';
-import { FINDER } from '@fennip/core';
+import { finderOf } from '@fennip/core';
 
 import type { Database } from '../database/connect.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
@@ -35,7 +35,7 @@ const numbered = (findings: readonly Fault[], first: number, { nature }: Nature)
  */
 export async function findingsOf(database: Database, picture: Nature): Promise<NumberedFault[] | null> {
   const row = await database<ExaminationRow>('examinations')
-    .where({ picture_id: picture.id, finder: FINDER })
+    .where({ picture_id: picture.id, finder: finderOf(picture.nature) })
     .first('findings', 'first_number');
   return row ? numbered(row.findings, row.first_number, picture) : null;
 }
@@ -57,7 +57,7 @@ export function keepFindings(
     await change('examinations')
       .insert({
         picture_id: picture.id,
-        finder: FINDER,
+        finder: finderOf(picture.nature),
         first_number: first,
         findings: JSON.stringify(findings),
       })

@@ -21,7 +21,7 @@ export async function measurePicture(
   const tiles = examineTiles(wholeWindow(raster).picture);
   // Only a print can have areas: a camera frame has no emulsion to lose.
   const whole = row.nature === 'print' ? [threads.examineWhole(raster)] : [];
-  const parts = [...whole, ...tiles.map((tile) => threads.examine(raster, tile))];
+  const parts = [...whole, ...tiles.map((tile) => threads.examine(raster, tile, row.nature))];
   let done = 0;
   const measured = await Promise.all(
     parts.map(async (measuring) => {
@@ -31,5 +31,5 @@ export async function measurePicture(
       return part;
     }),
   );
-  return gatherFindings(measured);
+  return gatherFindings(measured, row.nature);
 }

@@ -1,5 +1,6 @@
 import type { CaptureData, Depth, SensorPart, Transfer, WorkEstimate } from '@fennip/core';
-import type { ExamineRequest, ExamineState, Picture, PictureNature, PictureState } from '@fennip/contract';
+import type { ExamineRequest, ExamineState, Picture, PictureState } from '@fennip/contract';
+import type { PictureNature } from '@fennip/core';
 import type { Database } from '../database/connect.ts';
 import { PAUSE_SECONDS } from '../history/pace.ts';
 import { notFound } from '../http/refusal.ts';

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Readable } from 'node:stream';
-import type { Picture, PictureNature } from '@fennip/contract';
+import type { Picture } from '@fennip/contract';
+import type { PictureNature } from '@fennip/core';
 import type { PictureHeader } from '@fennip/files';
 import { PictureError, captureData, readHeader } from '@fennip/files';
 import type { Context } from '../context.ts';

@@ -15,6 +15,7 @@ import type {
   MendProposal,
   MendSurroundings,
   Pixels,
+  PictureNature,
   Placement,
   Raster,
   Recipe,
@@ -106,6 +107,7 @@ export type ThreadTask =
       readonly task: 'examine';
       readonly raster: Raster;
       readonly tile: ExamineTile;
+      readonly nature: PictureNature;
     }
   | { readonly task: 'examine whole'; readonly raster: Raster }
   | {
@@ -368,7 +370,7 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
     case 'load':
       return load(task);
     case 'examine':
-      return Promise.resolve(examineTile(task.tile, pixelsOf(task.raster)));
+      return Promise.resolve(examineTile(task.tile, pixelsOf(task.raster), task.nature));
     case 'examine whole':
       return Promise.resolve(examineWhole(pixelsOf(task.raster)));
     case 'chart':

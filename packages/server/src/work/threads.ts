@@ -12,6 +12,7 @@ import type {
   MendProposal,
   MendSurroundings,
   PartRenderers,
+  PictureNature,
   Placement,
   Raster,
   Recipe,
@@ -42,7 +43,7 @@ export interface Threads {
   prepare(original: string, folder: string, written: (level: LevelWritten) => void): Promise<void>;
   /** @param recipe laid down on the picture; null loads it as it came in */
   load(original: string, recipe: Recipe | null): Promise<Raster>;
-  examine(raster: Raster, tile: ExamineTile): Promise<MeasuredPart>;
+  examine(raster: Raster, tile: ExamineTile, nature: PictureNature): Promise<MeasuredPart>;
   /** What is looked for on the picture as a whole. */
   examineWhole(raster: Raster): Promise<MeasuredPart>;
   /** Makes the dust charts of a sensor from frames of it, in the order they were taken. */
@@ -178,7 +179,7 @@ export function startThreads(mostPixels: number): Threads {
     prepare: (original, folder, written) =>
       runSpeaking((port) => ({ task: 'prepare', original, folder, mostPixels, port }), written),
     load: (original, recipe) => loaded(original, recipe),
-    examine: (raster, tile) => run({ task: 'examine', raster, tile }),
+    examine: (raster, tile, nature) => run({ task: 'examine', raster, tile, nature }),
     examineWhole: (raster) => run({ task: 'examine whole', raster }),
     chart: (sensor, frames, progress) =>
       runSpeaking((port) => ({ task: 'chart', sensor, frames, mostPixels, port }), progress),

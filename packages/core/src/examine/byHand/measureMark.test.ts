@@ -30,7 +30,7 @@ describe('a mark made by hand', () => {
     [36, 8],
   ])('has the size of a shadow of radius %i, wherever on it the click falls', (r, off) => {
     const pixels = pixelsWith((x, y, tone) => tone * (1 - 0.35 * disc(x, y, [150, 120, r], 0.4 * r)));
-    const fault = measureMark(click(150 + off / 2, 120 - off / 2), pixels);
+    const fault = measureMark(click(150 + off / 2, 120 - off / 2), pixels, 'frame');
     expect(fault).toMatchObject({ kind: 'speck', polarity: 'dark', confidence: 1 });
     expect(Math.hypot(fault.x - 150, fault.y - 120)).toBeLessThan(1 + 0.15 * r);
     expect(fault.r / r).toBeGreaterThan(0.75);
@@ -41,6 +41,7 @@ describe('a mark made by hand', () => {
     const fault = measureMark(
       { ...click(200.5, 90.5), r: 7 },
       pixelsWith((_x, _y, tone) => tone, 0),
+      'print',
     );
     expect(fault).toMatchObject({ kind: 'speck', x: 200.5, y: 90.5, r: 7 });
     expect(fault.strength).toBeLessThan(0.02);
@@ -52,7 +53,7 @@ describe('a mark made by hand', () => {
       Math.abs(x - course(y)) < 1.5 && y > 40 && y < 200 ? 0.95 : tone,
     );
     const points: Point[] = [40, 90, 140, 200].map((y, i) => [course(y) + (i % 2 === 0 ? 2 : -2), y]);
-    const fault = measureMark({ shape: 'stroke', points, width: 6 }, pixels);
+    const fault = measureMark({ shape: 'stroke', points, width: 6 }, pixels, 'print');
     expect(fault).toMatchObject({ kind: 'scratch', polarity: 'bright' });
     const away = (fault.path ?? []).map(([x, y]) => Math.abs(x - course(y)));
     expect(away.length).toBeGreaterThan(2);
@@ -70,7 +71,7 @@ describe('a mark made by hand', () => {
   it('is a loss where only paper is left, a stain where the texture goes on, a tear where it is narrow', () => {
     const weave = (x: number, y: number): number => 0.08 * Math.sin(x * 1.7) * Math.sin(y * 1.9);
     const kindOn = (lay: (x: number, y: number, tone: number) => number, outline = square) =>
-      measureMark({ shape: 'outline', points: outline }, pixelsWith(lay)).kind;
+      measureMark({ shape: 'outline', points: outline }, pixelsWith(lay), 'print').kind;
     expect(kindOn((x, y, tone) => (isIn(x, y) ? 0.93 : tone + weave(x, y)))).toBe('loss');
     expect(kindOn((x, y, tone) => tone + weave(x, y) - (isIn(x, y) ? 0.12 : 0))).toBe('stain');
     const crack: Point[] = [

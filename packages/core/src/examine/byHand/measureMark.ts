@@ -11,7 +11,9 @@ import { targetBounds } from '../../target/targetBounds.ts';
 import { areaKind } from '../areas/areaKind.ts';
 import { AREA_LOOK, areaTraits } from '../areas/areaTraits.ts';
 import type { Fault } from '../fault.ts';
+import { lookOver } from '../ground/pictureLook.ts';
 import { lumaLevels } from '../ground/lumaLevels.ts';
+import type { PictureNature } from '../nature.ts';
 import { mirrorBorder } from '../mirrorBorder.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import { LARGEST_SPECK, SPECK_LEVELS, findSpecks } from '../specks/findSpecks.ts';
@@ -43,9 +45,19 @@ export const markReads = (target: MarkTarget, picture: PictureShape): Rect =>
   );
 
 /** The speck under a click as the finder measures it; null where it sees none. */
-function speckUnder({ x, y }: DiscTarget, pixels: Pixels, rect: Rect): ScoredFault | null {
+function speckUnder(
+  { x, y }: DiscTarget,
+  pixels: Pixels,
+  rect: Rect,
+  nature: PictureNature,
+): ScoredFault | null {
   const window = mirrorBorder(pixels.window(rect), LARGEST_SPECK);
-  const near = findSpecks(lumaLevels(window.raster, SPECK_LEVELS), window).filter(
+  const near = findSpecks(
+    lumaLevels(window.raster, SPECK_LEVELS),
+    window,
+    // Of the whole picture there may be no more than this.
+    lookOver(window.raster, nature),
+  ).filter(
     (speck) =>
       speck.score >= LEAST_SCORE &&
       Math.hypot(speck.x - x, speck.y - y) <= Math.max(WITHIN_PIXELS, WITHIN_RADII * speck.r),
@@ -69,8 +81,8 @@ function middleDisc({ points, width }: StrokeTarget): Pick<DiscTarget, 'x' | 'y'
   return { x, y, r: width / 2 };
 }
 
-function measureClick(target: DiscTarget, pixels: Pixels, rect: Rect): Fault {
-  const speck = speckUnder(target, pixels, rect);
+function measureClick(target: DiscTarget, pixels: Pixels, rect: Rect, nature: PictureNature): Fault {
+  const speck = speckUnder(target, pixels, rect, nature);
   if (speck) {
     const { kind, polarity, x, y, r, strength, softness } = speck;
     return { kind, polarity, x, y, r, strength, softness, confidence: SURE };
@@ -128,11 +140,11 @@ function measureOutline({ points }: OutlineTarget, pixels: Pixels, rect: Rect): 
  * stays. A stroke is laid onto the line under it. An outline is taken as it was drawn; its kind is told from its
  * texture and tone. Works on encoded values.
  */
-export function measureMark(target: MarkTarget, pixels: Pixels): Fault {
+export function measureMark(target: MarkTarget, pixels: Pixels, nature: PictureNature): Fault {
   const rect = markReads(target, pixels.shape);
   switch (target.shape) {
     case 'disc':
-      return measureClick(target, pixels, rect);
+      return measureClick(target, pixels, rect, nature);
     case 'stroke':
       return target.points.length > 1
         ? measureStroke(target, pixels)
@@ -140,6 +152,7 @@ export function measureMark(target: MarkTarget, pixels: Pixels): Fault {
             { shape: 'disc', x: target.points[0][0], y: target.points[0][1], r: target.width / 2 },
             pixels,
             rect,
+            nature,
           );
     case 'outline':
       return measureOutline(target, pixels, rect);

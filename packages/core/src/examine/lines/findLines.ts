@@ -6,7 +6,7 @@ import type { ScoredFault } from '../scoredFault.ts';
 import type { LinePoint } from './joinPaths.ts';
 import { lineCandidates } from './lineCandidates.ts';
 import lineForest from './lineForest.json' with { type: 'json' };
-import { lineKind } from './lineKind.ts';
+import { nameLine } from './nameLine.ts';
 import { LINE_TRAITS } from './lineTraits.ts';
 
 /** The share of faults among the candidates that the classifier was trained on. */
@@ -54,9 +54,12 @@ export function findLines(
   return lines.map((line, k): ScoredFault => {
     const path = thinned(line.path, left, top);
     const [x, y] = path[path.length >> 1];
+    const { kind, width } =
+      scores[k] >= LEAST_LOOKED_INTO
+        ? nameLine(line, ground)
+        : ({ kind: 'scratch', width: line.width } as const);
     return {
-      kind: scores[k] >= LEAST_LOOKED_INTO ? lineKind(line, ground) : 'scratch',
-      ...{ polarity: line.polarity, x, y, r: line.width / 2 },
+      ...{ kind, polarity: line.polarity, x, y, r: width / 2 },
       ...{
         strength: line.strength,
         softness: SOFTNESS,

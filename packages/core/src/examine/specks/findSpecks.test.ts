@@ -35,7 +35,7 @@ describe('the finder of specks', () => {
     ['bright', -1, 8],
     ['dark', 1, 16],
   ] as const)('finds %s specks of all sizes in a sky and nothing else', (polarity, sign, depth) => {
-    const found = examinePicture(pixelsOf(spotted(sign, depth)), options);
+    const found = examinePicture(pixelsOf(spotted(sign, depth)), options, 'frame');
     expect(found).toHaveLength(SPOTS.length);
     for (const spot of SPOTS) {
       const hit = found.find((fault) => Math.hypot(fault.x - spot.x, fault.y - spot.y) < 0.25 * spot.r + 0.5);
@@ -43,6 +43,40 @@ describe('the finder of specks', () => {
       expect(hit?.r).toBeGreaterThan(0.7 * spot.r);
       expect(hit?.r).toBeLessThan(1.4 * spot.r);
     }
+  });
+
+  it('takes a bright disc for a particle on a frame, and on a print only what is as bright as its paper for a hole', () => {
+    const holes = [
+      [80, 60, 2],
+      [170, 250, 3],
+      [240, 70, 2.5],
+      [340, 210, 3.5],
+    ] as const;
+    const discs = [
+      [120, 150, 11],
+      [300, 130, 14],
+    ] as const;
+    const scene = pictureOf(
+      WIDTH,
+      HEIGHT,
+      (x, y) => {
+        const rim = Math.min(x, y, WIDTH - x, HEIGHT - y);
+        const own = discs.reduce((tone, [cx, cy, r]) => tone + 0.16 * speckAt(x, y, cx, cy, r), sky(x, y));
+        const isHole = holes.some(([cx, cy, r]) => Math.hypot(x - cx, y - cy) < r);
+        return rim < 20 || isHole ? 0.9 : own;
+      },
+      { grain: 0.008 },
+    );
+    const foundOn = (nature: 'frame' | 'print') =>
+      examinePicture(pixelsOf(scene), options, nature).filter(({ kind }) => kind === 'speck');
+    const has = (
+      nature: 'frame' | 'print',
+      places: readonly (readonly [number, number, number])[],
+    ): boolean[] =>
+      places.map(([x, y, r]) => foundOn(nature).some((one) => Math.hypot(one.x - x, one.y - y) < r));
+    expect(has('print', holes)).toEqual([true, true, true, true]);
+    expect(has('print', discs)).toEqual([false, false]);
+    expect(has('frame', discs)).toEqual([true, true]);
   });
 
   it('looks only for the polarity that is asked for', () => {
@@ -56,7 +90,10 @@ describe('the finder of specks', () => {
       (x, y) => sky(x, y) - (y > 160 ? 0.2 : 0) - (Math.abs(x - 0.4 * y - 100) < 3 ? 0.25 : 0),
       { grain: 0.008 },
     );
-    expect(examinePicture(pixelsOf(scene), options).filter(({ kind }) => kind === 'speck')).toEqual([]);
+    for (const nature of ['frame', 'print'] as const) {
+      const found = examinePicture(pixelsOf(scene), options, nature);
+      expect(found.filter(({ kind }) => kind === 'speck')).toEqual([]);
+    }
   });
 
   it('says less at a lower sensitivity, and never something else', () => {

@@ -2,9 +2,12 @@ import type { Window } from '../../raster/window.ts';
 import type { Calibration, Forest, GrownForest } from '../classify/forest.ts';
 import { AS_IT_IS, growForest } from '../classify/forest.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
+import type { PictureLook } from '../ground/pictureLook.ts';
+import type { PictureNature } from '../nature.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import { levelsFor, speckCandidates } from './candidates.ts';
-import speckForest from './speckForest.json' with { type: 'json' };
+import frameForest from './frameSpeckForest.json' with { type: 'json' };
+import printForest from './printSpeckForest.json' with { type: 'json' };
 import { SPECK_TRAITS, measureSpecks } from './speckTraits.ts';
 
 /** Specks up to this radius are looked for, in pixels. */
@@ -13,14 +16,27 @@ export const LARGEST_SPECK = 60;
 /** Levels that a search for the largest specks looks at. */
 export const SPECK_LEVELS = levelsFor(LARGEST_SPECK);
 
-/** The share of faults among the candidates that the classifier was trained on. */
-export const SPECKS_TRAINED_SHARE: number = speckForest.share;
+/** What scores specks, and what its scores mean. */
+export interface SpeckClassifier {
+  readonly forest: GrownForest;
+  /** The share of faults among the candidates that it was trained on. */
+  readonly share: number;
+  /** How the confidence of what is kept means what it says. */
+  readonly kept: Calibration;
+}
 
-const trained: Forest = speckForest;
-const grown = growForest(trained);
+const classifierOf = (trained: Forest): SpeckClassifier => ({
+  forest: growForest(trained),
+  share: trained.share,
+  kept: trained.kept ?? AS_IT_IS,
+});
 
-/** How the confidence of what is kept means what it says. */
-export const SPECKS_KEPT: Calibration = trained.kept ?? AS_IT_IS;
+/** Each nature has specks of its own, and a classifier that was trained on those. */
+export const SPECK_CLASSIFIERS: Readonly<Record<PictureNature, SpeckClassifier>> = {
+  frame: classifierOf(frameForest),
+  print: classifierOf(printForest),
+};
+
 const TONE = SPECK_TRAITS.indexOf('tone');
 const EVIDENCE = SPECK_TRAITS.indexOf('evidence');
 
@@ -30,15 +46,17 @@ const EVIDENCE = SPECK_TRAITS.indexOf('evidence');
  * away, and scored by a forest of trees that was trained on seeded faults over open photographs.
  *
  * @param levels of the window's luma, {@link SPECK_LEVELS} of them where its size allows
- * @param forest what scores them; the trained one where none is given
+ * @param look of the whole picture: what is a flaw on a print may be the subject's own on a frame
+ * @param forest what scores them; the one for its nature where none is given
  * @returns every place that was measured, of both polarities, in pixels of the whole picture
  */
 export function findSpecks(
   levels: readonly LumaPlane[],
   { left, top, raster }: Window,
-  forest: GrownForest = grown,
+  look: PictureLook,
+  forest: GrownForest = SPECK_CLASSIFIERS[look.nature].forest,
 ): ScoredFault[] {
-  const specks = measureSpecks(speckCandidates(levels), levels, raster);
+  const specks = measureSpecks(speckCandidates(levels), levels, raster, look);
   const scores = forest.scoreAll(specks.map(({ traits }) => traits));
   return specks.map(({ candidate, x, y, r, softness, strength, traits }, k): ScoredFault => ({
     ...{ kind: 'speck', polarity: candidate.polarity, x: left + x, y: top + y, r, strength, softness },

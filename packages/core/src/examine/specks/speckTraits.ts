@@ -2,6 +2,7 @@ import type { Raster } from '../../raster/raster.ts';
 import { colourChannels, fullScale } from '../../raster/raster.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import { LUMA_STEPS, lumaAt } from '../ground/lumaLevels.ts';
+import type { PictureLook } from '../ground/pictureLook.ts';
 import { pixelUnder } from '../pixelUnder.ts';
 import type { PlaceGrid } from '../placeGrid.ts';
 import { createPlaceGrid } from '../placeGrid.ts';
@@ -38,7 +39,12 @@ export const SPECK_TRAITS = [
   'crowd',
   'stronger',
   'rank',
+  'toWhite',
+  'toBlack',
 ] as const;
+
+const TO_WHITE = SPECK_TRAITS.indexOf('toWhite');
+const CORE_TONE = SPECK_TRAITS.indexOf('coreTone');
 
 /** A candidate as it was measured. Pixels of the picture. */
 export interface MeasuredSpeck {
@@ -280,11 +286,12 @@ function alike(candidates: readonly Candidate[]): Candidate[][] {
   return [...groups.values()];
 }
 
-/** Measures all candidates. @param raster the picture they were found on, for its colours */
+/** Measures all candidates. @param raster the picture they were found on, for its colours; `look` is that of the whole picture */
 export function measureSpecks(
   candidates: readonly Candidate[],
   levels: readonly LumaPlane[],
   raster: Raster,
+  { black, white }: PictureLook,
 ): MeasuredSpeck[] {
   const measured = alike(candidates).flatMap((group): MeasuredSpeck[] => {
     const plane = levels[group[0].level];
@@ -297,5 +304,7 @@ export function measureSpecks(
     return inside.map((candidate, k) => measure(candidate, explanations[k], plane, raster));
   });
   countCrowds(measured);
+  for (const { traits } of measured)
+    traits.splice(TO_WHITE, 2, white - traits[CORE_TONE], traits[CORE_TONE] - black);
   return measured;
 }

@@ -51,22 +51,31 @@ export interface LineGround {
   readonly picture: PictureShape;
 }
 
+/** What a line is taken for. */
+export interface NamedLine {
+  readonly kind: FaultKind;
+  /** Full width in pixels; of a tear where it gapes. */
+  readonly width: number;
+}
+
 /**
  * What kind of flaw a line is, from what was measured of it. A tear gapes at the edge of the sheet and closes towards its
  * point; along a crease the sheet is shaded on one side and lit on the other; dark lines that curl lie on the glass; all
  * others run through the picture itself. The bounds are common practice, tried on the demo's print and on seeded
  * scratches over open photographs.
  */
-export function lineKind(line: MeasuredLine, ground: LineGround): FaultKind {
+export function nameLine(line: MeasuredLine, ground: LineGround): NamedLine {
   const { polarity, traits, length, width } = line;
-  if (polarity === 'dark' && traits[TURNING] >= CURLED) return 'fibre';
+  if (polarity === 'dark' && traits[TURNING] >= CURLED) return { kind: 'fibre', width };
   const shorter = Math.min(ground.picture.width, ground.picture.height);
-  if (length < LEAST.tear * shorter) return 'scratch';
+  if (length < LEAST.tear * shorter) return { kind: 'scratch', width };
   // Beyond the edge of the picture a line is its own mirror image.
   const path = line.path.filter(([x, y]) => fromEdge(ground.left + x, ground.top + y, ground.picture) >= 0);
   const profile =
     path.length > 1 ? lineProfile(ground.plane, path, width, polarity === 'dark' ? 1 : -1) : null;
-  if (!profile) return 'scratch';
-  if (isTear(path, profile, ground)) return 'tear';
-  return length >= LEAST.crease * shorter && isCrease(profile) ? 'crease' : 'scratch';
+  if (!profile) return { kind: 'scratch', width };
+  if (isTear(path, profile, ground))
+    return { kind: 'tear', width: Math.max(profile.startWidth, profile.endWidth) };
+  const isFolded = length >= LEAST.crease * shorter && isCrease(profile);
+  return { kind: isFolded ? 'crease' : 'scratch', width };
 }
