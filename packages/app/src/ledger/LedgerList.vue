@@ -37,14 +37,11 @@ const virtual = useVirtualizer(
     overscan: 12,
   })),
 );
-/** So many lines are drawn at most: what scrolls out of sight is drawn anew as what scrolls into it. */
-const PLACES = 128;
-
 /** The lines in sight, with where each of them stands. */
 const visible = computed(() =>
-  virtual.value.getVirtualItems().flatMap(({ index, start }) => {
+  virtual.value.getVirtualItems().flatMap(({ key, index, start }) => {
     const line = lines.value[index];
-    return line ? [{ key: index % PLACES, start, line }] : [];
+    return line ? [{ key: Number(key), start, line }] : [];
   }),
 );
 

@@ -46,7 +46,7 @@ function changedMarks(a: MarkScene, b: MarkScene): LedgerEntry[] {
 const FONT = '500 11px "IBM Plex Mono", monospace';
 
 /** How far another mark and its number may reach into a part of the screen, in screen pixels. */
-const ROOM = { mark: 16, number: 46 };
+const ROOM = { mark: 16, number: 70 };
 
 /** So many marks are drawn anew one by one; of more all are. */
 const FEW = 24;
@@ -97,23 +97,21 @@ export function createMarkLayer(): MarkLayer {
       if (!isDrafted(scene, entry)) drawMark(context, sprites, scene, entry);
   }
 
-  /** Draws parts of the screen anew, and nothing beyond them. */
+  /** Draws parts of the screen anew, and nothing beyond them: one by one, because a clip of many is not cut sharp. */
   function drawParts(context: CanvasRenderingContext2D, scene: MarkScene, boxes: readonly Box[]): void {
-    const touched = new Set<LedgerEntry>();
     const room = scene.withTags ? ROOM.number : ROOM.mark;
-    context.save();
-    context.beginPath();
+    // Where others have none, these have a number.
+    const named = scene.shown.filter((entry) => isNamed(scene, entry));
     for (const { left, top, right, bottom } of boxes) {
-      context.clearRect(left, top, right - left, bottom - top);
+      context.save();
+      context.beginPath();
       context.rect(left, top, right - left, bottom - top);
-      for (const entry of scene.within(left - room, top - room, right + room, bottom + room))
-        touched.add(entry);
+      context.clip();
+      context.clearRect(left, top, right - left, bottom - top);
+      const near = scene.within(left - room, top - room, right + room, bottom + room);
+      drawAll(context, scene, [...new Set([...near, ...named])]);
+      context.restore();
     }
-    context.clip();
-    // In the order of the ledger, as where all are drawn.
-    const entries = scene.shown.filter((entry) => touched.has(entry) || isNamed(scene, entry));
-    drawAll(context, scene, entries);
-    context.restore();
   }
 
   /** Brings what rests up to date: all of it, or what changed of it. */

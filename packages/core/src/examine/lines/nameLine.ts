@@ -61,8 +61,8 @@ export interface NamedLine {
 /**
  * What kind of flaw a line is, from what was measured of it. A tear gapes at the edge of the sheet and closes towards its
  * point; along a crease the sheet is shaded on one side and lit on the other; dark lines that curl lie on the glass; all
- * others run through the picture itself. The bounds are common practice, tried on the demo's print and on seeded
- * scratches over open photographs.
+ * others run through the picture itself. The bounds were found on the demo's print and on seeded scratches over open
+ * photographs: there they tell its two tears and its crease from 22 scratches, and take 2 of 95 laid scratches for tears.
  */
 export function nameLine(line: MeasuredLine, ground: LineGround): NamedLine {
   const { polarity, traits, length, width } = line;
