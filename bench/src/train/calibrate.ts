@@ -1,7 +1,6 @@
 import type { Calibration } from '@fennip/core';
 
-const ROUNDS = 200;
-const MOST_STEP = 0.5;
+const ROUNDS = 60;
 
 /**
  * The straight line through log-odds that makes scores mean what they say (Platt 1999), by Newton's method on the
@@ -24,9 +23,8 @@ export function calibrate(scores: readonly number[], labels: readonly number[]):
     });
     const determinant = hss * hoo - hso * hso;
     const [ds, dOffset] = [(hoo * gs - hso * go) / determinant, (hss * go - hso * gs) / determinant];
-    // Far from where it ends a whole step may lead away from it.
-    slope += Math.min(MOST_STEP, Math.max(-MOST_STEP, ds));
-    offset += Math.min(MOST_STEP, Math.max(-MOST_STEP, dOffset));
+    slope += ds;
+    offset += dOffset;
     if (Math.abs(ds) + Math.abs(dOffset) < 1e-6) break;
   }
   return { slope, offset };

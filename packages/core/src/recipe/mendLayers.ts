@@ -32,6 +32,8 @@ export interface MendLayer {
 export interface LayeredMends {
   /** As it came in. */
   readonly original: Raster;
+  /** With all mends. Where nothing frames it, it is the very raster that was mended. */
+  readonly mended: Raster;
   /** In the order of the recipe; over the original they are the mended picture, in whatever order they lie. */
   readonly layers: readonly MendLayer[];
 }
@@ -141,7 +143,7 @@ function layerOf(mended: Raster, owner: Int32Array, extent: Extent, index: numbe
 export function mendLayers(raster: Raster, recipe: Recipe, options: RenderOptions = {}): LayeredMends {
   const { finish = [] } = recipe;
   const framing = framingOf(raster, finish);
-  const original = frameWhole(cloneRaster(raster), finish);
+  const original = framing ? frameWhole(raster, finish) : cloneRaster(raster);
   const owner = mendNoting(raster, recipe, options);
   const mended = frameWhole(raster, finish);
   const seen = new Int32Array(mended.width * mended.height).fill(NOBODY);
@@ -154,5 +156,5 @@ export function mendLayers(raster: Raster, recipe: Recipe, options: RenderOption
     const extent = extents.get(index);
     return extent ? [{ mend: id, ...layerOf(mended, seen, extent, index) }] : [];
   });
-  return { original, layers };
+  return { original, mended, layers };
 }

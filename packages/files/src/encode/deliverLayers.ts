@@ -21,7 +21,7 @@ export async function deliverLayers(
   recipe: Recipe,
   entries: readonly LedgerEntry[],
 ): Promise<Buffer> {
-  const { original, layers } = mendLayers(raster, recipe, header);
+  const { original, mended, layers } = mendLayers(raster, recipe, header);
   const byMend = new Map(entries.flatMap((entry) => (entry.mend ? [[entry.mend.id, entry] as const] : [])));
   const methods = new Map(recipe.mends.map(({ id, method }) => [id, method]));
   const groups = new Map<string, OpenLayer[]>(
@@ -38,7 +38,7 @@ export async function deliverLayers(
   const { finish = [] } = recipe;
   const isToned = finish.some((step) => step.on && !isFramingStep(step));
   if (isToned) renderRecipe(raster, { ...recipe, mends: [] }, header);
-  const merged = frameWhole(raster, finish);
+  const merged = isToned ? frameWhole(raster, finish) : mended;
   return openRaster(
     {
       original,

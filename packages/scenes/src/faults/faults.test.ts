@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { discAt } from './disc.ts';
+import { layStain } from './layStain.ts';
+import { layChips, layTear } from './printDamage.ts';
 import { layParticles, litParticles } from './litParticles.ts';
 import { atFNumber, layDust, sensorDust } from './sensorDust.ts';
 
@@ -50,6 +52,38 @@ describe('faults', () => {
     layParticles(lit, [particle]);
     expect(lit.light[3 * (40 * 200 + 30)]).toBeCloseTo(0.7, 6);
     expect(lit.light[0]).toBeCloseTo(0.4, 6);
+  });
+
+  it('of a torn print bare its paper, widest at the edge of the sheet, and nothing away from the tear', () => {
+    const torn = sheet();
+    const { path = [] } = layTear(torn, [0, 50], [150, 60], 4);
+    const baredAt = (x: number): number =>
+      Array.from({ length: 100 }, (_, y) => torn.light[3 * (y * 200 + x)]).filter((light) => light > 0.6)
+        .length;
+    expect(path[0][0]).toBeCloseTo(0, 6);
+    expect(baredAt(6)).toBeGreaterThan(baredAt(130));
+    expect(baredAt(130)).toBeGreaterThan(0);
+    expect(baredAt(190)).toBe(0);
+    expect(torn.light[3 * (5 * 200 + 100)]).toBeCloseTo(0.4, 6);
+  });
+
+  it('of a stained print let every colour through alike, the least at the rim', () => {
+    const stained = sheet();
+    layStain(stained, 100, 50, 30, 2);
+    const row = Array.from({ length: 100 }, (_, k) => stained.light[3 * (50 * 200 + 100 + k)]);
+    expect(row[0]).toBeGreaterThan(0.4 * 0.6);
+    expect(row[0]).toBeLessThan(0.4 * 0.85);
+    expect(Math.min(...row)).toBeLessThan(row[0] - 0.03);
+    expect(row[99]).toBeCloseTo(0.4, 6);
+    const i = 3 * (50 * 200 + 100);
+    expect(stained.light[i + 1]).toBe(stained.light[i]);
+  });
+
+  it('of a neglected print are chips as bright as paper, no smaller than holes', () => {
+    for (const { r, polarity } of layChips(sheet(), 40, 3)) {
+      expect(polarity).toBe('bright');
+      expect(r).toBeGreaterThanOrEqual(4);
+    }
   });
 
   it('are the same for the same seed, and others for another', () => {

@@ -1,3 +1,4 @@
+import { LUMA } from '../../colour/luma.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { colourChannels, fullScale } from '../../raster/raster.ts';
 import type { PictureNature } from '../nature.ts';
@@ -14,20 +15,24 @@ export interface PictureLook {
 const PLACES = 400;
 /** The tones that count as the ends: this share of the picture is darker, and as much is brighter. */
 const ENDS = 0.005;
-/** ITU-R BT.709. */
-const WEIGHTS = [0.2126, 0.7152, 0.0722];
 
 /** Looks over a picture, or over what of it is at hand. Nearest samples; the same whatever part is measured afterwards. */
 export function lookOver(raster: Raster, nature: PictureNature): PictureLook {
   const { width, height, stride, planes, depth } = raster;
   const every = Math.max(1, Math.floor(Math.max(width, height) / PLACES));
-  const weights = colourChannels(planes.length) < 3 ? [1] : WEIGHTS;
-  const tones: number[] = [];
-  for (let y = every >> 1; y < height; y += every)
-    for (let x = every >> 1; x < width; x += every)
-      tones.push(weights.reduce((sum, weight, c) => sum + weight * planes[c][y * stride + x], 0));
-  const sorted = Float64Array.from(tones).sort();
+  const first = every >> 1;
+  const across = Math.ceil((width - first) / every);
+  const tones = new Float64Array(across * Math.ceil((height - first) / every));
+  const [red, green, blue] = planes;
+  const isGrey = colourChannels(planes.length) < 3;
+  let count = 0;
+  for (let y = first; y < height; y += every)
+    for (let x = first; x < width; x += every) {
+      const i = y * stride + x;
+      tones[count++] = isGrey ? red[i] : LUMA[0] * red[i] + LUMA[1] * green[i] + LUMA[2] * blue[i];
+    }
+  tones.sort();
   const at = (share: number): number =>
-    (sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? 0) / fullScale(depth);
+    (tones[Math.min(count - 1, Math.floor(share * count))] ?? 0) / fullScale(depth);
   return { nature, black: at(ENDS), white: at(1 - ENDS) };
 }
