@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { openForMending } from './desk.ts';
+import { openForMending, saved } from './desk.ts';
 import { expect, test } from './fixtures.ts';
 import { speckedPhotograph } from './pictures.ts';
 import { workerSamples } from './workerSamples.ts';
@@ -79,6 +79,8 @@ test('every lamp shows the picture otherwise and leaves it as it is; mends are m
   await page.locator('[data-entry]').first().click();
   await page.keyboard.press('Enter');
   await expect(page.locator('[data-entry]').first()).toContainText('✓');
+  // A page that is left before that is asked whether it should be.
+  await expect.poll(async () => (await saved(page)).recipe.mends.length).toBe(1);
   await page.reload();
   await expect(page.getByRole('button', { name: 'Lamp: raking light' })).toBeVisible();
   await expect(page.locator('[data-entry]').first()).toContainText('✓');
