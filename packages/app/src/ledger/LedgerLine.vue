@@ -23,7 +23,7 @@ const size = computed(() => {
   const { mend, polarity, r } = props.entry;
   return polarity === null && mend && isTreatment(mend)
     ? (mend.name ?? say(`method.${mend.method}`))
-    : say('figure.pixels', { n: r.toFixed(1) });
+    : say('figure.pixels', { n: r.toFixed(r < 100 ? 1 : 0) });
 });
 const letter = computed(() => {
   const { polarity, kind, mend } = props.entry;
@@ -70,6 +70,7 @@ const letter = computed(() => {
   background: none;
   color: inherit;
   text-align: right;
+  white-space: nowrap;
   cursor: pointer;
 }
 .entry:hover {

@@ -32,8 +32,10 @@ export const usePicture = defineStore('picture', () => {
   const done = shallowRef<readonly HistoryStep[]>([]);
   const undone = shallowRef<readonly HistoryStep[]>([]);
   const problem = ref<string | null>(null);
-  /** What the restorer should know about saving; none while all is well. */
+  /** What the restorer should know: until it is read, or the next thing is done. */
   const notice = ref<string | null>(null);
+  /** What hinders saving; it is no longer said once all is well. */
+  let hindrance: string | null = null;
   const unsent = shallowRef<readonly Task[]>([]);
   /** Grows when all tiles must be painted anew. */
   const opening = ref(0);
@@ -226,7 +228,8 @@ export const usePicture = defineStore('picture', () => {
     if (picture.value?.id !== id) return;
     unsent.value = unsent.value.slice(1);
     confirm(task.kind === 'edit' ? task.edit.steps : answer.steps, answer);
-    notice.value = null;
+    if (notice.value === hindrance) notice.value = null;
+    hindrance = null;
     // An edit is on the table since it was made.
     if (task.kind !== 'edit') showWaiting();
   }
@@ -240,7 +243,7 @@ export const usePicture = defineStore('picture', () => {
         await sendFirst(id, unsent.value[0]);
       } catch (error) {
         if (!(error instanceof AnswerError)) throw error;
-        notice.value = error.message;
+        notice.value = hindrance = error.message;
         if (isPassing(error)) {
           await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
           continue;
@@ -273,6 +276,7 @@ export const usePicture = defineStore('picture', () => {
   function perform(edit: Edit): void {
     worksheet.value = applySteps(worksheet.value, edit.steps).worksheet;
     drafted.value = null;
+    if (notice.value !== hindrance) notice.value = null;
     const shown = engine().edit(edit.steps);
     undone.value = [];
     enqueue({ kind: 'edit', edit }, shown);

@@ -9,14 +9,11 @@ export interface Glass {
   readonly table: Size;
 }
 
+/** What lines are drawn on, seen or not. */
+type Ground = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
+
 /** Four corner ticks around a place. */
-export function corners(
-  context: CanvasRenderingContext2D,
-  x: number,
-  y: number,
-  half: number,
-  tick: number,
-): void {
+export function corners(context: Ground, x: number, y: number, half: number, tick: number): void {
   context.beginPath();
   for (const [sx, sy] of [
     [-1, -1],
@@ -35,12 +32,12 @@ export const markHalf = (r: number, scale: number, room = 0): number =>
   Math.max(5, r * 1.3 * scale + 3) + room;
 
 /** The ticks of a spot's mark. */
-export function traceCorners(context: CanvasRenderingContext2D, x: number, y: number, half: number): void {
+export function traceCorners(context: Ground, x: number, y: number, half: number): void {
   corners(context, x, y, half, Math.max(3, Math.min(9, half * 0.45)));
 }
 
 /** A line that reads on any ground: dark below, colour above. */
-export function strokeTwice(context: CanvasRenderingContext2D, colour: string, width: number): void {
+export function strokeTwice(context: Ground, colour: string, width: number): void {
   context.lineWidth = width + 2;
   context.strokeStyle = 'rgba(0, 0, 0, 0.65)';
   context.stroke();

@@ -1,7 +1,7 @@
 import type { LedgerEntry } from '@fennip/core';
 import { drawFocus } from './drawFocus.ts';
 import type { MarkScene } from './drawMark.ts';
-import { FADE_FAR, drawMark, fadeOf, isNamed } from './drawMark.ts';
+import { FADE_FAR, drawMark, fadeOf, isNamed, shownTarget } from './drawMark.ts';
 import { markHalf } from './drawTarget.ts';
 import type { Box } from './markBoxes.ts';
 import { boxAround, markBoxes } from './markBoxes.ts';
@@ -32,15 +32,29 @@ function differing(before: readonly LedgerEntry[], after: readonly LedgerEntry[]
 const otherIds = (a: ReadonlySet<string>, b: ReadonlySet<string>): Set<string> =>
   new Set([...[...a].filter((id) => !b.has(id)), ...[...b].filter((id) => !a.has(id))]);
 
-/** The entries whose marks look different at rest, as they were and as they are. */
-function changedMarks(a: MarkScene, b: MarkScene): LedgerEntry[] {
-  const changed = new Set(a.shown === b.shown ? [] : differing(a.shown, b.shown));
+/** What became of marks at rest between two scenes. */
+interface Changes {
+  /** Those that look different, as they were and as they are. */
+  readonly changed: readonly LedgerEntry[];
+  /** Those that were not there before: they are laid over the others, of which none has to be drawn anew. */
+  readonly added: readonly LedgerEntry[];
+}
+
+function markChanges(a: MarkScene, b: MarkScene): Changes {
+  const listed = a.shown === b.shown ? [] : differing(a.shown, b.shown);
+  const known = new Set(a.shown === b.shown ? [] : a.shown.map(({ id }) => id));
+  const added = listed.filter((entry) => !known.has(entry.id) && !isDrafted(b, entry));
+  const changed = new Set(listed.filter(({ id }) => known.has(id)));
+  const isNew = new Set(added);
+  const mark = (entry: LedgerEntry): void => {
+    if (!isNew.has(entry)) changed.add(entry);
+  };
   const chosen = a.chosen === b.chosen ? new Set<string>() : otherIds(a.chosen, b.chosen);
-  if (chosen.size > 0) for (const entry of b.shown) if (chosen.has(entry.id)) changed.add(entry);
-  if (a.focus !== b.focus) for (const entry of [a.focus, b.focus]) if (entry) changed.add(entry);
+  if (chosen.size > 0) for (const entry of b.shown) if (chosen.has(entry.id)) mark(entry);
+  if (a.focus !== b.focus) for (const entry of [a.focus, b.focus]) if (entry) mark(entry);
   if (a.drafted?.id !== b.drafted?.id)
-    for (const entry of b.shown) if (isDrafted(a, entry) || isDrafted(b, entry)) changed.add(entry);
-  return [...changed];
+    for (const entry of b.shown) if (isDrafted(a, entry) || isDrafted(b, entry)) mark(entry);
+  return { changed: [...changed], added };
 }
 
 const FONT = '500 11px "IBM Plex Mono", monospace';
@@ -53,6 +67,27 @@ const FEW = 24;
 
 const isDrafted = ({ drafted }: MarkScene, { mend }: LedgerEntry): boolean =>
   drafted !== null && mend?.id === drafted.id;
+
+/** Whether a mark is a line along what it marks. A chosen one covers the same line at rest. */
+const isLine = (scene: MarkScene, entry: LedgerEntry): boolean =>
+  ['stroke', 'outline'].includes(shownTarget(entry, scene).shape);
+
+/** The lines that are drawn over all other marks with each frame: they are long, and wind past many others that would have to be drawn anew with them. */
+function linesOver(scene: MarkScene): LedgerEntry[] {
+  if (scene.chosen.size > FEW) return [];
+  return scene.shown.filter((entry) => isOver(scene, entry) && isLine(scene, entry));
+}
+
+const isOver = ({ chosen, focus }: MarkScene, entry: LedgerEntry): boolean =>
+  entry === focus || chosen.has(entry.id);
+
+/** A scene without what is drawn over it. */
+function withoutLines(scene: MarkScene, over: readonly LedgerEntry[]): MarkScene {
+  if (over.length === 0) return scene;
+  const chosen = new Set(scene.chosen);
+  for (const { id } of over) chosen.delete(id);
+  return { ...scene, chosen, focus: scene.focus && over.includes(scene.focus) ? null : scene.focus };
+}
 
 /** Chosen ones last, on top of the others. */
 const inOrder = ({ chosen }: MarkScene, entries: readonly LedgerEntry[]): readonly LedgerEntry[] => [
@@ -118,12 +153,16 @@ export function createMarkLayer(): MarkLayer {
   function keepResting(scene: MarkScene, ratio: number): void {
     const before = last;
     last = { scene, ratio };
-    const changed =
-      before?.ratio === ratio && isSeenAlike(before.scene, scene) ? changedMarks(before.scene, scene) : null;
+    const changes =
+      before?.ratio === ratio && isSeenAlike(before.scene, scene) ? markChanges(before.scene, scene) : null;
     const context = resting.getContext('2d');
-    if (!before || !changed || !context || changed.length > FEW) return paintResting(scene, ratio);
+    if (!before || !changes || !context || changes.changed.length > FEW) return paintResting(scene, ratio);
     const atRest = { ...scene, pointer: null, hovered: null };
-    const boxes = changed.flatMap((entry) => [...markBoxes(before.scene, entry), ...markBoxes(scene, entry)]);
+    drawAll(context, atRest, changes.added);
+    const boxes = changes.changed.flatMap((entry) => [
+      ...markBoxes(before.scene, entry),
+      ...markBoxes(scene, entry),
+    ]);
     if (boxes.length > 0) drawParts(context, atRest, boxes);
   }
 
@@ -158,9 +197,12 @@ export function createMarkLayer(): MarkLayer {
     draw(context, scene) {
       const ratio = context.getTransform().a;
       sprites.setRatio(ratio);
-      keepResting(scene, ratio);
-      const all = withFaded(scene, ratio);
+      const over = linesOver(scene);
+      const below = withoutLines(scene, over);
+      keepResting(below, ratio);
+      const all = withFaded(below, ratio);
       context.drawImage(all, 0, 0, all.width / ratio, all.height / ratio);
+      drawAll(context, scene, over);
       context.font = FONT;
       if (scene.drafted || scene.hovered !== null)
         for (const entry of scene.shown)

@@ -28,19 +28,20 @@ const ROOM = 3;
 
 export function createMarkSprites(): MarkSprites {
   /** By colour, then by size and width. */
-  const kept = new Map<string, Map<number, HTMLCanvasElement>>();
+  const kept = new Map<string, Map<number, ImageBitmap>>();
   let ratio = 1;
 
-  function paint(side: number, half: number, colour: string, width: number): HTMLCanvasElement {
-    const canvas = document.createElement('canvas');
-    canvas.width = canvas.height = side;
+  /** As a bitmap: of a canvas a picture would be taken each time that it is laid down. */
+  function paint(side: number, half: number, colour: string, width: number): ImageBitmap {
+    const canvas = new OffscreenCanvas(side, side);
     const context = canvas.getContext('2d');
-    if (!context) return canvas;
-    context.setTransform(ratio, 0, 0, ratio, side / 2, side / 2);
-    context.beginPath();
-    traceCorners(context, 0, 0, half);
-    strokeTwice(context, colour, width);
-    return canvas;
+    if (context) {
+      context.setTransform(ratio, 0, 0, ratio, side / 2, side / 2);
+      context.beginPath();
+      traceCorners(context, 0, 0, half);
+      strokeTwice(context, colour, width);
+    }
+    return canvas.transferToImageBitmap();
   }
 
   return {
@@ -51,7 +52,7 @@ export function createMarkSprites(): MarkSprites {
     draw(context, x, y, { half, colour, width }) {
       if (half > MOST_HALF) return false;
       const stepped = Math.round(half / STEP) * STEP;
-      const ofColour = kept.get(colour) ?? new Map<number, HTMLCanvasElement>();
+      const ofColour = kept.get(colour) ?? new Map<number, ImageBitmap>();
       kept.set(colour, ofColour);
       const key = 100 * stepped + width;
       const side = 2 * Math.ceil((stepped + ROOM) * ratio);

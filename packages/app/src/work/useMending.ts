@@ -94,9 +94,13 @@ export function useMending() {
       ({ state, mend }) => state !== 'mended' && state !== 'lessened' && mend === null,
     );
     const open = unmended.filter((entry) => !isGuarded(entry));
+    if (open.length > 0) await mendOpen(open, choice, sheet);
     if (open.length < unmended.length)
       picture.notice = sayCount('notice.guarded', unmended.length - open.length);
-    if (open.length === 0) return;
+  }
+
+  /** Mends what is neither mended nor guarded, as one step of history. */
+  async function mendOpen(open: readonly LedgerEntry[], choice: MethodChoice, sheet: Picture): Promise<void> {
     const isSpecks = open.every(({ kind }) => kind === 'speck');
     stopped.fill(0);
     let share = 0;

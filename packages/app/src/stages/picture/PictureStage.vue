@@ -125,14 +125,16 @@ const { isHelpOpen } = useKeys({
       <template v-if="around && isDue('bars')">
         <component :is="around.TableBar" />
         <component :is="around.ExamineBar" v-if="stage === 'examine'" />
-        <component :is="around.StageNotice" />
         <component :is="around.RoundBar" v-if="round.isOn" />
       </template>
       <template v-else>
         <div class="room bar-room" />
         <div v-if="stage === 'examine'" class="room bar-room" />
       </template>
-      <PictureTable ref="table" class="table" @seen="mountParts" />
+      <div class="table">
+        <PictureTable ref="table" class="whole" @seen="mountParts" />
+        <component :is="around.StageNotice" v-if="around && isDue('bars')" class="over" />
+      </div>
       <template v-if="isProofOpen && stage !== 'finish'">
         <component :is="around.Proof" v-if="around && isDue('proof')" ref="proof" />
         <div v-else class="room proof-room" />
@@ -179,8 +181,21 @@ const { isHelpOpen } = useKeys({
   min-height: 0;
 }
 .table {
+  position: relative;
   flex: 1;
   min-height: 0;
+}
+.whole {
+  height: 100%;
+}
+/* Over the picture, which would be moved under the hand by what stands above it. */
+.over {
+  position: absolute;
+  bottom: 8px;
+  left: 50%;
+  max-width: calc(100% - 32px);
+  width: max-content;
+  transform: translateX(-50%);
 }
 /* As large as what will stand there: nothing moves when it comes. */
 .room {

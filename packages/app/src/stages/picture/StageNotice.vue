@@ -17,7 +17,8 @@ const picture = usePicture();
 .notice {
   display: flex;
   align-items: center;
-  justify-content: space-between;
+  gap: 12px;
+  margin: 0;
   padding: 4px 12px;
   border-left: 4px solid var(--open);
   background: var(--raised);
