@@ -12,6 +12,7 @@ import { loadPhotographs, loadSceneMiddle, loadSceneParts } from './photographs.
 import { benchQuality } from './quality.ts';
 import { benchSeries } from './series.ts';
 import { benchSpeed } from './speed.ts';
+import { benchTreating } from './treating.ts';
 import { benchUnderwater } from './underwater.ts';
 
 const { values } = parseArgs({ options: { only: { type: 'string' } } });
@@ -34,5 +35,6 @@ if (wanted('speed')) await benchSpeed();
 if (values.only === 'underwater') await benchUnderwater();
 if (wanted('opening')) await benchOpening();
 if (wanted('opening') || wanted('finishing')) await benchFinishing();
+if (wanted('opening') || wanted('treating')) await benchTreating();
 if (wanted('series')) await benchSeries();
 process.exit(0);

@@ -85,9 +85,13 @@ const fullRect = (part: { width: number; height: number }, place: LevelPlace): R
   height: part.height * unitOf(place),
 });
 
-/** How far around a part of a smaller level must be known for its treatments, in pixels of that level. */
-export function reachOnLevel(rect: Rect, level: number, mended: MendedPicture): number {
-  if (level === 0) return 0;
+/**
+ * How far around a part of a level must be known for the treatments that are carried out on it, in pixels of that level.
+ *
+ * @param isAsSeen see {@link Workshop}
+ */
+export function reachOnLevel(rect: Rect, level: number, mended: MendedPicture, isAsSeen: boolean): number {
+  if (level === 0 && !isAsSeen) return 0;
   const full = fullRect(rect, { level, left: rect.left, top: rect.top });
   return mended
     .laidOn(full)
@@ -109,7 +113,7 @@ export function fenceOn(fence: Fence, times: number): Fence {
   return scaled;
 }
 
-/** Carries a treatment out on a part of a smaller level, in place: near enough to be judged by. */
+/** Carries a treatment out on a part of a level, in place: on a smaller one near enough to be judged by. */
 async function treatPart(
   part: Raster,
   place: LevelPlace,
@@ -142,11 +146,16 @@ export interface Workshop {
   /** Waits for parts of the full-size picture. */
   readonly ready: (rects: readonly Rect[]) => Promise<void>;
   readonly treat: TreatBy;
+  /**
+   * Treatments of the full-size level are worked out on just what is seen, and not kept: sooner there than in pieces, of
+   * which most reach far beyond it.
+   */
+  readonly isAsSeen: boolean;
 }
 
 /**
- * A part of a level with the mends on it. On the full-size level the very pixels that will be delivered; on a smaller
- * one treatments are carried out at its own scale.
+ * A part of a level with the mends on it. On the full-size level the very pixels that will be delivered (as seen but for
+ * what is filled in beside a fence); on a smaller one treatments are carried out at its own scale.
  *
  * @param part with {@link reachOnLevel} around what is wanted of it
  */
@@ -154,11 +163,12 @@ export async function mendPart(
   part: Raster,
   place: LevelPlace,
   mended: MendedPicture,
-  { ready, treat }: Workshop,
+  { ready, treat, isAsSeen }: Workshop,
 ): Promise<Raster> {
   const full = fullRect(part, place);
+  const inPieces = place.level === 0 && !isAsSeen;
   // What changes while a treatment is worked out elsewhere makes it stale.
-  while (place.level === 0 && !mended.isPrepared(full)) {
+  while (inPieces && !mended.isPrepared(full)) {
     await ready([mended.needs(full)]);
     await mended.prepare(full, treat);
   }
@@ -185,7 +195,8 @@ export async function mendPart(
       continue;
     }
     flush();
-    if (level > 0) await treatPart(painted, place, one, mended, treat);
+    if (!inPieces && !(level === 0 && isEmpty(one.needs(full))))
+      await treatPart(painted, place, one, mended, treat);
     else for (const piece of one.piecesOn(full)) copyPatch(piece, painted, left, top);
   }
   flush();

@@ -5,6 +5,7 @@ import type {
   Framing,
   GrainModel,
   Histogram,
+  LaidPixels,
   Lamp,
   Mend,
   MendedPicture,
@@ -16,6 +17,7 @@ import type {
   SpotMend,
   Step,
   TreatBy,
+  TreatTask,
   Verdict,
   Pixels,
   ShiftMend,
@@ -74,7 +76,7 @@ import { fetchTile } from './fetchTile.ts';
 import type { FinishGround } from './finishPart.ts';
 import { finishPart, finishReachOn } from './finishPart.ts';
 import { framePart, framedRect } from './framePart.ts';
-import type { LevelPlace } from './paintTile.ts';
+import type { LevelPlace, Workshop } from './paintTile.ts';
 import { mendPart, reachOnLevel } from './paintTile.ts';
 import type { Rebuilding } from './rebuilders.ts';
 import { createRebuilders } from './rebuilders.ts';
@@ -82,6 +84,7 @@ import type { LevelPart, Repainter, Seen, Side, TileKey } from './tileKey.ts';
 import { partOfTile } from './tileKey.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
+import { treatedAnew } from './treatedAnew.ts';
 import { toBitmap, toScreen } from './toBitmap.ts';
 import { warmUp } from './warmUp.ts';
 
@@ -105,6 +108,8 @@ interface OpenPicture {
   framing: Framing | null;
   /** The finish that the tiles were painted under, as text. */
   seenFinish: string;
+  /** The mends and fences that are on the table. */
+  seenRecipe: Pick<Recipe, 'mends' | 'fences'>;
   /** Updates run one after the other; each sees what the one before it left. */
   turn: Promise<void>;
 }
@@ -153,15 +158,26 @@ let lamp: Lamp = PLAIN;
 /** Other workers that do what takes long, each with what it has worked out before. */
 const helpers: Remote<PaintHelper>[] = [];
 
-/** Has a treatment carried out by the helper that had this place before: it may remember half of the work. */
-const treat: TreatBy = async (task) => {
+/** Has a treatment carried out by one of the helpers. */
+async function treatBy(turn: number, task: TreatTask): Promise<LaidPixels | null> {
   if (helpers.length === 0) return treatWindow(task);
-  const { left, top } = task.within;
-  const helper = helpers[(Math.floor(left / TILE_SIZE) + Math.floor(top / TILE_SIZE)) % helpers.length];
   // A part of a larger raster would be sent with all of it.
   const window = { ...task.window, raster: cloneRaster(task.window.raster) };
-  return helper.treat(transfer({ ...task, window }, [window.raster.planes[0].buffer]));
-};
+  return helpers[turn % helpers.length].treat(
+    transfer({ ...task, window }, [window.raster.planes[0].buffer]),
+  );
+}
+
+/** The helper that had this place before may remember half of the work. */
+const treat: TreatBy = (task) =>
+  treatBy(Math.floor(task.within.left / TILE_SIZE) + Math.floor(task.within.top / TILE_SIZE), task);
+
+/** How the treatments on what is seen are worked out. */
+type Way = Pick<Workshop, 'treat' | 'isAsSeen'>;
+/** Piece by piece, each once: what is kept of them stands until something changes. */
+const IN_PIECES: Way = { treat, isAsSeen: false };
+/** Only where it is looked at, where no pieces are at hand: for what is small, and for what is soon to be another. */
+const AS_SEEN: Way = { treat, isAsSeen: true };
 
 /** Blur and grain are measured so far around the middle of the picture, in pixels. */
 const MEASURED_AROUND = 700;
@@ -273,8 +289,12 @@ async function touchUp(
   repainter.touched({ level, rect }, bitmap, list);
 }
 
-/** Paints what is in sight and nothing else, in as many bands as can be worked on at once. */
-async function laySheet(picture: OpenPicture, { side, level, rect }: Seen): Promise<void> {
+/**
+ * Paints what is in sight and nothing else, in as many bands as can be worked on at once.
+ *
+ * @param isAsSeen see {@link Workshop}
+ */
+async function laySheet(picture: OpenPicture, { side, level, rect }: Seen, isAsSeen: boolean): Promise<void> {
   const { list } = wanted;
   const bands = Math.min(1 + helpers.length, navigator.hardwareConcurrency);
   const edge = (k: number): number => rect.top + Math.round((k * rect.height) / bands);
@@ -282,7 +302,8 @@ async function laySheet(picture: OpenPicture, { side, level, rect }: Seen): Prom
     Array.from({ length: bands }, async (_, k) => {
       const band = { ...rect, top: edge(k), height: edge(k + 1) - edge(k) };
       if (isEmpty(band)) return;
-      const bitmap = await sendBitmap(await partSeen(picture, side, { level, rect: band }));
+      const way = isAsSeen ? { ...AS_SEEN, treat: (task: TreatTask) => treatBy(k, task) } : IN_PIECES;
+      const bitmap = await sendBitmap(await partSeen(picture, side, { level, rect: band }, way));
       repainter.laid({ level, rect: band }, bitmap, list);
     }),
   );
@@ -300,6 +321,20 @@ function mendsShown({ recipe, draft }: OpenPicture): readonly Mend[] {
 const fencesOfFinish = (picture: OpenPicture): readonly Fence[] =>
   (picture.recipe.fences ?? []).filter(({ id }) => finishOf(picture).some((step) => zoneOfStep(step) === id));
 
+/** Whether nothing but treatments changed, and they look different in most of what is in sight. */
+function isMostTreatedAnew(
+  picture: OpenPicture,
+  recipe: Pick<Recipe, 'mends' | 'fences'>,
+  seen: Seen,
+): boolean {
+  const { seenRecipe, framing, tiles } = picture;
+  if (framing || JSON.stringify(seenRecipe.fences) !== JSON.stringify(recipe.fences)) return false;
+  const rects = treatedAnew(seenRecipe.mends, recipe.mends, tiles.picture) ?? [];
+  const inSight = rects.map((rect) => intersectRects(onLevel(rect, seen.level), seen.rect));
+  const areaOf = ({ width, height }: Rect): number => width * height;
+  return Math.max(0, ...inSight.map(areaOf)) > areaOf(seen.rect) / 2;
+}
+
 /** Brings what is shown up to date. What changed again before its turn came is worked out once. */
 function show(picture: OpenPicture): Promise<void> {
   const run = async (): Promise<void> => {
@@ -312,17 +347,20 @@ function show(picture: OpenPicture): Promise<void> {
     const values = finishOf(picture).filter((step) => !isFramingStep(step));
     const seenFinish = JSON.stringify([values, fencesOfFinish(picture)]);
     const { seen } = wanted;
-    const isSheetWanted = seenFinish !== picture.seenFinish && seen !== null;
-    if (isSheetWanted) soilAll(picture, (rect) => repainter.changed(rect, 'sheet'));
-    else if (seenFinish !== picture.seenFinish) soilAll(picture, tell);
+    const isFinishedAnew = seenFinish !== picture.seenFinish;
+    const isTreatedAnew = seen !== null && isMostTreatedAnew(picture, recipe, seen);
+    const isSheetWanted = seen !== null && (isFinishedAnew || isTreatedAnew);
+    const byTile = isTreatedAnew ? (rect: Rect) => repainter.changed(rect, 'sheet') : tell;
+    if (isFinishedAnew) soilAll(picture, isSheetWanted ? (rect) => repainter.changed(rect, 'sheet') : tell);
     picture.seenFinish = seenFinish;
+    picture.seenRecipe = recipe;
     const compared = { ...recipe, mends: mends.filter(({ id }) => !without?.has(id)) };
     try {
       const elsewhere = rebuildFor(picture);
-      await picture.mended.update(recipe, picture.tiles.ready, tell, elsewhere);
-      await picture.other?.update(compared, picture.tiles.ready, tell, elsewhere);
+      await picture.mended.update(recipe, picture.tiles.ready, byTile, elsewhere);
+      await picture.other?.update(compared, picture.tiles.ready, byTile, elsewhere);
     } finally {
-      if (isSheetWanted) await laySheet(picture, seen);
+      if (isSheetWanted) await laySheet(picture, seen, isTreatedAnew);
       await finish(picture);
     }
   };
@@ -379,9 +417,15 @@ const groundOf = (picture: OpenPicture): FinishGround => ({
 });
 
 /** A part of a level as one side shows it. */
-async function sideOf(picture: OpenPicture, part: Raster, place: LevelPlace, side: Side): Promise<Raster> {
+async function sideOf(
+  picture: OpenPicture,
+  part: Raster,
+  place: LevelPlace,
+  side: Side,
+  way: Way,
+): Promise<Raster> {
   const { mended, other, tiles, comparesFinish } = picture;
-  const workshop = { ready: tiles.ready, treat };
+  const workshop = { ...way, ready: tiles.ready };
   const withMends = (): Promise<Raster> => mendPart(part, place, mended, workshop);
   const without = async (): Promise<Raster> => (other ? mendPart(part, place, other, workshop) : part);
   switch (side) {
@@ -406,29 +450,40 @@ const soilAll = ({ tiles }: OpenPicture, tell: (rect: Rect) => void): void =>
 const mendedOf = ({ mended, other }: OpenPicture): MendedPicture[] => (other ? [mended, other] : [mended]);
 
 /** How far around a part of a level must be known for the treatments and the finish on it. */
-function sidesReach(picture: OpenPicture, rect: Rect, level: number): number {
+function sidesReach(picture: OpenPicture, rect: Rect, level: number, { isAsSeen }: Way): number {
   const around = finishReachOn(finishOf(picture), level);
   const wide = growRect(rect, around);
-  return around + Math.max(...mendedOf(picture).map((mended) => reachOnLevel(wide, level, mended)));
+  return around + Math.max(...mendedOf(picture).map((mended) => reachOnLevel(wide, level, mended, isAsSeen)));
 }
 
 /** A rectangle of a level on one side, under the lamp. A difference is shown as it is. */
-async function litPart(picture: OpenPicture, level: number, rect: Rect, side: Side): Promise<Raster> {
+async function litPart(
+  picture: OpenPicture,
+  level: number,
+  rect: Rect,
+  side: Side,
+  way: Way,
+): Promise<Raster> {
   const { width, height } = pyramidLevels(picture.tiles.picture.width, picture.tiles.picture.height)[level];
   const shown = side === 'difference' ? PLAIN : lamp;
   const reach = lampReach(shown, level);
-  const around = reach + sidesReach(picture, growRect(rect, reach), level);
+  const around = reach + sidesReach(picture, growRect(rect, reach), level, way);
   const wide = intersectRects(growRect(rect, around), { left: 0, top: 0, width, height });
   const place = { level, left: wide.left, top: wide.top };
-  const seen = await sideOf(picture, await partOf(picture, level, wide), place, side);
+  const seen = await sideOf(picture, await partOf(picture, level, wide), place, side, way);
   const lit = applyLamp(seen, shown, place);
   return viewRaster(lit, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });
 }
 
 /** A part of a level of what is seen on one side. */
-async function partSeen(picture: OpenPicture, side: Side, { level, rect }: LevelPart): Promise<Raster> {
+async function partSeen(
+  picture: OpenPicture,
+  side: Side,
+  { level, rect }: LevelPart,
+  way: Way = IN_PIECES,
+): Promise<Raster> {
   const { framing, tiles } = picture;
-  const read = (part: Rect): Promise<Raster> => litPart(picture, level, part, side);
+  const read = (part: Rect): Promise<Raster> => litPart(picture, level, part, side, way);
   return framing ? framePart(framing, tiles.picture, rect, level, read) : read(rect);
 }
 
@@ -441,9 +496,11 @@ async function painted(picture: OpenPicture, key: TileKey): Promise<ImageBitmap>
     framing?.height ?? tiles.picture.height,
   )[level];
   const rect = intersectRects(partOfTile(key).rect, { left: 0, top: 0, width, height });
-  if (!framing && lamp.kind === 'plain' && sidesReach(picture, rect, level) === 0) {
+  if (!framing && lamp.kind === 'plain' && sidesReach(picture, rect, level, IN_PIECES) === 0) {
     const tile = await tiles.tile(level, column, row);
-    return sendBitmap(await sideOf(picture, tile, { level, left: rect.left, top: rect.top }, side));
+    return sendBitmap(
+      await sideOf(picture, tile, { level, left: rect.left, top: rect.top }, side, IN_PIECES),
+    );
   }
   return sendBitmap(await partSeen(picture, side, { level, rect }));
 }
@@ -476,9 +533,16 @@ async function pixelsWithout(id: string, rect: Rect): Promise<Pixels> {
 }
 
 async function pixelsOf(rect: Rect, side: 'before' | 'after'): Promise<Raster> {
-  const { tiles, mended } = opened();
-  await tiles.ready([mended.needs(rect)]);
-  return (side === 'before' ? tiles.pixels : mended.pixels).window(rect).raster;
+  const picture = opened();
+  const { tiles, mended } = picture;
+  await tiles.ready([rect]);
+  if (side === 'before') return tiles.pixels.window(rect).raster;
+  const { width, height } = tiles.picture;
+  const around = reachOnLevel(rect, 0, mended, true);
+  const wide = intersectRects(growRect(rect, around), { left: 0, top: 0, width, height });
+  const workshop = { ...AS_SEEN, ready: tiles.ready };
+  const seen = await mendPart(await partOf(picture, 0, wide), { level: 0, ...wide }, mended, workshop);
+  return viewRaster(seen, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });
 }
 
 /** Ends when all that was asked for is laid down; an answer that comes is laid down in a turn of its own. */
@@ -520,6 +584,7 @@ const api = {
       comparesFinish: false,
       framing: null,
       seenFinish: NO_FINISH,
+      seenRecipe: { mends: [] },
       turn: Promise.resolve(),
     };
   },
@@ -542,7 +607,7 @@ const api = {
         () => undefined,
       );
       const { raster } = pixels.window({ left: 0, top: 0, ...pixels.shape });
-      const workshop = { ready: () => Promise.resolve(), treat };
+      const workshop = { ...IN_PIECES, ready: () => Promise.resolve() };
       toScreen(await mendPart(raster, { level: 0, left: 0, top: 0 }, mended, workshop));
     }),
 
@@ -668,7 +733,8 @@ const api = {
     const { width, height } = pyramidLevels(picture.tiles.picture.width, picture.tiles.picture.height)[level];
     const whole = await partOf(picture, level, { left: 0, top: 0, width, height });
     const place = { level, left: 0, top: 0 };
-    const mended = await mendPart(whole, place, picture.mended, { ready: picture.tiles.ready, treat });
+    const workshop = { ...IN_PIECES, ready: picture.tiles.ready };
+    const mended = await mendPart(whole, place, picture.mended, workshop);
     const framing = framingOf(picture.tiles.picture, finishOf(picture));
     const framed = async (raster: Raster): Promise<Raster> => {
       if (!framing) return raster;
@@ -694,8 +760,12 @@ const api = {
   },
 
   /** A part of the picture for the proof, under the lamp. */
-  crop: async (rect: Rect, side: 'before' | 'after'): Promise<ImageBitmap> =>
-    sendBitmap(await litPart(opened(), 0, rect, side)),
+  async crop(rect: Rect, side: 'before' | 'after'): Promise<ImageBitmap> {
+    const picture = opened();
+    // The table comes first.
+    await picture.turn;
+    return sendBitmap(await litPart(picture, 0, rect, side, AS_SEEN));
+  },
 
   /** Takes another lamp; what is painted from now on is seen under it. */
   light(next: Lamp): void {
@@ -708,7 +778,7 @@ const api = {
     const level = Math.max(0, histogramLevel(picture.tiles.picture));
     const { width, height } = pyramidLevels(picture.tiles.picture.width, picture.tiles.picture.height)[level];
     const whole = await partOf(picture, level, { left: 0, top: 0, width, height });
-    const workshop = { ready: picture.tiles.ready, treat };
+    const workshop = { ...IN_PIECES, ready: picture.tiles.ready };
     const seen = await mendPart(whole, { level, left: 0, top: 0 }, picture.mended, workshop);
     return departureHistogram(seen, Math.max(0.7, scale / 2 ** level));
   },

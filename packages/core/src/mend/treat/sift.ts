@@ -33,16 +33,17 @@ const TONES = 512;
 const leastByTone = ({ threshold, noise }: SiftMend, top: number): Float32Array =>
   Float32Array.from({ length: TONES + 1 }, (_, tone) => threshold * noiseAt(noise, tone / TONES) * top);
 
-/** Adds a plane so many times to one without gaps. */
-function addWeighted(
-  onto: Float32Array,
-  plane: ArrayLike<number>,
-  weight: number,
-  width: number,
-  stride: number,
-): void {
-  for (let row = 0, from = 0; row < onto.length; row += width, from += stride)
-    for (let x = 0; x < width; x++) onto[row + x] += weight * plane[from + x];
+/** Luma of colour or grey planes, in code values, row after row without gaps. */
+function lumaOf(
+  planes: readonly ArrayLike<number>[],
+  { width, height, stride }: { width: number; height: number; stride: number },
+): Float32Array {
+  const luma = new Float32Array(width * height);
+  const [red, green, blue] = planes.length === 3 ? planes : [planes[0], planes[0], planes[0]];
+  for (let y = 0, at = 0; y < height; y++)
+    for (let from = y * stride; from < y * stride + width; from++, at++)
+      luma[at] = LUMA[0] * red[from] + LUMA[1] * green[from] + LUMA[2] * blue[from];
+  return luma;
 }
 
 /** Luma of the picture and of its median, and how far each pixel stands out, in thresholds: from 1 on it goes. */
@@ -50,15 +51,13 @@ function standOut(
   mend: SiftMend,
   planes: readonly ArrayLike<number>[],
   medians: readonly ArrayLike<number>[],
-  { width, height, stride }: { width: number; height: number; stride: number },
+  shape: { width: number; height: number; stride: number },
   top: number,
 ): StandingOut {
-  const weights = planes.length === 3 ? LUMA : [1];
-  const [luma, median, out] = [0, 1, 2].map(() => new Float32Array(width * height));
-  planes.forEach((plane, c) => {
-    addWeighted(luma, plane, weights[c], width, stride);
-    addWeighted(median, medians[c], weights[c], width, width);
-  });
+  const { width } = shape;
+  const luma = lumaOf(planes, shape);
+  const median = lumaOf(medians, { ...shape, stride: width });
+  const out = new Float32Array(luma.length);
   const least = leastByTone(mend, top);
   const finest = (least.length - 1) / top;
   for (let i = 0; i < out.length; i++) {
@@ -75,14 +74,15 @@ function standOut(
 
 /** Marks all pixels within a few of those with one mark. */
 function spread(marks: Uint8Array, mark: number, width: number, by: number): Uint8Array {
-  const height = marks.length / width;
   const out = new Uint8Array(marks.length);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      if (marks[y * width + x] !== mark) continue;
-      for (let ny = Math.max(0, y - by); ny <= Math.min(height - 1, y + by); ny++)
-        out.fill(1, ny * width + Math.max(0, x - by), ny * width + Math.min(width, x + by + 1));
-    }
+  for (let i = marks.indexOf(mark); i >= 0; i = marks.indexOf(mark, i + 1)) {
+    const y = Math.floor(i / width);
+    const x = i - y * width;
+    const [left, right] = [Math.max(0, x - by), Math.min(width, x + by + 1)];
+    const bottom = Math.min(marks.length / width - 1, y + by);
+    for (let row = Math.max(0, y - by); row <= bottom; row++)
+      for (let at = row * width + left; at < row * width + right; at++) out[at] = 1;
+  }
   return out;
 }
 

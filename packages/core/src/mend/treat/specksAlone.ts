@@ -30,22 +30,36 @@ function extentOf(part: readonly number[], width: number): number {
   return Math.max(right - left, bottom - top) + 1;
 }
 
-/** Whether a part is the rim of something larger, to which the rest of it belongs. */
-function isRim(part: readonly number[], { width, marks, luma, median }: StandingOut): boolean {
+/** Whether a part is the rim of something larger, to which the rest of it belongs. @param lookedAt by which part last */
+function isRim(
+  part: readonly number[],
+  { width, marks, luma, median }: StandingOut,
+  lookedAt: Int32Array,
+): boolean {
   const height = marks.length / width;
-  const meanOf = (data: Float32Array): number => part.reduce((sum, i) => sum + data[i], 0) / part.length;
-  const own = meanOf(luma);
-  const half = (own + meanOf(median)) / 2;
-  const around = new Set<number>();
+  let [own, under] = [0, 0];
   for (const i of part) {
-    const [x, y] = [i % width, Math.floor(i / width)];
-    for (let ny = Math.max(0, y - SURROUNDINGS); ny <= Math.min(height - 1, y + SURROUNDINGS); ny++)
-      for (let nx = Math.max(0, x - SURROUNDINGS); nx <= Math.min(width - 1, x + SURROUNDINGS); nx++)
-        if (!marks[ny * width + nx]) around.add(ny * width + nx);
+    own += luma[i] / part.length;
+    under += median[i] / part.length;
   }
-  let alike = 0;
-  for (const i of around) if (own > half ? luma[i] > half : luma[i] < half) alike++;
-  return alike > SHARED * around.size;
+  const half = (own + under) / 2;
+  // Told apart by a pixel of its own: no other part has it.
+  const name = part[0] + 1;
+  let [around, alike] = [0, 0];
+  for (const i of part) {
+    const y = Math.floor(i / width);
+    const x = i - y * width;
+    const [left, right] = [Math.max(0, x - SURROUNDINGS), Math.min(width - 1, x + SURROUNDINGS)];
+    const bottom = Math.min(height - 1, y + SURROUNDINGS);
+    for (let row = Math.max(0, y - SURROUNDINGS); row <= bottom; row++)
+      for (let at = row * width + left; at <= row * width + right; at++) {
+        if (marks[at] || lookedAt[at] === name) continue;
+        lookedAt[at] = name;
+        around++;
+        if (own > half ? luma[at] > half : luma[at] < half) alike++;
+      }
+  }
+  return alike > SHARED * around;
 }
 
 /**
@@ -59,10 +73,11 @@ export function specksAlone(standing: StandingOut, detail: number): Uint8Array {
   const { marks, width } = standing;
   const told = new Uint8Array(marks.length);
   const seen = new Uint8Array(marks.length);
+  const lookedAt = new Int32Array(marks.length);
   for (let start = 0; start < marks.length; start++) {
     if (!marks[start] || seen[start]) continue;
     const part = connectedPart(start, marks, seen, width);
-    const isDetail = extentOf(part, width) >= detail || isRim(part, standing);
+    const isDetail = extentOf(part, width) >= detail || isRim(part, standing, lookedAt);
     for (const i of part) told[i] = isDetail ? 2 : 1;
   }
   return told;
