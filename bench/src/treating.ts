@@ -1,4 +1,5 @@
 import { readFile } from 'node:fs/promises';
+import { LAMP_KINDS } from '@fennip/core';
 import type { Page } from '@playwright/test';
 import { chromium } from '@playwright/test';
 import { onBenchServer } from './benchServer.ts';
@@ -25,7 +26,7 @@ const PRESS_AND_WATCH = (key: string): string => `(async () => {
   let [first, last] = [0, 0];
   const start = performance.now();
   document.activeElement.dispatchEvent(
-    new KeyboardEvent('keydown', { key: '${key}', code: '${key}', bubbles: true, cancelable: true }));
+    new KeyboardEvent('keydown', { key: '${key}', bubbles: true, cancelable: true }));
   while (performance.now() - start < ${PREVIEW_MS}) {
     await new Promise((resolve) => requestAnimationFrame(resolve));
     const now = lines();
@@ -55,7 +56,23 @@ const TREATMENTS = [
   { name: 'Tone', field: 'How much of the treatment shows', seen: 'tone, another share' },
 ] as const;
 
-/** How soon a treatment of all of a 24-megapixel frame is seen as one of its numbers sets it. */
+/** How often each lamp is turned to. */
+const TURNS = 4;
+
+/** From the key that turns the lamps over to all that is in sight under the next one, in milliseconds, for each lamp. */
+async function turnLamps(page: Page): Promise<Map<string, number>> {
+  const times = new Map<string, number[]>(LAMP_KINDS.map((kind) => [kind, []]));
+  await page.locator('body').focus();
+  // The first turn measures the grain for its lamp, and is not counted.
+  for (let turn = 1; turn <= (1 + TURNS) * LAMP_KINDS.length; turn++) {
+    const [, all] = await page.evaluate<[number, number]>(PRESS_AND_WATCH('c'));
+    if (turn > LAMP_KINDS.length) times.get(LAMP_KINDS[turn % LAMP_KINDS.length])?.push(all);
+    await page.waitForTimeout(900);
+  }
+  return new Map([...times].map(([kind, all]) => [kind, median(all)]));
+}
+
+/** How soon a lamp is seen on a 24-megapixel frame, and a treatment of all of it as one of its numbers sets it. */
 export const benchTreating = (): Promise<void> =>
   onBenchServer(async (address) => {
     const { job, picture } = await prepare(address, 'frame', new Uint8Array(await readFile(FRAME)));
@@ -81,6 +98,16 @@ export const benchTreating = (): Promise<void> =>
         await page.getByRole('button', { name: 'Take away' }).first().click();
         await page.getByText('saving', { exact: true }).waitFor({ state: 'hidden' });
       }
+    const lamps: Row[] = [];
+    await page.goto(`${address}/jobs/${job.id}/pictures/${picture.id}/mend`);
+    await page.waitForTimeout(3000);
+    for (const where of ['the whole picture', '1:1']) {
+      if (where === '1:1') await page.getByRole('button', { name: '1:1' }).click();
+      await page.waitForTimeout(2000);
+      for (const [kind, time] of await turnLamps(page))
+        lamps.push([`lamp ${kind}, ${where}, to 100 ms`, time, 100, time / 100]);
+    }
+    printTable('Lamps in headless Chromium, 24 megapixels', ['what', 'ms', 'wanted ms', 'ratio'], lamps);
     printTable('Treatments in headless Chromium, 24 megapixels', ['what', 'ms', 'wanted ms', 'ratio'], rows);
     await browser.close();
   });

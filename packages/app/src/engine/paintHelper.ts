@@ -1,5 +1,5 @@
-import type { LaidPixels, Raster, TreatTask } from '@fennip/core';
-import { treatWindow } from '@fennip/core';
+import type { LaidPixels, Lamp, Raster, TreatTask } from '@fennip/core';
+import { applyLamp, treatWindow } from '@fennip/core';
 import { transfer } from 'comlink';
 import type { FinishGround } from './finishPart.ts';
 import { finishPart } from './finishPart.ts';
@@ -12,10 +12,18 @@ export interface FinishTask {
   readonly ground: FinishGround;
 }
 
+/** A part of a level that is to be seen under a lamp. */
+export interface LightTask {
+  readonly part: Raster;
+  readonly place: LevelPlace;
+  readonly lamp: Lamp;
+}
+
 /** Does for the worker that paints what takes long. */
 export interface PaintHelper {
   treat(task: TreatTask): LaidPixels | null;
   finish(task: FinishTask): Raster;
+  light(task: LightTask): Raster;
 }
 
 export const paintHelper: PaintHelper = {
@@ -26,5 +34,9 @@ export const paintHelper: PaintHelper = {
   finish({ part, place, ground }) {
     const finished = finishPart(part, place, ground);
     return transfer(finished, [finished.planes[0].buffer]);
+  },
+  light({ part, place, lamp }) {
+    const lit = applyLamp(part, lamp, place);
+    return transfer(lit, [lit.planes[0].buffer]);
   },
 };

@@ -393,22 +393,45 @@ const takesLong = (step: FinishStep): boolean =>
 const waitsForHelpers = (picture: OpenPicture): boolean =>
   finishOf(picture).some(takesLong) || mendsShown(picture).some(isTreatment);
 
-/** Whose turn it is to finish a part. */
-let finishTurn = 0;
+/** Whose turn it is to do what takes long to a part: the helpers share it with this worker. */
+let helpTurn = 0;
 
-/** A part of a level under the finish; long work is shared with the helpers, part by part. */
-async function finished(picture: OpenPicture, part: Raster, place: LevelPlace): Promise<Raster> {
-  const ground = groundOf(picture);
-  const helper = ground.steps.some(takesLong) ? finishTurn++ % (helpers.length + 1) : helpers.length;
-  if (helper === helpers.length) {
+/** Does something to a part, by a helper where it is one's turn and it takes long. */
+async function shared(
+  part: Raster,
+  isLong: boolean,
+  here: (part: Raster) => Raster,
+  there: (helper: Remote<PaintHelper>, sent: Raster) => Promise<Raster>,
+): Promise<Raster> {
+  const turn = isLong ? helpTurn++ % (helpers.length + 1) : helpers.length;
+  if (turn === helpers.length) {
     // What is for the helpers is sent off first.
-    if (helpers.length > 0) await new Promise((resolve) => setTimeout(resolve));
-    return finishPart(part, place, ground);
+    if (isLong) await new Promise((resolve) => setTimeout(resolve));
+    return here(part);
   }
   // A part of a larger raster would be sent with all of it.
-  const sent = cloneRaster(part);
-  return helpers[helper].finish(transfer({ part: sent, place, ground }, [sent.planes[0].buffer]));
+  return there(helpers[turn], cloneRaster(part));
 }
+
+/** A part of a level under the finish. */
+function finished(picture: OpenPicture, part: Raster, place: LevelPlace): Promise<Raster> {
+  const ground = groundOf(picture);
+  return shared(
+    part,
+    ground.steps.some(takesLong),
+    (whole) => finishPart(whole, place, ground),
+    (helper, sent) => helper.finish(transfer({ part: sent, place, ground }, [sent.planes[0].buffer])),
+  );
+}
+
+/** A part of a level under a lamp. */
+const litBy = (shown: Lamp, part: Raster, place: LevelPlace): Promise<Raster> =>
+  shared(
+    part,
+    lampReach(shown, place.level) > 1,
+    (whole) => applyLamp(whole, shown, place),
+    (helper, sent) => helper.light(transfer({ part: sent, place, lamp: shown }, [sent.planes[0].buffer])),
+  );
 
 const groundOf = (picture: OpenPicture): FinishGround => ({
   steps: finishOf(picture),
@@ -471,7 +494,7 @@ async function litPart(
   const wide = intersectRects(growRect(rect, around), { left: 0, top: 0, width, height });
   const place = { level, left: wide.left, top: wide.top };
   const seen = await sideOf(picture, await partOf(picture, level, wide), place, side, way);
-  const lit = applyLamp(seen, shown, place);
+  const lit = await litBy(shown, seen, place);
   return viewRaster(lit, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });
 }
 
@@ -767,9 +790,16 @@ const api = {
     return sendBitmap(await litPart(picture, 0, rect, side, AS_SEEN));
   },
 
-  /** Takes another lamp; what is painted from now on is seen under it. */
-  light(next: Lamp): void {
+  /** Takes another lamp: what is in sight is shown under it as one sheet, where it could be. */
+  light(next: Lamp): Promise<void> {
     lamp = next;
+    if (!open) return Promise.resolve();
+    const picture = open;
+    const { seen } = wanted;
+    soilAll(picture, (rect) => repainter.changed(rect, seen ? 'sheet' : null));
+    if (seen)
+      picture.turn = picture.turn.then(() => (lamp === next ? laySheet(picture, seen, false) : undefined));
+    return picture.turn;
   },
 
   /** How many pixels depart by how much from their surroundings, at a scale in pixels of the picture. */

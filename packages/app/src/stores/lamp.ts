@@ -102,10 +102,7 @@ export const useLamp = defineStore('lamp', () => {
   );
   watch(
     () => JSON.stringify(lamp.value),
-    () => {
-      void engine().light(lamp.value);
-      picture.repaintAll();
-    },
+    () => void engine().light(lamp.value),
     { immediate: true },
   );
 

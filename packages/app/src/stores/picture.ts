@@ -72,12 +72,6 @@ export const usePicture = defineStore('picture', () => {
     rebuilding.value = next.ids.length > 0 ? next : null;
   };
 
-  /** Every pixel on the table looks different now, though none has changed. */
-  function repaintAll(): void {
-    const sheet = picture.value;
-    if (sheet) tellChanged({ left: 0, top: 0, width: sheet.width, height: sheet.height }, null);
-  }
-
   const showMends = (): void => void engine().update(worksheet.value.recipe);
 
   /** A mend that is being made or changed: shown, and not yet part of the recipe. */
@@ -375,6 +369,5 @@ export const usePicture = defineStore('picture', () => {
     haveEdited,
     heardEdit,
     onRepaint,
-    repaintAll,
   };
 });
