@@ -1,5 +1,5 @@
 import type { RebuildMend, RecoverMend, Treatment, HandTreatment } from '@fennip/core';
-import { isTreatment } from '@fennip/core';
+import { isStain, isTreatment } from '@fennip/core';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef, watch } from 'vue';
@@ -77,7 +77,7 @@ export const useTreatments = defineStore('treatments', () => {
     const mend = view.focusEntry?.mend;
     if (!mend || mend.locked) return null;
     if (hand.tool === 'rebuild') return mend.method === 'rebuild' && mend.paint ? mend : null;
-    if (hand.tool === 'stain') return mend.method === 'recover' && mend.veil.kind === 'tint' ? mend : null;
+    if (hand.tool === 'stain') return isStain(mend) ? mend : null;
     return isTreatment(mend) && mend.method === hand.tool ? mend : null;
   });
 

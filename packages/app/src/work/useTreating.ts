@@ -8,7 +8,7 @@ import type {
   Treatment,
   HandTreatment,
 } from '@fennip/core';
-import { discOutline } from '@fennip/core';
+import { discOutline, isStain } from '@fennip/core';
 import { byHand } from '../engine/engine.ts';
 import { useFences } from '../stores/fences.ts';
 import { isTreatTool, useHand } from '../stores/hand.ts';
@@ -105,7 +105,7 @@ export function useTreating() {
     }
   }
 
-  /** The tint inside an outline, taken out by degrees: the outline itself is the first stroke. */
+  /** The stain inside an outline, taken out by degrees: its own border, as it was found, is the first stroke. */
   async function newStain(shape: Target, stroke: PaintStroke): Promise<RecoverMend | null> {
     const { mend } = await byHand((worker) =>
       worker.propose(
@@ -114,8 +114,8 @@ export function useTreating() {
         'recover',
       ),
     );
-    if (mend.method !== 'recover' || mend.veil.kind !== 'tint') return null;
-    return { ...mend, paint: [{ ...stroke, edge: 0 }] };
+    if (!isStain(mend)) return null;
+    return { ...mend, paint: [{ ...stroke, shape: mend.target, edge: mend.margin }] };
   }
 
   function lay(treatment: PaintedMend, words: string): void {

@@ -1,4 +1,4 @@
-import type { Mend, PictureShape, Treatment } from '@fennip/core';
+import type { Mend, PictureShape, RecoverMend, Treatment } from '@fennip/core';
 import {
   RecipeError,
   footprintRect,
@@ -21,6 +21,18 @@ function checkTreatment(mend: Treatment, place: string): void {
     throw new RecipeError(`${place}/grain/mix`, 'must be a lower triangle of one or three rows');
 }
 
+/** A stain has a density at each depth, and a border that it can lie inside. */
+function checkStain({ target, veil }: RecoverMend, place: string): void {
+  if (veil.kind !== 'stain') return;
+  const { depths, density } = veil;
+  if (target.shape !== 'outline') throw new RecipeError(`${place}/target`, 'must be an outline for a stain');
+  if (depths.some((depth, k) => k > 0 && depth <= depths[k - 1]))
+    throw new RecipeError(`${place}/veil/depths`, 'must rise');
+  const wrong = density.findIndex((one) => one.length !== depths.length);
+  if (wrong >= 0)
+    throw new RecipeError(`${place}/veil/density/${wrong}`, `must have ${depths.length} values`);
+}
+
 /** Checks what a schema cannot say: that a mend lies on the picture and takes its source from it. @throws RecipeError */
 export function checkMend(mend: Mend, picture: { width: number; height: number }, place: string): void {
   checkNumbers(mend, place);
@@ -39,6 +51,7 @@ export function checkMend(mend: Mend, picture: { width: number; height: number }
       `${place}/veil/widths`,
       `has ${mend.veil.widths.length} values for ${mend.veil.points.length} points`,
     );
+  if (mend.method === 'recover') checkStain(mend, place);
   checkTarget(mend.target, `${place}/target`);
   mend.paint?.forEach((stroke, index) => checkTarget(stroke.shape, `${place}/paint/${index}/shape`));
   if (isTreatment(mend)) checkTreatment(mend, place);

@@ -66,6 +66,18 @@ const TintSchema = Type.Object(
   { additionalProperties: false },
 );
 
+const StainSchema = Type.Object(
+  {
+    kind: Type.Literal('stain'),
+    depths: Type.Array(Type.Number({ minimum: -100, maximum: 1e5 }), { minItems: 2, maxItems: 200 }),
+    density: Type.Array(Type.Array(Type.Number({ minimum: -20, maximum: 20 }), { minItems: 2 }), {
+      minItems: 1,
+      maxItems: 3,
+    }),
+  },
+  { additionalProperties: false },
+);
+
 const LineSchema = Type.Object(
   {
     kind: Type.Literal('line'),
@@ -86,7 +98,7 @@ const LineSchema = Type.Object(
   { additionalProperties: false },
 );
 
-const VeilSchema = tagged('kind', [DiscSchema, LineSchema, TintSchema]);
+const VeilSchema = tagged('kind', [DiscSchema, LineSchema, TintSchema, StainSchema]);
 
 const PaintStrokeSchema = Type.Object(
   {

@@ -1,5 +1,6 @@
 import type { Source } from '../source/source.ts';
 import type { MendBase } from './mendBase.ts';
+import type { StainVeil } from './recover/stain/stain.ts';
 import type { Tint } from './recover/tint.ts';
 import type { LineVeil } from './recover/line/lineVeil.ts';
 import type { Guide } from './rebuild/guide.ts';
@@ -17,10 +18,17 @@ export type { MendBase, MendReason, PaintStroke } from './mendBase.ts';
  */
 export interface RecoverMend extends MendBase {
   readonly method: 'recover';
-  /** A disc with a penumbra (dust, a lit particle), a line with shoulders (a scratch) or a smooth tint (a stain). */
-  readonly veil: Veil | LineVeil | Tint;
+  /**
+   * A disc with a penumbra (dust, a lit particle), a line with shoulders (a scratch), a stain that dried along its
+   * border, or a smooth tint where there is no border to tell it by.
+   */
+  readonly veil: Veil | LineVeil | Tint | StainVeil;
   readonly source: Source | null;
 }
+
+/** Whether a mend takes a stain out, whichever way that was told. */
+export const isStain = (mend: Mend): mend is RecoverMend =>
+  mend.method === 'recover' && (mend.veil.kind === 'tint' || mend.veil.kind === 'stain');
 
 /** Texture from a source, tone and colour from the surroundings. Without a source: the surroundings carried in. */
 export interface HealMend extends MendBase {

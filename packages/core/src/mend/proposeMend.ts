@@ -44,6 +44,7 @@ import type { FittedVeil } from './recover/fitVeil.ts';
 import type { Guide } from './rebuild/guide.ts';
 import { proposeGuides } from './rebuild/proposeGuides.ts';
 import { rebuildReads } from './rebuild/rebuild.ts';
+import { fitStain } from './recover/stain/fitStain.ts';
 import { fitTint } from './recover/fitTint.ts';
 import { fitReach, fitVeil, refineVeil } from './recover/fitVeil.ts';
 import type { Leftover } from './recover/leftover.ts';
@@ -202,18 +203,24 @@ function departureOf({ x, y, r }: DiscTarget, { left, top, raster }: Window): nu
   return Math.abs(core / inside - mean) / spread;
 }
 
-/** Takes the tint out of a stain, and of any area for which recover is asked for. */
+/** What lies so far outside a stain's border may still hold some of it, in pixels. */
+const STAIN_MARGIN = 2;
+
+/** Takes out a stain, and what lies over any area for which recover is asked for. */
 function recoverStain(
-  { kind, target }: MendWish,
+  { kind, target, polarity }: MendWish,
   base: MendBase,
   pixels: Pixels,
   choice: MethodChoice,
 ): MendProposal | null {
   const isMeant = (choice === 'auto' && kind === 'stain') || (choice === 'recover' && isArea(target));
-  const veil = isMeant ? fitTint(base, pixels) : null;
+  if (!isMeant) return null;
+  const stain = target.shape === 'outline' ? fitStain(target, polarity, pixels) : null;
+  const veil = stain?.veil ?? fitTint(base, pixels);
   if (!veil) return null;
+  const shape = stain ? { target: stain.target, margin: Math.max(base.margin, STAIN_MARGIN) } : {};
   return {
-    mend: { ...base, method: 'recover', veil, source: null },
+    mend: { ...base, ...shape, method: 'recover', veil, source: null },
     sources: [],
     reason: {
       method: 'recover',

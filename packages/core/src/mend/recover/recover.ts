@@ -14,6 +14,7 @@ import type { RecoverMend } from '../mend.ts';
 import type { Patch } from '../patch.ts';
 import { EMPTY_PATCH, layPatch } from '../patch.ts';
 import { recoverLine } from './line/recoverLine.ts';
+import { undoStain } from './stain/undoStain.ts';
 import { undoTint } from './undoTint.ts';
 import { undoSpot } from './undoSpot.ts';
 import { veilField } from './veil.ts';
@@ -38,6 +39,10 @@ export function recover(mend: RecoverMend, canvas: Canvas): Patch {
   if (mend.veil.kind === 'line') return recoverLine(mend, mend.veil, canvas, field);
   const here = pixels.window(rect);
   if (mend.veil.kind === 'tint') return { rect, values: undoTint(mend.veil, here, pixels.shape), coverage };
+  if (mend.veil.kind === 'stain') {
+    if (mend.target.shape !== 'outline') return EMPTY_PATCH;
+    return { rect, values: undoStain(mend.veil, mend.target, here, pixels.shape), coverage };
+  }
   const amount = veilField(mend.veil, rect);
   const { values, trust } = undoSpot(mend.veil, amount, here.raster, pixels.shape);
   const recovered: Patch = { rect, values, coverage: touched(coverage, amount) };

@@ -1,0 +1,161 @@
+import { SRGB_TRANSFER, sharedTransferTable } from '../../../colour/transfer.ts';
+import type { Polarity } from '../../../examine/fault.ts';
+import type { Pixels } from '../../../raster/pixels.ts';
+import { fullScale } from '../../../raster/raster.ts';
+import type { Rect } from '../../../raster/rect.ts';
+import { growRect, intersectRects, isEmpty } from '../../../raster/rect.ts';
+import { pictureRect } from '../../../raster/window.ts';
+import { signedArea } from '../../../target/signedArea.ts';
+import { simplifyOutline } from '../../../target/simplifyOutline.ts';
+import type { OutlineTarget, Point } from '../../../target/target.ts';
+import { targetBounds } from '../../../target/targetBounds.ts';
+import { colourPlanes } from '../../patch.ts';
+import { depthInside } from './depthInside.ts';
+import { profileFitter } from './fitProfile.ts';
+import type { Read } from './snapBorder.ts';
+import { snapToEdge, snapToProfile } from './snapBorder.ts';
+import type { StainVeil } from './stain.ts';
+import { densityAt } from './stain.ts';
+
+/** Light below this is mostly noise. */
+const DARK = 0.004;
+/** A smaller area has no border to tell a stain by, in pixels of its radius. */
+const LEAST_RADIUS = 3;
+/**
+ * How far from where a hand drew it a border is looked for, as a share of the stain's radius, and how much it holds its
+ * course against what is seen. Which of these fits is told by what it leaves.
+ */
+const TRIES = [
+  { share: 0.06, holds: 0.5 },
+  { share: 0.12, holds: 0.25 },
+  { share: 0.12, holds: 1.2 },
+  { share: 0.2, holds: 0.4 },
+  { share: 0.2, holds: 1.2 },
+] as const;
+/** Bounds of how far it is looked for, in pixels. */
+const [LEAST_REACH, MOST_REACH] = [4, 32];
+/** How often a border is moved to what its profile says, and how far each time, in pixels. */
+const [MOVES, MOVED] = [3, 3];
+/** Rounds of reweighting: until a border is found, and then. */
+const [FEW_ROUNDS, MANY_ROUNDS] = [6, 14];
+/** Of so many pixels one tells where a border is. */
+const SOME = 5;
+/** Depths of the first pixels, which each tell the border's own shape. */
+const NEAR = [-1.5, -0.5, 0.5, 1.5, 2.5, 4, 6];
+/** Depths beyond grow by this factor, up to a share of the radius. */
+const GROWTH = 1.35;
+const DEEPEST = 0.45;
+/** A border has no more corners than keep it within this of where it was found, in pixels. */
+const [ROUGHLY, FINELY] = [0.3, 0.2];
+/** Densities are told to this precision. */
+const PRECISE = 1e4;
+
+function depthsFor(radius: number): number[] {
+  const depths = [...NEAR];
+  for (let depth = 6 * GROWTH; depth < DEEPEST * radius; depth *= GROWTH)
+    depths.push(Math.round(10 * depth) / 10);
+  return depths;
+}
+
+/** The logarithm of light of each colour channel on a rectangle, row after row. */
+function logarithms(pixels: Pixels, rect: Rect): Float32Array[] {
+  const { raster } = pixels.window(rect);
+  const { width, height, stride, depth } = raster;
+  return colourPlanes(raster).map((plane, c) => {
+    const { light } = sharedTransferTable(pixels.shape.transfer?.[c] ?? SRGB_TRANSFER, fullScale(depth));
+    const log = new Float32Array(width * height);
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++) log[y * width + x] = Math.log(light[plane[y * stride + x]] + DARK);
+    return log;
+  });
+}
+
+/** Reads values on a rectangle at any place of the picture, straight between pixels; at its border as inside it. */
+function readerOf(values: Float32Array, { left, top, width, height }: Rect): Read {
+  return (x, y) => {
+    const fx = Math.min(width - 1.001, Math.max(0, x - left - 0.5));
+    const fy = Math.min(height - 1.001, Math.max(0, y - top - 0.5));
+    const [cx, cy] = [Math.floor(fx), Math.floor(fy)];
+    const [ax, ay] = [fx - cx, fy - cy];
+    const at = cy * width + cx;
+    const above = (1 - ax) * values[at] + ax * values[at + 1];
+    const below = (1 - ax) * values[at + width] + ax * values[at + width + 1];
+    return (1 - ay) * above + ay * below;
+  };
+}
+
+/** How much neighbours differ once a profile is undone, all together, in log light. */
+function variationLeft(
+  log: Float32Array,
+  depth: Float32Array,
+  width: number,
+  depths: readonly number[],
+  density: ArrayLike<number>,
+): number {
+  const undone = log.map((value, i) => value + densityAt(depths, density, depth[i]));
+  let sum = 0;
+  for (let i = 0; i + width < undone.length; i++) {
+    if ((i + 1) % width === 0) continue;
+    sum += Math.abs(undone[i + 1] - undone[i]) + Math.abs(undone[i + width] - undone[i]);
+  }
+  return sum;
+}
+
+/** A stain with the border that it really has. */
+export interface FittedStain {
+  readonly target: OutlineTarget;
+  readonly veil: StainVeil;
+}
+
+/**
+ * Finds a stain's border near a rough outline, and its density by depth inside: what is the same all along the border is
+ * the stain's, what differs from place to place is the picture's own. In log light, where a stain adds the same to light
+ * and dark; by least variation, as discs are fitted.
+ *
+ * @param polarity darker or brighter than its surroundings; both are tried where it is not known
+ * @returns null where the outline is too small or outside the picture
+ */
+export function fitStain(
+  target: OutlineTarget,
+  polarity: Polarity | undefined,
+  pixels: Pixels,
+): FittedStain | null {
+  const radius = Math.sqrt(Math.abs(signedArea(target.points)) / Math.PI);
+  const around = growRect(targetBounds(target, 0), MOST_REACH + SOME + NEAR.length);
+  const rect = intersectRects(around, pictureRect(pixels.shape));
+  if (radius < LEAST_RADIUS || isEmpty(rect) || rect.width < 2 || rect.height < 2) return null;
+  const { width } = rect;
+  const logs = logarithms(pixels, rect);
+  const grey = logs[0].map((_, i) => logs.reduce((sum, log) => sum + log[i], 0) / logs.length);
+  const read = readerOf(grey, rect);
+  const isClockwise = signedArea(target.points) > 0;
+  const depths = depthsFor(radius);
+  const depthOf = (points: readonly Point[], tolerance: number): Float32Array =>
+    depthInside(simplifyOutline(points, tolerance), rect);
+
+  const found = (sign: 1 | -1, { share, holds }: (typeof TRIES)[number]) => {
+    const reach = Math.min(MOST_REACH, Math.max(LEAST_REACH, share * radius));
+    let points = snapToEdge(target.points, isClockwise, reach, { sign, holds }, read);
+    for (let move = 0; move < MOVES; move++) {
+      const density = profileFitter(depthOf(points, ROUGHLY), width, depths, SOME).fit(grey, FEW_ROUNDS);
+      points = snapToProfile(points, isClockwise, MOVED, { depths, density }, read);
+    }
+    const depth = depthOf(points, ROUGHLY);
+    const density = profileFitter(depth, width, depths, SOME).fit(grey, FEW_ROUNDS);
+    return { points, left: variationLeft(grey, depth, width, depths, density) };
+  };
+  const signs =
+    polarity === 'dark' ? [1 as const] : polarity === 'bright' ? [-1 as const] : [1 as const, -1 as const];
+  const { points } = signs
+    .flatMap((sign) => TRIES.map((attempt) => found(sign, attempt)))
+    .reduce((best, one) => (one.left < best.left ? one : best));
+  const border = simplifyOutline(points, FINELY).map(([x, y]): Point => [
+    Math.round(10 * x) / 10,
+    Math.round(10 * y) / 10,
+  ]);
+  const fitter = profileFitter(depthInside(border, rect), width, depths);
+  const density = logs.map((log) =>
+    Array.from(fitter.fit(log, MANY_ROUNDS), (value) => Math.round(PRECISE * value) / PRECISE),
+  );
+  return { target: { shape: 'outline', points: border }, veil: { kind: 'stain', depths, density } };
+}

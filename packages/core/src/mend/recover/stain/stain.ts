@@ -1,0 +1,22 @@
+/**
+ * A stain that dried: its density (negative logarithm of transmission) depends on how deep a place lies inside its border,
+ * where it is darkest, as what was dissolved is carried to the rim (Deegan et al. 1997).
+ */
+export interface StainVeil {
+  readonly kind: 'stain';
+  /** Pixels inside the target's border, rising; density is told there, straight between, and stays beyond the last. */
+  readonly depths: readonly number[];
+  /** One list for each colour channel; above 0 dims, below brightens. Before the first depth it is 0. */
+  readonly density: readonly (readonly number[])[];
+}
+
+/** The density of one channel at a depth. */
+export function densityAt(depths: readonly number[], density: ArrayLike<number>, depth: number): number {
+  if (depth <= depths[0]) return 0;
+  const last = depths.length - 1;
+  if (depth >= depths[last]) return density[last];
+  let k = 1;
+  while (depths[k] < depth) k++;
+  const share = (depth - depths[k - 1]) / (depths[k] - depths[k - 1]);
+  return density[k - 1] + share * (density[k] - density[k - 1]);
+}
