@@ -12,6 +12,7 @@ import { loadPhotographs, loadSceneMiddle, loadSceneParts } from './photographs.
 import { benchQuality } from './quality.ts';
 import { benchSeries } from './series.ts';
 import { benchSpeed } from './speed.ts';
+import { benchStains } from './stains.ts';
 import { benchTreating } from './treating.ts';
 import { benchUnderwater } from './underwater.ts';
 
@@ -24,6 +25,7 @@ if (wanted('losses')) {
   await benchLosses([...photographs, ...(await loadSceneParts())]);
   await benchLossTimes(await loadSceneMiddle());
 }
+if (wanted('quality') || wanted('stains')) await benchStains();
 if (wanted('hard places')) benchHardPlaces();
 if (wanted('finding')) {
   await benchFinding();

@@ -118,6 +118,7 @@ export * from './mend/patch.ts';
 export * from './mend/proposeMend.ts';
 export * from './mend/proposeMends.ts';
 export * from './mend/recover/fitTint.ts';
+export { depthInside } from './mend/recover/stain/depthInside.ts';
 export type { StainVeil } from './mend/recover/stain/stain.ts';
 export * from './mend/recover/tint.ts';
 export type { LineVeil } from './mend/recover/line/lineVeil.ts';

@@ -203,9 +203,6 @@ function departureOf({ x, y, r }: DiscTarget, { left, top, raster }: Window): nu
   return Math.abs(core / inside - mean) / spread;
 }
 
-/** What lies so far outside a stain's border may still hold some of it, in pixels. */
-const STAIN_MARGIN = 2;
-
 /** Takes out a stain, and what lies over any area for which recover is asked for. */
 function recoverStain(
   { kind, target, polarity }: MendWish,
@@ -218,7 +215,7 @@ function recoverStain(
   const stain = target.shape === 'outline' ? fitStain(target, polarity, pixels) : null;
   const veil = stain?.veil ?? fitTint(base, pixels);
   if (!veil) return null;
-  const shape = stain ? { target: stain.target, margin: Math.max(base.margin, STAIN_MARGIN) } : {};
+  const shape = stain ? { target: stain.target, margin: Math.max(base.margin, -stain.veil.depths[0]) } : {};
   return {
     mend: { ...base, ...shape, method: 'recover', veil, source: null },
     sources: [],

@@ -32,21 +32,26 @@ const TRIES = [
   { share: 0.2, holds: 0.4 },
   { share: 0.2, holds: 1.2 },
 ] as const;
+/** A border that was found must undo so many times the variation that the drawn one undoes: it could be the subject's. */
+const CLEARLY = 1.15;
 /** Bounds of how far it is looked for, in pixels. */
 const [LEAST_REACH, MOST_REACH] = [4, 32];
-/** How often a border is moved to what its profile says, and how far each time, in pixels. */
-const [MOVES, MOVED] = [3, 3];
+/** How often a border is moved to what its profile says, and how far each time: a share of the radius, at most so many pixels. */
+const MOVES = 3;
+const MOVED = { share: 0.05, most: 3 } as const;
 /** Rounds of reweighting: until a border is found, and then. */
 const [FEW_ROUNDS, MANY_ROUNDS] = [6, 14];
 /** Of so many pixels one tells where a border is. */
 const SOME = 5;
-/** Depths of the first pixels, which each tell the border's own shape. */
-const NEAR = [-1.5, -0.5, 0.5, 1.5, 2.5, 4, 6];
+/** Depths about the border, which tell its own shape; a soft one reaches outside. */
+const NEAR = [-9, -6, -4, -2.5, -1.5, -0.5, 0.5, 1.5, 2.5, 4, 6];
 /** Depths beyond grow by this factor, up to a share of the radius. */
 const GROWTH = 1.35;
 const DEEPEST = 0.45;
 /** A border has no more corners than keep it within this of where it was found, in pixels. */
 const [ROUGHLY, FINELY] = [0.3, 0.2];
+/** Less density than this is not seen. */
+const SEEN = 0.01;
 /** Densities are told to this precision. */
 const PRECISE = 1e4;
 
@@ -101,6 +106,24 @@ function variationLeft(
   return sum;
 }
 
+/** The last depth before which nothing of a stain is seen. */
+function beginOf(density: readonly (readonly number[])[]): number {
+  const isClear = (k: number): boolean => density.every((one) => Math.abs(one[k]) < SEEN);
+  let first = 0;
+  while (first < density[0].length - 2 && isClear(first + 1)) first++;
+  return first;
+}
+
+/** A border with the density by depth inside it, and the variation that is left once that is undone. */
+interface Fitted {
+  readonly points: readonly Point[];
+  readonly density: Float64Array;
+  readonly left: number;
+}
+
+const signsOf = (polarity: Polarity | undefined): readonly (1 | -1)[] =>
+  polarity === 'dark' ? [1] : polarity === 'bright' ? [-1] : [1, -1];
+
 /** A stain with the border that it really has. */
 export interface FittedStain {
   readonly target: OutlineTarget;
@@ -133,22 +156,31 @@ export function fitStain(
   const depthOf = (points: readonly Point[], tolerance: number): Float32Array =>
     depthInside(simplifyOutline(points, tolerance), rect);
 
-  const found = (sign: 1 | -1, { share, holds }: (typeof TRIES)[number]) => {
-    const reach = Math.min(MOST_REACH, Math.max(LEAST_REACH, share * radius));
-    let points = snapToEdge(target.points, isClockwise, reach, { sign, holds }, read);
-    for (let move = 0; move < MOVES; move++) {
-      const density = profileFitter(depthOf(points, ROUGHLY), width, depths, SOME).fit(grey, FEW_ROUNDS);
-      points = snapToProfile(points, isClockwise, MOVED, { depths, density }, read);
-    }
+  const moved = Math.min(MOVED.most, MOVED.share * radius);
+  const fitted = (points: readonly Point[]): Fitted => {
     const depth = depthOf(points, ROUGHLY);
     const density = profileFitter(depth, width, depths, SOME).fit(grey, FEW_ROUNDS);
-    return { points, left: variationLeft(grey, depth, width, depths, density) };
+    return { points, density, left: variationLeft(grey, depth, width, depths, density) };
   };
-  const signs =
-    polarity === 'dark' ? [1 as const] : polarity === 'bright' ? [-1 as const] : [1 as const, -1 as const];
-  const { points } = signs
+  const found = (sign: 1 | -1, { share, holds }: (typeof TRIES)[number]): Fitted => {
+    const reach = Math.min(MOST_REACH, Math.max(LEAST_REACH, share * radius));
+    let one = fitted(snapToEdge(target.points, isClockwise, reach, { sign, holds }, read));
+    for (let move = 0; move < MOVES; move++)
+      one = fitted(snapToProfile(one.points, isClockwise, moved, { depths, density: one.density }, read));
+    return one;
+  };
+  const best = signsOf(polarity)
     .flatMap((sign) => TRIES.map((attempt) => found(sign, attempt)))
-    .reduce((best, one) => (one.left < best.left ? one : best));
+    .reduce((least, one) => (one.left < least.left ? one : least));
+  const drawn = fitted(target.points);
+  const seen = variationLeft(
+    grey,
+    depthOf(target.points, ROUGHLY),
+    width,
+    depths,
+    depths.map(() => 0),
+  );
+  const { points } = seen - best.left > CLEARLY * (seen - drawn.left) ? best : drawn;
   const border = simplifyOutline(points, FINELY).map(([x, y]): Point => [
     Math.round(10 * x) / 10,
     Math.round(10 * y) / 10,
@@ -157,5 +189,12 @@ export function fitStain(
   const density = logs.map((log) =>
     Array.from(fitter.fit(log, MANY_ROUNDS), (value) => Math.round(PRECISE * value) / PRECISE),
   );
-  return { target: { shape: 'outline', points: border }, veil: { kind: 'stain', depths, density } };
+  const first = beginOf(density);
+  return {
+    target: { shape: 'outline', points: border },
+    veil: {
+      ...{ kind: 'stain', depths: depths.slice(first) },
+      density: density.map((one) => [0, ...one.slice(first + 1)]),
+    },
+  };
 }
