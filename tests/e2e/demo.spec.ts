@@ -2,8 +2,9 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
-import { saved, toStage } from './desk.ts';
+import { deskOf, saved, toStage } from './desk.ts';
 import { addFiles, expect, makeJob, test } from './fixtures.ts';
+import { workerSamples } from './workerSamples.ts';
 
 const PICTURES = fileURLToPath(new URL('../../packages/scenes/pictures', import.meta.url));
 
@@ -105,3 +106,55 @@ for (const { file, ground, least, format } of [
     await expect.poll(async () => (await steps()).length).toBe(0);
     expect(JSON.stringify((await saved(page)).recipe.mends)).toBe(JSON.stringify(mends));
   });
+
+test("the stain on the demo's print, outlined roughly, comes off with its rim", async ({
+  quietPage: page,
+}) => {
+  const [name, size] = ['opening-day-print.tif', { width: 1200, height: 1800 }];
+  const [x, y] = [330, 470];
+  const original = readFileSync(join(PICTURES, name));
+  await makeJob(page, 'A stain');
+  await addFiles(page, [{ name, buffer: original }]);
+  await page.locator(`[data-picture="${name}"]`).click();
+  await toStage(page, 'Mend');
+  const desk = await deskOf(page, size);
+  await page.keyboard.press('m');
+  await page.keyboard.press('o');
+  for (let k = 0; k < 16; k++) {
+    const [angle, r] = [(2 * Math.PI * k) / 16, k % 2 === 0 ? 124 : 130];
+    await page.mouse.click(...desk.at(x + r * Math.cos(angle), y - 4 + r * Math.sin(angle)));
+  }
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-entry][aria-pressed=true]')).toHaveCount(1);
+  await page.getByTestId('kind').click();
+  await page.getByRole('option', { name: 'stain' }).click();
+  await page.getByTestId('mend-chosen').click();
+  const kinds = async (): Promise<unknown[]> =>
+    (await saved(page)).recipe.mends.map(({ veil }) => (veil as { kind: string } | undefined)?.kind);
+  await expect.poll(kinds).toEqual(['stain']);
+
+  const id = /pictures\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  const [grey] = await workerSamples(page, id);
+  const samples = { data: new Uint16Array(grey.buffer, grey.byteOffset, grey.length / 2), width: size.width };
+  /** Mean tone of the sky between two distances from the stain's middle, in shares of full scale. */
+  const skyBetween = (
+    { data, width }: { data: ArrayLike<number>; width: number },
+    from: number,
+    to: number,
+  ) => {
+    let [sum, count] = [0, 0];
+    for (let py = y - 180; py < y - 50; py++)
+      for (let px = x - 180; px < x + 180; px++) {
+        const away = Math.hypot(px - x, py - y);
+        if (away < from || away > to || px < 90) continue;
+        sum += data[py * width + px];
+        count++;
+      }
+    return sum / count;
+  };
+  const before = await greyOf(original);
+  const seen = (skyBetween(before, 150, 178) - skyBetween(before, 0, 100)) / 255;
+  const left = (skyBetween(samples, 150, 178) - skyBetween(samples, 0, 100)) / 65535;
+  expect(seen).toBeGreaterThan(0.06);
+  expect(Math.abs(left)).toBeLessThan(seen / 4);
+});

@@ -328,7 +328,8 @@ function isMostTreatedAnew(
   seen: Seen,
 ): boolean {
   const { seenRecipe, framing, tiles } = picture;
-  if (framing || JSON.stringify(seenRecipe.fences) !== JSON.stringify(recipe.fences)) return false;
+  const [were, are] = [seenRecipe.fences, recipe.fences];
+  if (framing || (were !== are && JSON.stringify(were) !== JSON.stringify(are))) return false;
   const rects = treatedAnew(seenRecipe.mends, recipe.mends, tiles.picture) ?? [];
   const inSight = rects.map((rect) => intersectRects(onLevel(rect, seen.level), seen.rect));
   const areaOf = ({ width, height }: Rect): number => width * height;

@@ -1,19 +1,15 @@
-import { SRGB_TRANSFER, sharedTransferTable } from '../../colour/transfer.ts';
-import { fullScale } from '../../raster/raster.ts';
 import { intersectRects, isEmpty } from '../../raster/rect.ts';
 import { pictureRect } from '../../raster/window.ts';
 import type { Pixels } from '../../raster/pixels.ts';
 import type { Reach } from '../../target/targetField.ts';
 import { targetField } from '../../target/targetField.ts';
-import { colourPlanes } from '../patch.ts';
+import { logLight } from './logLight.ts';
 import { membrane } from '../heal/membrane.ts';
 import type { Tint } from './tint.ts';
 
 /** Control points across the shorter side of a stain: enough for its rim, too few for the subject's structure. */
 const POINTS_ACROSS = 10;
 const LEAST_STEP = 4;
-/** Light below this is mostly noise. */
-const DARK = 0.004;
 /** Width of the surroundings that tell what the tone under the stain would be, in pixels. */
 const BAND = 14;
 /** Densities are told to this precision. */
@@ -49,21 +45,14 @@ export function fitTint(reach: Reach, pixels: Pixels): Tint | null {
   const rect = intersectRects(field.rect, pictureRect(pixels.shape));
   if (isEmpty(rect)) return null;
   const { width, height } = rect;
-  const window = pixels.window(rect).raster;
   const inside = Uint8Array.from(field.coverage, (amount) => (amount > 0.5 ? 1 : 0));
   const outside = Uint8Array.from(field.coverage, (amount) => (amount === 0 ? 1 : 0));
   const step = Math.max(LEAST_STEP, Math.round(Math.min(width, height) / POINTS_ACROSS));
   const columns = Math.ceil(width / step) + 1;
   const rows = Math.ceil(height / step) + 1;
-  const density = colourPlanes(window).map((plane, c) => {
-    const top = fullScale(window.depth);
-    const { light } = sharedTransferTable(pixels.shape.transfer?.[c] ?? SRGB_TRANSFER, top);
-    const log = new Float32Array(width * height);
-    for (let y = 0; y < height; y++)
-      for (let x = 0; x < width; x++)
-        log[y * width + x] = Math.log(light[plane[y * window.stride + x]] + DARK);
-    return densityOf(log, inside, outside, width, { step, columns, rows });
-  });
+  const density = logLight(pixels, rect).map((log) =>
+    densityOf(log, inside, outside, width, { step, columns, rows }),
+  );
   return { kind: 'tint', left: rect.left, top: rect.top, step, columns, rows, density };
 }
 

@@ -1,7 +1,5 @@
-import { SRGB_TRANSFER, sharedTransferTable } from '../../../colour/transfer.ts';
 import type { Polarity } from '../../../examine/fault.ts';
 import type { Pixels } from '../../../raster/pixels.ts';
-import { fullScale } from '../../../raster/raster.ts';
 import type { Rect } from '../../../raster/rect.ts';
 import { growRect, intersectRects, isEmpty } from '../../../raster/rect.ts';
 import { pictureRect } from '../../../raster/window.ts';
@@ -9,7 +7,7 @@ import { signedArea } from '../../../target/signedArea.ts';
 import { simplifyOutline } from '../../../target/simplifyOutline.ts';
 import type { OutlineTarget, Point } from '../../../target/target.ts';
 import { targetBounds } from '../../../target/targetBounds.ts';
-import { colourPlanes } from '../../patch.ts';
+import { logLight } from '../logLight.ts';
 import { depthInside } from './depthInside.ts';
 import { profileFitter } from './fitProfile.ts';
 import type { Read } from './snapBorder.ts';
@@ -17,8 +15,6 @@ import { snapToEdge, snapToProfile } from './snapBorder.ts';
 import type { StainVeil } from './stain.ts';
 import { densityAt } from './stain.ts';
 
-/** Light below this is mostly noise. */
-const DARK = 0.004;
 /** A smaller area has no border to tell a stain by, in pixels of its radius. */
 const LEAST_RADIUS = 3;
 /**
@@ -60,19 +56,6 @@ function depthsFor(radius: number): number[] {
   for (let depth = 6 * GROWTH; depth < DEEPEST * radius; depth *= GROWTH)
     depths.push(Math.round(10 * depth) / 10);
   return depths;
-}
-
-/** The logarithm of light of each colour channel on a rectangle, row after row. */
-function logarithms(pixels: Pixels, rect: Rect): Float32Array[] {
-  const { raster } = pixels.window(rect);
-  const { width, height, stride, depth } = raster;
-  return colourPlanes(raster).map((plane, c) => {
-    const { light } = sharedTransferTable(pixels.shape.transfer?.[c] ?? SRGB_TRANSFER, fullScale(depth));
-    const log = new Float32Array(width * height);
-    for (let y = 0; y < height; y++)
-      for (let x = 0; x < width; x++) log[y * width + x] = Math.log(light[plane[y * stride + x]] + DARK);
-    return log;
-  });
 }
 
 /** Reads values on a rectangle at any place of the picture, straight between pixels; at its border as inside it. */
@@ -148,7 +131,7 @@ export function fitStain(
   const rect = intersectRects(around, pictureRect(pixels.shape));
   if (radius < LEAST_RADIUS || isEmpty(rect) || rect.width < 2 || rect.height < 2) return null;
   const { width } = rect;
-  const logs = logarithms(pixels, rect);
+  const logs = logLight(pixels, rect);
   const grey = logs[0].map((_, i) => logs.reduce((sum, log) => sum + log[i], 0) / logs.length);
   const read = readerOf(grey, rect);
   const isClockwise = signedArea(target.points) > 0;
