@@ -34,16 +34,28 @@ async function ask(path: string, init?: RequestInit): Promise<Response> {
 
 export const get = async <T>(path: string): Promise<T> => (await (await ask(path)).json()) as T;
 
-async function send<T>(method: 'POST' | 'PATCH' | 'PUT', path: string, body: unknown): Promise<T> {
+/** More than this a browser does not send for a page that is gone, in characters. */
+const MOST_KEPT = 60_000;
+
+async function send<T>(
+  method: 'POST' | 'PATCH' | 'PUT',
+  path: string,
+  body: unknown,
+  outlivesPage = false,
+): Promise<T> {
+  const text = JSON.stringify(body);
   const answer = await ask(path, {
     method,
     headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(body),
+    body: text,
+    keepalive: outlivesPage && text.length < MOST_KEPT,
   });
   return (await answer.json()) as T;
 }
 
-export const post = <T>(path: string, body: unknown): Promise<T> => send('POST', path, body);
+/** @param outlivesPage sent to its end though the page is left meanwhile, where it is small enough */
+export const post = <T>(path: string, body: unknown, outlivesPage = false): Promise<T> =>
+  send('POST', path, body, outlivesPage);
 export const put = <T>(path: string, body: unknown): Promise<T> => send('PUT', path, body);
 export const patch = <T>(path: string, body: unknown): Promise<T> => send('PATCH', path, body);
 

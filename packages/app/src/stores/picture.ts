@@ -217,8 +217,8 @@ export const usePicture = defineStore('picture', () => {
   async function sendFirst(id: string, task: Task): Promise<void> {
     const answer =
       task.kind === 'edit'
-        ? await post<EditAnswer>(`/pictures/${id}/edits`, { revision, edit: task.edit })
-        : await post<EditAnswer>(`/pictures/${id}/${task.kind}`, { revision });
+        ? await post<EditAnswer>(`/pictures/${id}/edits`, { revision, edit: task.edit }, isLeaving)
+        : await post<EditAnswer>(`/pictures/${id}/${task.kind}`, { revision }, isLeaving);
     if (picture.value?.id !== id) return;
     unsent.value = unsent.value.slice(1);
     confirm(task.kind === 'edit' ? task.edit.steps : answer.steps, answer);
@@ -249,9 +249,21 @@ export const usePicture = defineStore('picture', () => {
     }
   }
 
+  /** The page may be left: what is sent from now on reaches the server all the same. */
+  let isLeaving = false;
+  let hurry = (): void => undefined;
+  /** Waits for nothing more before what was done is saved, because the page is being left. */
+  function saveNow(): void {
+    isLeaving = true;
+    hurry();
+  }
+
   /** Sends what waits once `first` is to be seen: the server may share its cores with the page. */
   async function sendAfter(first: Promise<unknown>): Promise<void> {
-    const atLatest = new Promise((resolve) => setTimeout(resolve, SEND_AT_LATEST_MS));
+    const atLatest = new Promise<void>((resolve) => {
+      hurry = resolve;
+      setTimeout(resolve, SEND_AT_LATEST_MS);
+    });
     try {
       await Promise.race([first, atLatest]);
     } finally {
@@ -366,6 +378,7 @@ export const usePicture = defineStore('picture', () => {
     goBy,
     freeNumber,
     saved,
+    saveNow,
     haveEdited,
     heardEdit,
     onRepaint,

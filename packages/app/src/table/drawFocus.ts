@@ -66,9 +66,15 @@ function drawHandles(context: CanvasRenderingContext2D, scene: MarkScene, entry:
   drawPoints(context, scene, target.points);
 }
 
+/** Handles nearer to the last one than this would hide the line that they lie on, in screen pixels. */
+const LEAST_APART = 9;
+
 function drawPoints(context: CanvasRenderingContext2D, scene: MarkScene, points: readonly Point[]): void {
+  let last: readonly [number, number] | null = null;
   for (const [x, y] of points) {
     const [sx, sy] = toScreen(scene.view, scene.table, x, y);
+    if (last && Math.hypot(sx - last[0], sy - last[1]) < LEAST_APART) continue;
+    last = [sx, sy];
     context.fillStyle = 'rgba(0, 0, 0, 0.65)';
     context.fillRect(sx - 3, sy - 3, 6, 6);
     context.fillStyle = scene.colours.chosen;

@@ -83,7 +83,9 @@ onBeforeUnmount(() => {
 
 /** A page that is left while edits are on their way would lose them. */
 function warn(event: BeforeUnloadEvent): void {
-  if (picture.unsent.length > 0) event.preventDefault();
+  if (picture.unsent.length === 0) return;
+  picture.saveNow();
+  event.preventDefault();
 }
 addEventListener('beforeunload', warn);
 onBeforeUnmount(() => removeEventListener('beforeunload', warn));
