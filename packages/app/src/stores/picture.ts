@@ -189,6 +189,12 @@ export const usePicture = defineStore('picture', () => {
     showMends();
   }
 
+  /** All is well: what hindered is no longer said. */
+  function unhinder(): void {
+    if (notice.value === hindrance) notice.value = null;
+    hindrance = null;
+  }
+
   /** Takes over what the server has carried out, and lays what still waits on top of it. */
   function confirm(steps: readonly Step[], answer: EditAnswer): void {
     revision = answer.revision;
@@ -222,8 +228,7 @@ export const usePicture = defineStore('picture', () => {
     if (picture.value?.id !== id) return;
     unsent.value = unsent.value.slice(1);
     confirm(task.kind === 'edit' ? task.edit.steps : answer.steps, answer);
-    if (notice.value === hindrance) notice.value = null;
-    hindrance = null;
+    unhinder();
     // An edit is on the table since it was made.
     if (task.kind !== 'edit') showWaiting();
   }
@@ -272,9 +277,13 @@ export const usePicture = defineStore('picture', () => {
   }
 
   function enqueue(task: Task, first: Promise<unknown> = Promise.resolve()): void {
+    // What was said of the last thing has been read.
+    if (notice.value !== hindrance) notice.value = null;
     unsent.value = [...unsent.value, task];
     sending ??= sendAfter(first).finally(() => {
       sending = null;
+      // Whoever was asked, and stayed, works on as before.
+      isLeaving = false;
     });
   }
 
@@ -282,7 +291,6 @@ export const usePicture = defineStore('picture', () => {
   function perform(edit: Edit): void {
     worksheet.value = applySteps(worksheet.value, edit.steps).worksheet;
     drafted.value = null;
-    if (notice.value !== hindrance) notice.value = null;
     const shown = engine().edit(edit.steps);
     undone.value = [];
     enqueue({ kind: 'edit', edit }, shown);

@@ -1,4 +1,5 @@
 import { solveSymmetric } from '../../../solve/cholesky.ts';
+import { intervalOf } from './stain.ts';
 
 /** Differences below this are grain and count as squares, in log light. */
 const GRAIN = 0.012;
@@ -33,10 +34,9 @@ function placesOf(depth: Float32Array, width: number, depths: readonly number[],
     const value = depth[i];
     if (value < depths[0] - 1 || value > depths[last] + 1) continue;
     isNear[i] = 1;
-    let k = 1;
-    while (k < last && depths[k] < value) k++;
-    at[i] = k - 1;
-    share[i] = Math.min(1, Math.max(0, (value - depths[k - 1]) / (depths[k] - depths[k - 1])));
+    const k = intervalOf(depths, value);
+    at[i] = k;
+    share[i] = Math.min(1, Math.max(0, (value - depths[k]) / (depths[k + 1] - depths[k])));
   }
   const from = new Int32Array(2 * depth.length);
   const to = new Int32Array(2 * depth.length);

@@ -32,6 +32,8 @@ const TRIES = [
 const CLEARLY = 1.15;
 /** Bounds of how far it is looked for, in pixels. */
 const [LEAST_REACH, MOST_REACH] = [4, 32];
+/** Surroundings beyond the farthest border that could be found, in pixels. */
+const BESIDE = 16;
 /** How often a border is moved to what its profile says, and how far each time: a share of the radius, at most so many pixels. */
 const MOVES = 3;
 const MOVED = { share: 0.05, most: 3 } as const;
@@ -127,7 +129,7 @@ export function fitStain(
   pixels: Pixels,
 ): FittedStain | null {
   const radius = Math.sqrt(Math.abs(signedArea(target.points)) / Math.PI);
-  const around = growRect(targetBounds(target, 0), MOST_REACH + SOME + NEAR.length);
+  const around = growRect(targetBounds(target, 0), MOST_REACH + BESIDE);
   const rect = intersectRects(around, pictureRect(pixels.shape));
   if (radius < LEAST_RADIUS || isEmpty(rect) || rect.width < 2 || rect.height < 2) return null;
   const { width } = rect;

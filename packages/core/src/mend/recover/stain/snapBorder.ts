@@ -96,7 +96,7 @@ function cheapestLoop(costs: readonly Float32Array[], holds: number): Int32Array
   return run(order, open[middle]);
 }
 
-/** How much a row is brighter outside than inside, for each place across; as far as any is, and no farther. */
+/** How much brighter it is outside than inside each place across a border; 0 so near an end of the strip that it cannot be told. */
 function stepsOf(strip: Float32Array): Float32Array {
   const side = Math.round(SIDE / ACROSS);
   return strip.map((_, k) => {

@@ -10,13 +10,19 @@ export interface StainVeil {
   readonly density: readonly (readonly number[])[];
 }
 
+/** The number of the depth after which another one lies; the first or the last interval where it lies before or beyond. */
+export function intervalOf(depths: readonly number[], depth: number): number {
+  let k = 1;
+  while (k < depths.length - 1 && depths[k] < depth) k++;
+  return k - 1;
+}
+
 /** The density of one channel at a depth. */
 export function densityAt(depths: readonly number[], density: ArrayLike<number>, depth: number): number {
   if (depth <= depths[0]) return 0;
   const last = depths.length - 1;
   if (depth >= depths[last]) return density[last];
-  let k = 1;
-  while (depths[k] < depth) k++;
-  const share = (depth - depths[k - 1]) / (depths[k] - depths[k - 1]);
-  return density[k - 1] + share * (density[k] - density[k - 1]);
+  const k = intervalOf(depths, depth);
+  const share = (depth - depths[k]) / (depths[k + 1] - depths[k]);
+  return density[k] + share * (density[k + 1] - density[k]);
 }
