@@ -287,3 +287,24 @@ test('what is done while an undo is still on its way is kept', async ({ quietPag
   await expect.poll(async () => (await mends(page)).map(({ target }) => Math.round(target.x))).toEqual([600]);
   expect((await mends(page))[0]).not.toEqual(first);
 });
+
+test('what is said of a mend stays when it is saved, moves nothing, and goes with the next thing that is done', async ({
+  quietPage: page,
+}) => {
+  await openHandles(page);
+  const desk = await deskOf(page, SIZE);
+  await page.keyboard.press('r');
+  await page.keyboard.down('a');
+  await page.mouse.click(...desk.at(SIZE.width - 6, 300));
+  await page.keyboard.up('a');
+  const before = await desk.table.boundingBox();
+  await drag(page, [desk.at(600, 300), desk.at(640, 300), desk.at(680, 304)]);
+  const said = page.getByText('Part of the source lies outside the picture.');
+  await expect(said).toBeVisible();
+  await expect.poll(async () => (await mends(page)).length).toBe(1);
+  await page.waitForTimeout(500);
+  await expect(said).toBeVisible();
+  expect(await desk.table.boundingBox()).toEqual(before);
+  await page.keyboard.press('Control+z');
+  await expect(said).toBeHidden();
+});
