@@ -81,6 +81,8 @@ test('a restorer’s hour in small: everything done by hand stays, and comes bac
 
   // An old mend is changed: its share, then taken off and on.
   await page.locator('[data-state=mended]').first().click();
+  // The proof follows a little later.
+  await expect(page.getByRole('region', { name: 'Proof' }).getByRole('heading')).toHaveText(/dark speck/);
   const share = page.getByLabel('Share of this mend in %');
   await share.fill('40');
   await share.press('Enter');

@@ -1,0 +1,19 @@
+import type { FinishStep, Raster, Rect } from '@fennip/core';
+import { growRect, intersectRects, viewRaster } from '@fennip/core';
+import { finishReachOn } from '../finishPart.ts';
+import type { OpenPicture } from '../openPicture.ts';
+import { groundOf, wholeOf } from '../openPicture.ts';
+import { pixelsOf } from '../paintSide.ts';
+
+/** Full-size pixels of the upright picture, mended, under the value steps of a finish. */
+export async function finishedPixels(
+  picture: OpenPicture,
+  rect: Rect,
+  steps: readonly FinishStep[],
+): Promise<Raster> {
+  const wide = intersectRects(growRect(rect, finishReachOn(steps, 0)), wholeOf(picture));
+  const mended = await pixelsOf(picture, wide, 'after');
+  const ground = { ...groundOf(picture), steps };
+  const raster = await picture.table.helpers.finish(mended, { level: 0, ...wide }, ground);
+  return viewRaster(raster, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });
+}

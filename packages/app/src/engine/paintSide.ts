@@ -1,0 +1,122 @@
+import type { Lamp, MendedPicture, Raster, Rect } from '@fennip/core';
+import { growRect, intersectRects, lampReach, pyramidLevels, viewRaster } from '@fennip/core';
+import { difference } from './difference.ts';
+import { finishReachOn } from './finishPart.ts';
+import { framePart } from './framePart.ts';
+import type { OpenPicture } from './openPicture.ts';
+import { finishOf, groundOf, partOf, wholeOf } from './openPicture.ts';
+import type { LevelPlace, Workshop } from './paintTile.ts';
+import { mendPart, reachOnLevel } from './paintTile.ts';
+import { sendBitmap } from './sendBitmap.ts';
+import type { LevelPart, Side, TileKey } from './tileKey.ts';
+import { partOfTile } from './tileKey.ts';
+
+/** How the treatments on what is seen are worked out, see {@link Workshop}. */
+export type Way = Pick<Workshop, 'treat' | 'isAsSeen'>;
+
+/** Piece by piece, each once: what is kept of them stands until something changes. */
+export const inPieces = ({ table }: OpenPicture): Way => ({ treat: table.helpers.treat, isAsSeen: false });
+
+/** Only where it is looked at, where no pieces are at hand: for what is small, and for what is soon to be another. */
+export const asSeen = ({ table }: OpenPicture): Way => ({ treat: table.helpers.treat, isAsSeen: true });
+
+const PLAIN: Lamp = { kind: 'plain' };
+
+/** A part of a level under the finish. */
+export const finished = (picture: OpenPicture, part: Raster, place: LevelPlace): Promise<Raster> =>
+  picture.table.helpers.finish(part, place, groundOf(picture));
+
+/** A part of a level as one side shows it. */
+async function sideOf(
+  picture: OpenPicture,
+  part: Raster,
+  place: LevelPlace,
+  side: Side,
+  way: Way,
+): Promise<Raster> {
+  const { mended, other, tiles, comparesFinish } = picture;
+  const workshop = { ...way, ready: tiles.ready };
+  const withMends = (): Promise<Raster> => mendPart(part, place, mended, workshop);
+  const without = async (): Promise<Raster> => (other ? mendPart(part, place, other, workshop) : part);
+  switch (side) {
+    case 'before':
+      return comparesFinish ? withMends() : finished(picture, await without(), place);
+    case 'after':
+      return finished(picture, await withMends(), place);
+    case 'difference': {
+      const after = await withMends();
+      return comparesFinish
+        ? difference(after, await finished(picture, after, place))
+        : difference(await without(), after);
+    }
+  }
+}
+
+/** The pictures that a part of the table may show. */
+const mendedOf = ({ mended, other }: OpenPicture): MendedPicture[] => (other ? [mended, other] : [mended]);
+
+/** How far around a part of a level must be known for the treatments and the finish on it. */
+function sidesReach(picture: OpenPicture, rect: Rect, level: number, { isAsSeen }: Way): number {
+  const around = finishReachOn(finishOf(picture), level);
+  const wide = growRect(rect, around);
+  return around + Math.max(...mendedOf(picture).map((mended) => reachOnLevel(wide, level, mended, isAsSeen)));
+}
+
+/** A rectangle of a level on one side, under the lamp. A difference is shown as it is. */
+export async function litPart(
+  picture: OpenPicture,
+  { level, rect }: LevelPart,
+  side: Side,
+  way: Way,
+): Promise<Raster> {
+  const { table, tiles } = picture;
+  const { width, height } = pyramidLevels(tiles.picture.width, tiles.picture.height)[level];
+  const lamp = side === 'difference' ? PLAIN : table.lamp;
+  const reach = lampReach(lamp, level);
+  const around = reach + sidesReach(picture, growRect(rect, reach), level, way);
+  const wide = intersectRects(growRect(rect, around), { left: 0, top: 0, width, height });
+  const place = { level, left: wide.left, top: wide.top };
+  const seen = await sideOf(picture, await partOf(picture, level, wide), place, side, way);
+  const lit = await table.helpers.light(seen, place, lamp);
+  return viewRaster(lit, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });
+}
+
+/** A part of a level of what is seen on one side. */
+export async function partSeen(
+  picture: OpenPicture,
+  side: Side,
+  { level, rect }: LevelPart,
+  way: Way = inPieces(picture),
+): Promise<Raster> {
+  const { framing, tiles } = picture;
+  const read = (part: Rect): Promise<Raster> => litPart(picture, { level, rect: part }, side, way);
+  return framing ? framePart(framing, tiles.picture, rect, level, read) : read(rect);
+}
+
+/** One tile of one side, as the screen takes it. */
+export async function painted(picture: OpenPicture, key: TileKey): Promise<ImageBitmap> {
+  const { side, level, column, row } = key;
+  const { framing, table, tiles } = picture;
+  const { width, height } = pyramidLevels(
+    framing?.width ?? tiles.picture.width,
+    framing?.height ?? tiles.picture.height,
+  )[level];
+  const rect = intersectRects(partOfTile(key).rect, { left: 0, top: 0, width, height });
+  const way = inPieces(picture);
+  if (!framing && table.lamp.kind === 'plain' && sidesReach(picture, rect, level, way) === 0) {
+    const tile = await tiles.tile(level, column, row);
+    return sendBitmap(await sideOf(picture, tile, { level, left: rect.left, top: rect.top }, side, way));
+  }
+  return sendBitmap(await partSeen(picture, side, { level, rect }));
+}
+
+/** Full-size pixels of the upright picture as it came in or as it is mended, without lamp and finish. */
+export async function pixelsOf(picture: OpenPicture, rect: Rect, side: 'before' | 'after'): Promise<Raster> {
+  const { tiles, mended } = picture;
+  await tiles.ready([rect]);
+  if (side === 'before') return tiles.pixels.window(rect).raster;
+  const wide = intersectRects(growRect(rect, reachOnLevel(rect, 0, mended, true)), wholeOf(picture));
+  const workshop = { ...asSeen(picture), ready: tiles.ready };
+  const seen = await mendPart(await partOf(picture, 0, wide), { level: 0, ...wide }, mended, workshop);
+  return viewRaster(seen, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });
+}
