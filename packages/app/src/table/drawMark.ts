@@ -3,7 +3,7 @@ import { faultTarget } from '@fennip/core';
 import type { LedgerEntry } from '@fennip/core';
 import type { OfferedGuide } from '../stores/guides.ts';
 import type { Glass } from './drawTarget.ts';
-import { markHalf, strokeTwice, traceTarget } from './drawTarget.ts';
+import { UNDER_LINE, markHalf, strokeTwice, traceTarget } from './drawTarget.ts';
 import type { MarkSprites } from './markSprites.ts';
 import { toScreen } from './viewport.ts';
 
@@ -35,12 +35,24 @@ export interface MarkScene extends Glass {
   readonly colours: MarkColours;
 }
 
-const FADE_NEAR = 18;
+/** Marks fade from here on towards the pointer, and most from there, in screen pixels. */
 export const FADE_FAR = 60;
+const FADE_NEAR = 18;
+/** What is left of a mark under the pointer. */
+const LEAST_SEEN = 0.25;
 
 function fadeAt(x: number, y: number, half: number, pointer: Point): number {
   const distance = Math.hypot(pointer[0] - x, pointer[1] - y) - half;
-  return Math.min(1, Math.max(0.25, (distance - FADE_NEAR) / (FADE_FAR - FADE_NEAR)));
+  return Math.min(1, Math.max(LEAST_SEEN, (distance - FADE_NEAR) / (FADE_FAR - FADE_NEAR)));
+}
+
+/** A colour that fades towards the pointer as marks of spots do: a line is long, and seen where it is not in the way. */
+function fadingColour(context: CanvasRenderingContext2D, [x, y]: Point, colour: string): CanvasGradient {
+  const gradient = context.createRadialGradient(x, y, 0, x, y, FADE_FAR);
+  const least = `color-mix(in srgb, ${colour} ${100 * LEAST_SEEN}%, transparent)`;
+  gradient.addColorStop((FADE_NEAR + LEAST_SEEN * (FADE_FAR - FADE_NEAR)) / FADE_FAR, least);
+  gradient.addColorStop(1, colour);
+  return gradient;
 }
 
 const isMended = ({ state }: LedgerEntry): boolean => state === 'mended' || state === 'lessened';
@@ -64,6 +76,10 @@ export function drawTag(
   context.fillText(text, x + 4, y - 4);
 }
 
+/** Whether an entry is shown as its mend is being changed, not as it rests. */
+export const isDrafted = ({ drafted }: MarkScene, { mend }: LedgerEntry): boolean =>
+  drafted !== null && mend?.id === drafted.id;
+
 /** The mend of an entry as it is shown: a draft stands for the one it changes. */
 export const shownMend = ({ mend }: LedgerEntry, { drafted }: MarkScene): Mend | null =>
   drafted && mend?.id === drafted.id ? drafted : mend;
@@ -75,6 +91,10 @@ export function shownTarget(entry: LedgerEntry, scene: MarkScene): Target {
   if (mend && (isMoved || entry.polarity === null || mend.target.shape === 'stroke')) return mend.target;
   return faultTarget(entry);
 }
+
+/** Whether a mark is a line along what it marks, and not ticks or a frame around it. */
+export const isLine = (scene: MarkScene, entry: LedgerEntry): boolean =>
+  ['stroke', 'outline'].includes(shownTarget(entry, scene).shape);
 
 /** Where a mark's tag hangs on the screen: beside a spot, at the first point of a line or an outline. */
 export function tagPlace(
@@ -101,12 +121,12 @@ const CHOSEN_ROOM = 4;
 export const isNamed = (scene: MarkScene, entry: LedgerEntry): boolean =>
   entry === scene.focus || entry.id === scene.hovered;
 
-/** How clearly an entry's mark is drawn, 0 to 1. */
+/** How clearly the mark around a spot or an area is drawn, 0 to 1; a line fades along its course. */
 export function fadeOf(scene: MarkScene, entry: LedgerEntry): number {
-  if (!scene.pointer) return 1;
+  if (!scene.pointer || isNamed(scene, entry) || isLine(scene, entry)) return 1;
   const [x, y] = toScreen(scene.view, scene.table, entry.x, entry.y);
   const room = scene.chosen.has(entry.id) ? CHOSEN_ROOM : 0;
-  return isNamed(scene, entry) ? 1 : fadeAt(x, y, markHalf(entry.r, scene.view.scale, room), scene.pointer);
+  return fadeAt(x, y, markHalf(entry.r, scene.view.scale, room), scene.pointer);
 }
 
 const isAway = ({ state, mend }: LedgerEntry): boolean =>
@@ -115,6 +135,10 @@ const isAway = ({ state, mend }: LedgerEntry): boolean =>
 /** Whether an entry's number stands beside its mark: where there is room, and for the one that is looked at. */
 export const hasNumber = (scene: MarkScene, entry: LedgerEntry): boolean =>
   scene.withTags || isNamed(scene, entry);
+
+/** How clearly the number of a line is drawn: it may hang far from where the pointer is. */
+const tagFade = (scene: MarkScene, entry: LedgerEntry, [x, y]: Point): number =>
+  scene.pointer && !isNamed(scene, entry) ? fadeAt(x, y, 0, scene.pointer) : 1;
 
 /** Draws the mark of one entry, with its number where there is room for it. */
 export function drawMark(
@@ -125,21 +149,24 @@ export function drawMark(
 ): void {
   const isChosen = scene.chosen.has(entry.id);
   const colour = colourOf(entry, isChosen, scene.colours);
-  context.globalAlpha = fadeOf(scene, entry) * (isAway(entry) ? 0.45 : 1);
+  const clear = isAway(entry) ? 0.45 : 1;
+  context.globalAlpha = fadeOf(scene, entry) * clear;
   const target = shownTarget(entry, scene);
   const [room, width] = isChosen ? [CHOSEN_ROOM, 2] : [0, 1.25];
   const spot = target.shape === 'disc' ? toScreen(scene.view, scene.table, target.x, target.y) : null;
   const half = target.shape === 'disc' ? markHalf(target.r, scene.view.scale, room) : 0;
   if (!spot || !sprites.draw(context, ...spot, { half, colour, width })) {
     traceTarget(context, scene, target, { room });
-    strokeTwice(context, colour, width);
+    const { pointer } = scene;
+    if (pointer && isLine(scene, entry) && !isNamed(scene, entry)) {
+      const [over, under] = [colour, UNDER_LINE].map((one) => fadingColour(context, pointer, one));
+      strokeTwice(context, over, width, under);
+    } else strokeTwice(context, colour, width);
   }
-  if (hasNumber(scene, entry))
-    drawTag(
-      context,
-      `${entry.number}${isMended(entry) ? ' ✓' : ''}`,
-      ...tagPlace(scene, target, entry, { dx: 0, dy: 0 }),
-      colour,
-    );
+  if (hasNumber(scene, entry)) {
+    const place = tagPlace(scene, target, entry, { dx: 0, dy: 0 });
+    if (isLine(scene, entry)) context.globalAlpha = clear * tagFade(scene, entry, place);
+    drawTag(context, `${entry.number}${isMended(entry) ? ' ✓' : ''}`, ...place, colour);
+  }
   context.globalAlpha = 1;
 }

@@ -36,10 +36,18 @@ export function traceCorners(context: Ground, x: number, y: number, half: number
   corners(context, x, y, half, Math.max(3, Math.min(9, half * 0.45)));
 }
 
+/** What lies under a line, so that it reads on any ground. */
+export const UNDER_LINE = 'rgb(0 0 0 / 0.65)';
+
 /** A line that reads on any ground: dark below, colour above. */
-export function strokeTwice(context: Ground, colour: string, width: number): void {
+export function strokeTwice(
+  context: Ground,
+  colour: string | CanvasGradient,
+  width: number,
+  under: string | CanvasGradient = UNDER_LINE,
+): void {
   context.lineWidth = width + 2;
-  context.strokeStyle = 'rgba(0, 0, 0, 0.65)';
+  context.strokeStyle = under;
   context.stroke();
   context.lineWidth = width;
   context.strokeStyle = colour;

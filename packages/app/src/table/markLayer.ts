@@ -1,10 +1,11 @@
 import type { LedgerEntry } from '@fennip/core';
 import { drawFocus } from './drawFocus.ts';
 import type { MarkScene } from './drawMark.ts';
-import { FADE_FAR, drawMark, fadeOf, isNamed, shownTarget } from './drawMark.ts';
-import { markHalf } from './drawTarget.ts';
+import { drawMark, isDrafted, isLine, isNamed } from './drawMark.ts';
+import { fadedBoxes } from './fadedBoxes.ts';
 import type { Box } from './markBoxes.ts';
-import { boxAround, markBoxes } from './markBoxes.ts';
+import { markBoxes } from './markBoxes.ts';
+import { isSeenAlike, markChanges } from './markChanges.ts';
 import { createMarkSprites } from './markSprites.ts';
 
 /** All marks of a picture. Thousands of them are kept as they rest; with a frame only those are drawn that the pointer or the hand makes look different. */
@@ -12,65 +13,13 @@ export interface MarkLayer {
   draw(context: CanvasRenderingContext2D, scene: MarkScene): void;
 }
 
-/** Whether marks that are the same entries lie at the same places and look the same. */
-const isSeenAlike = (a: MarkScene, b: MarkScene): boolean =>
-  a.view === b.view && a.table === b.table && a.withTags === b.withTags && a.colours === b.colours;
-
-/** The entries that one of two lists has and the other has not. They are mostly the same, in the same order. */
-function differing(before: readonly LedgerEntry[], after: readonly LedgerEntry[]): LedgerEntry[] {
-  const shorter = Math.min(before.length, after.length);
-  let [first, last] = [0, 0];
-  while (first < shorter && before[first] === after[first]) first++;
-  while (last < shorter - first && before[before.length - 1 - last] === after[after.length - 1 - last])
-    last++;
-  const [gone, come] = [before, after].map((list) => list.slice(first, list.length - last));
-  const [wasThere, isThere] = [new Set(gone), new Set(come)];
-  return [...gone.filter((entry) => !isThere.has(entry)), ...come.filter((entry) => !wasThere.has(entry))];
-}
-
-/** The ids that one of two sets has and the other has not. */
-const otherIds = (a: ReadonlySet<string>, b: ReadonlySet<string>): Set<string> =>
-  new Set([...[...a].filter((id) => !b.has(id)), ...[...b].filter((id) => !a.has(id))]);
-
-/** What became of marks at rest between two scenes. */
-interface Changes {
-  /** Those that look different, as they were and as they are. */
-  readonly changed: readonly LedgerEntry[];
-  /** Those that were not there before: they are laid over the others, of which none has to be drawn anew. */
-  readonly added: readonly LedgerEntry[];
-}
-
-function markChanges(a: MarkScene, b: MarkScene): Changes {
-  const listed = a.shown === b.shown ? [] : differing(a.shown, b.shown);
-  const known = new Set(a.shown === b.shown ? [] : a.shown.map(({ id }) => id));
-  const added = listed.filter((entry) => !known.has(entry.id) && !isDrafted(b, entry));
-  const changed = new Set(listed.filter(({ id }) => known.has(id)));
-  const isNew = new Set(added);
-  const mark = (entry: LedgerEntry): void => {
-    if (!isNew.has(entry)) changed.add(entry);
-  };
-  const chosen = a.chosen === b.chosen ? new Set<string>() : otherIds(a.chosen, b.chosen);
-  if (chosen.size > 0) for (const entry of b.shown) if (chosen.has(entry.id)) mark(entry);
-  if (a.focus !== b.focus) for (const entry of [a.focus, b.focus]) if (entry) mark(entry);
-  if (a.drafted?.id !== b.drafted?.id)
-    for (const entry of b.shown) if (isDrafted(a, entry) || isDrafted(b, entry)) mark(entry);
-  return { changed: [...changed], added };
-}
-
 const FONT = '500 11px "IBM Plex Mono", monospace';
 
 /** How far another mark and its number may reach into a part of the screen, in screen pixels. */
 const ROOM = { mark: 16, number: 70 };
 
-/** So many marks are drawn anew one by one; of more all are. */
+/** So many parts of the screen are drawn anew one by one; for more of them all is, which takes less. */
 const FEW = 24;
-
-const isDrafted = ({ drafted }: MarkScene, { mend }: LedgerEntry): boolean =>
-  drafted !== null && mend?.id === drafted.id;
-
-/** Whether a mark is a line along what it marks. A chosen one covers the same line at rest. */
-const isLine = (scene: MarkScene, entry: LedgerEntry): boolean =>
-  ['stroke', 'outline'].includes(shownTarget(entry, scene).shape);
 
 /** The lines that are drawn over all other marks with each frame: they are long, and wind past many others that would have to be drawn anew with them. */
 function linesOver(scene: MarkScene): LedgerEntry[] {
@@ -94,25 +43,6 @@ const inOrder = ({ chosen }: MarkScene, entries: readonly LedgerEntry[]): readon
   ...entries.filter(({ id }) => !chosen.has(id)),
   ...entries.filter(({ id }) => chosen.has(id)),
 ];
-
-/** The largest radius, in pixels of the picture, whose mark is looked for around the pointer. */
-const LARGE = 60;
-
-/** The parts of the screen with the marks that the pointer makes fade. */
-function fadedBoxes(scene: MarkScene): Box[] {
-  if (!scene.pointer) return [];
-  const [x, y] = scene.pointer;
-  const reach = FADE_FAR + markHalf(LARGE, scene.view.scale);
-  const boxes = scene
-    .within(x - reach, y - reach, x + reach, y + reach)
-    .filter((entry) => !isDrafted(scene, entry) && fadeOf(scene, entry) < 1)
-    .flatMap((entry) => markBoxes(scene, entry));
-  // A crowd is one part; a line that leads away from it is not.
-  const isNear = ({ left, top, right, bottom }: Box): boolean =>
-    left >= x - reach && top >= y - reach && right <= x + reach && bottom <= y + reach;
-  const near = boxes.filter(isNear);
-  return [...boxes.filter((box) => !isNear(box)), ...(near.length > 0 ? [boxAround(near)] : [])];
-}
 
 export function createMarkLayer(): MarkLayer {
   const sprites = createMarkSprites();
@@ -157,12 +87,13 @@ export function createMarkLayer(): MarkLayer {
       before?.ratio === ratio && isSeenAlike(before.scene, scene) ? markChanges(before.scene, scene) : null;
     const context = resting.getContext('2d');
     if (!before || !changes || !context || changes.changed.length > FEW) return paintResting(scene, ratio);
-    const atRest = { ...scene, pointer: null, hovered: null };
-    drawAll(context, atRest, changes.added);
     const boxes = changes.changed.flatMap((entry) => [
       ...markBoxes(before.scene, entry),
       ...markBoxes(scene, entry),
     ]);
+    if (boxes.length > FEW) return paintResting(scene, ratio);
+    const atRest = { ...scene, pointer: null, hovered: null };
+    drawAll(context, atRest, changes.added);
     if (boxes.length > 0) drawParts(context, atRest, boxes);
   }
 

@@ -76,4 +76,12 @@ describe('the ledger', () => {
     expect(after[0]).toBe(before[0]);
     expect(after[1]).not.toBe(before[1]);
   });
+
+  it('keeps a mend by hand the same object while others are added, unless it has another number', () => {
+    const [a, b] = [mend('a'), mend('b')];
+    const [before] = ledgerEntries([], sheetOf([a]));
+    expect(ledgerEntries([], sheetOf([a, b]))[0]).toBe(before);
+    const behind = ledgerEntries([fault('f1', 1)], sheetOf([a]))[1];
+    expect(behind).toEqual({ ...before, number: 2 });
+  });
 });

@@ -62,8 +62,8 @@ const stateOf = (mend: Mend | null, judgement: Judgement | undefined): EntryStat
   return judgement ?? 'open';
 };
 
-/** The entry a fault had last: one that has not changed stays the same object, so that nothing draws it anew. */
-const lastEntries = new WeakMap<NumberedFault, LedgerEntry>();
+/** The entry a fault or a mend by hand had last: one that has not changed stays the same object, so that nothing draws it anew. */
+const lastEntries = new WeakMap<NumberedFault | Mend, LedgerEntry>();
 
 function faultEntry(
   fault: NumberedFault,
@@ -89,9 +89,11 @@ function placeOf(mend: Mend): Target {
 }
 
 function handEntry(mend: Mend, number: number): LedgerEntry {
+  const last = lastEntries.get(mend);
+  if (last?.number === number) return last;
   const { left, top, width, height } = targetBounds(placeOf(mend), 0);
   const disc = mend.target.shape === 'disc' ? mend.target : null;
-  return {
+  const entry: LedgerEntry = {
     id: mend.id,
     number,
     kind: 'speck',
@@ -107,6 +109,8 @@ function handEntry(mend: Mend, number: number): LedgerEntry {
     state: stateOf(mend, undefined),
     mend,
   };
+  lastEntries.set(mend, entry);
+  return entry;
 }
 
 /** All lines of a picture's ledger: the faults by their numbers, then what was mended by hand. */
