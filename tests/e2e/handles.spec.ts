@@ -288,6 +288,22 @@ test('what is done while an undo is still on its way is kept', async ({ quietPag
   expect((await mends(page))[0]).not.toEqual(first);
 });
 
+test('an undo that comes before a stroke is laid down takes that stroke back, and not what was done before it', async ({
+  quietPage: page,
+}) => {
+  await openHandles(page);
+  const desk = await deskOf(page, SIZE);
+  const before = await saved(page);
+  await page.keyboard.press('e');
+  await drag(page, [desk.at(420, 560), desk.at(460, 560), desk.at(500, 566)]);
+  await page.keyboard.press('Control+z');
+  await expect
+    .poll(async () => (await saved(page)).undone.map(({ words }) => words))
+    .toEqual(['Healed along a stroke']);
+  expect((await saved(page)).recipe).toEqual(before.recipe);
+  expect((await saved(page)).done).toEqual(before.done);
+});
+
 test('what is said of a mend stays when it is saved, moves nothing, and goes with the next thing that is done', async ({
   quietPage: page,
 }) => {

@@ -140,6 +140,14 @@ const api = {
   /** A tile as the screen takes it. */
   paint: (key: TileKey): Promise<ImageBitmap> => painted(opened(), key),
 
+  /** Fetches the full-size tiles of parts of the picture, before what is done there asks for them. */
+  fetchFor(rects: readonly Rect[]): void {
+    // What cannot be had now is asked for again when it is needed.
+    opened()
+      .tiles.ready(rects)
+      .catch(() => undefined);
+  },
+
   /** Takes over which tiles are in sight, most wanted first: what changes on them is painted without being asked for. */
   want(keys: readonly TileKey[], list: number, seen: Seen | null): void {
     // The level that is looked at has the smallest number; the coarsest is only the overview.

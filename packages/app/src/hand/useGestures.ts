@@ -28,6 +28,7 @@ import {
 } from './changeTarget.ts';
 import { courseGesture } from './courseGesture.ts';
 import { entriesUnder } from './entriesUnder.ts';
+import { fetchTilesAlong } from './fetchTilesAlong.ts';
 import type { Pending } from './pending.ts';
 import type { PenPoint } from './penStroke.ts';
 import { asPoint, fewestPoints, outlineTarget, penTarget, startStroke } from './penStroke.ts';
@@ -64,7 +65,11 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   const leading = useLeading();
   const pointing = usePointing({ view, table });
   const isTouch = (): boolean => isFenceTool(hand.tool) && fences.shape === 'touch';
+  const isMending = (): boolean =>
+    hand.tool !== null && hand.tool !== 'mark' && !isFenceTool(hand.tool) && !isTreatTool(hand.tool);
   const pending = shallowRef<Pending | null>(null);
+  /** Lines that were drawn and are not laid down yet: they stay in sight until they are. */
+  const laying = shallowRef<readonly (readonly PenPoint[])[]>([]);
   /** Where the last stroke ended: a click with shift goes on from there. */
   let lastEnd: PenPoint | null = null;
 
@@ -84,8 +89,25 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     return mend !== null && rectsMeet(targetBounds(target, 0), targetBounds(mend.target, mend.margin));
   }
 
-  /** Lays down what was drawn. A sweep with recover or heal mends every open fault under it, each for itself. */
-  async function lay(target: Target, start: PenPoint, pressed: number, isAway = false): Promise<void> {
+  /** Lays down what was drawn along some points; an undo that comes before it is laid waits for it. */
+  async function lay(
+    target: Target,
+    points: readonly PenPoint[],
+    pressed: number,
+    isAway = false,
+  ): Promise<void> {
+    laying.value = [...laying.value, points];
+    const laid = layTarget(target, points[0], pressed, isAway);
+    picture.willEdit(laid);
+    try {
+      await laid;
+    } finally {
+      laying.value = laying.value.filter((line) => line !== points);
+    }
+  }
+
+  /** A sweep with recover or heal mends every open fault under it, each for itself. */
+  async function layTarget(target: Target, start: PenPoint, pressed: number, isAway: boolean): Promise<void> {
     const { tool: method } = hand;
     if (method === null || !liesOnPicture(targetBounds(target, 0))) return;
     if (isFenceTool(method)) return drawArea(target, isAway);
@@ -103,8 +125,12 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     }
     const by = hand.choiceAt([start.x, start.y]);
     const share = hand.pressure === 'share' ? Math.max(0.05, pressed) * by.share : by.share;
-    await mendDrawn(target, method, { ...by, share });
+    // The next stroke may begin before this one is laid down.
     if (by.source) hand.usedSource(by.source);
+    const sheet = picture.picture;
+    // The page answers the hand first: a mend takes longer than what is left of the frame.
+    await new Promise((resolve) => setTimeout(resolve));
+    if (picture.picture?.id === sheet?.id) await mendDrawn(target, method, { ...by, share });
   }
 
   /** What was drawn is an area, or a touch from which one grows. */
@@ -119,6 +145,9 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     const straightFrom = event.shiftKey ? lastEnd : null;
     const stroke = startStroke(straightFrom ?? start, scale);
     if (straightFrom) stroke.add(start);
+    const fetchAlong = isMending()
+      ? fetchTilesAlong(start, radius, hand.choiceAt([start.x, start.y]).source)
+      : null;
     const strongest = (points: readonly PenPoint[]): number =>
       Math.max(...points.map(({ pressure }) => pressure));
     const show = (): void => {
@@ -128,16 +157,17 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     return {
       move(places) {
         if (straightFrom) return;
-        for (const one of places) stroke.add(onPicture(one));
+        const along = places.map(onPicture);
+        for (const one of along) stroke.add(one);
+        fetchAlong?.(along);
         show();
       },
       end() {
         const drawn = straightFrom ? [straightFrom, start] : fewestPoints(stroke.points(), scale);
-        const [first] = drawn;
         lastEnd = drawn[drawn.length - 1];
         pending.value = null;
         const target = penTarget(drawn, radius, hand.pressure === 'size');
-        void lay(hit(target, place), first, strongest(drawn), event.altKey);
+        void lay(hit(target, place), drawn, strongest(drawn), event.altKey);
       },
       cancel() {
         pending.value = null;
@@ -177,7 +207,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     pending.value = null;
     const target = outlineTarget(drawn.points);
     if (!target) return false;
-    void lay(target, { ...drawn.points[0] }, 1, isAway);
+    void lay(target, [...drawn.points, drawn.points[0]], 1, isAway);
     return true;
   }
 
@@ -398,7 +428,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   /** Draws a rectangle of a fence. */
   const drawRectangle = (place: PointerPlace, event: PointerEvent): Gesture =>
     dragRectangle(place, (target, from) => {
-      if (target) void lay(target, from, 1, event.altKey);
+      if (target) void lay(target, [from], 1, event.altKey);
     });
 
   /** Draws a rectangle. @param done called with it; with nothing where it was no more than a click */
@@ -486,5 +516,5 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     return had;
   }
 
-  return { begin, closeOutline, dropPending, pending };
+  return { begin, closeOutline, dropPending, laying, pending };
 }

@@ -301,12 +301,26 @@ export const usePicture = defineStore('picture', () => {
     await sending;
   };
 
-  const undo = (): void => {
-    if (done.value.length + unsent.value.length > 0) enqueue({ kind: 'undo' });
-  };
-  const redo = (): void => {
-    if (undone.value.length + unsent.value.length > 0) enqueue({ kind: 'redo' });
-  };
+  /** What the hand has drawn and what is not a mend yet. */
+  const making = new Set<Promise<unknown>>();
+  /** Tells of something that will be an edit: an undo that is asked for meanwhile means it, and not the edit before. */
+  function willEdit(work: Promise<unknown>): void {
+    making.add(work);
+    void work.catch(() => undefined).then(() => making.delete(work));
+  }
+  function onceMade(act: () => void): void {
+    if (making.size === 0) act();
+    else void Promise.allSettled([...making]).then(act);
+  }
+
+  const undo = (): void =>
+    onceMade(() => {
+      if (done.value.length + unsent.value.length > 0) enqueue({ kind: 'undo' });
+    });
+  const redo = (): void =>
+    onceMade(() => {
+      if (undone.value.length + unsent.value.length > 0) enqueue({ kind: 'redo' });
+    });
 
   /** Goes so many steps forward, or back where it is negative. */
   function goBy(steps: number): void {
@@ -381,6 +395,7 @@ export const usePicture = defineStore('picture', () => {
     drafted,
     draft,
     perform,
+    willEdit,
     undo,
     redo,
     goBy,

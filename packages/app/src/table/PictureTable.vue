@@ -14,7 +14,7 @@ import { useRound } from '../stores/round.ts';
 import { useView } from '../stores/view.ts';
 import { createFenceLayer } from './drawFences.ts';
 import type { MarkColours } from './drawMark.ts';
-import { drawBrush, drawPending } from './drawPending.ts';
+import { drawBrush, drawCourse, drawPending } from './drawPending.ts';
 import type { Scene } from './drawPicture.ts';
 import { partInSight, sceneLevel, screenOf, tilesInSight } from './drawPicture.ts';
 import type { Comparing } from './drawSides.ts';
@@ -238,6 +238,7 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
     pointer: hand.tool === null ? pointer.value : null,
     colours: colours.value,
   });
+  for (const points of gestures.laying.value) drawCourse(context, glass, points, colours.value.chosen);
   if (gestures.pending.value) drawPending(context, glass, gestures.pending.value, colours.value.chosen);
   else if (hasBrush.value && pointer.value && !isPanning.value) {
     if (hand.isSettingSource) context.setLineDash([3, 3]);
@@ -370,6 +371,7 @@ watch(
     shown,
     pointer,
     gestures.pending,
+    gestures.laying,
     () => view.chosen,
     () => view.hovered,
     cutEdges,

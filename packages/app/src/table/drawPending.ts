@@ -3,7 +3,8 @@ import type { Glass } from './drawTarget.ts';
 import { corners, strokeTwice, tracePoints } from './drawTarget.ts';
 import { toScreen } from './viewport.ts';
 
-function drawCourse(
+/** A line as the pen drew it. */
+export function drawCourse(
   context: CanvasRenderingContext2D,
   glass: Glass,
   points: readonly { readonly x: number; readonly y: number }[],
