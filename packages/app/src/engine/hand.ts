@@ -19,12 +19,13 @@ import type {
   Point,
   Reach,
   RebuildMend,
-  Recipe,
   Rect,
   Source,
   SourceCandidate,
   SourceQuery,
+  SpotMend,
   Target,
+  TreatBy,
   Verdict,
   ZoneProposal,
 } from '@fennip/core';
@@ -70,6 +71,8 @@ import { followArea } from './followArea.ts';
 import { areaOfProposal, grow, growRoughly, zonesSeen } from './growArea.ts';
 import { measurePictureGrain } from './measurePictureGrain.ts';
 import { paintHelper } from './paintHelper.ts';
+import { mendPart } from './paintTile.ts';
+import { partForCell } from './partForCell.ts';
 import { smudgesOf } from './smudgesOf.ts';
 import { JUDGED_AROUND } from './judgedAround.ts';
 import { maskFile } from './maskFile.ts';
@@ -81,8 +84,12 @@ import type { TileLender } from './worker.ts';
 
 /** Tiles that are held on to, in bytes; they are shared with the worker that lends them. */
 const MOST_BYTES = 64e6;
+/** No more pixels than this are looked at to tell what could be better about a mend: all of them have to be fetched and held. */
+const MOST_PIXELS = 16e6;
 /** How far beyond a mend and its source an edge fit looks, in pixels: its band and the way it may go. */
 const FITTED_AROUND = 16;
+
+const isTooLarge = ({ width, height }: Rect): boolean => width * height > MOST_PIXELS;
 
 let open: TileStore | null = null;
 
@@ -90,6 +97,9 @@ function opened(): TileStore {
   if (!open) throw new Error('no picture is open');
   return open;
 }
+
+/** A spot's mend is no treatment: nothing is to be carried out. */
+const alone: TreatBy = () => Promise.resolve(null);
 
 const api = {
   /** Opens a picture whose tiles another worker lends; what was open before is let go. */
@@ -168,10 +178,12 @@ const api = {
     return extendGuide(guide, pixels.window(rect));
   },
 
-  /** The places a mend's texture could come from, best first. */
+  /** The places a mend's texture could come from, best first; none for what winds over too much of the picture. */
   async sources(query: SourceQuery): Promise<SourceCandidate[]> {
     const { ready, pixels } = opened();
-    await ready([searchRect(query, pixels.shape)]);
+    const search = searchRect(query, pixels.shape);
+    if (isTooLarge(search)) return [];
+    await ready([search]);
     return findSources(query, pixels);
   },
 
@@ -238,13 +250,15 @@ const api = {
   /** An area as a file of the full-size picture: white is in. */
   maskFile: (area: Target): Promise<Blob> => maskFile(area, opened().pixels.shape),
 
-  /** What a mend thinks of itself, alone on the picture without mends; null where it covers nothing. */
+  /** What a mend thinks of itself, alone on the picture without mends; null where it covers nothing, or winds over too much. */
   async judge(mend: Mend): Promise<Verdict | null> {
     // What a treatment does is no mend of one place.
     if (isTreatment(mend)) return null;
     const { ready, pixels } = opened();
     const { shape } = pixels;
-    await ready([...mendReads(mend, shape), growRect(mendFootprint(mend, shape), JUDGED_AROUND)]);
+    const around = growRect(mendFootprint(mend, shape), JUDGED_AROUND);
+    if (isTooLarge(around)) return null;
+    await ready([...mendReads(mend, shape), around]);
     return judgeMend(applyMend(mend, canvasOf(pixels)), pixels);
   },
 
@@ -273,13 +287,15 @@ const api = {
     return transfer(bitmap, [bitmap]);
   },
 
-  /** What a part of the picture would look like with these mends and fences alone. */
-  async preview(recipe: Pick<Recipe, 'mends' | 'fences'>, rect: Rect): Promise<ImageBitmap> {
-    const { ready, pixels } = opened();
+  /** What a part of the picture would look like with one mend alone, as fine as a cell of the proof shows it. */
+  async preview(mend: SpotMend, where: Rect): Promise<ImageBitmap> {
+    const { part, ready, pixels } = opened();
     const mended = createMendedPicture(pixels);
-    await ready([growRect(rect, 1)]);
-    await mended.update(recipe, ready, () => undefined);
-    const bitmap = await toBitmap(mended.pixels.window(rect).raster);
+    await mended.update({ mends: [mend] }, ready, () => undefined);
+    const { level, rect } = partForCell(where, pixels.shape);
+    const workshop = { ready, treat: alone, isAsSeen: true };
+    const place = { level, left: rect.left, top: rect.top };
+    const bitmap = await toBitmap(await mendPart(await part(level, rect), place, mended, workshop));
     return transfer(bitmap, [bitmap]);
   },
 };

@@ -10,14 +10,7 @@ import type {
   Recipe,
   Rect,
 } from '@fennip/core';
-import {
-  TILE_SIZE,
-  copyRaster,
-  createMendedPicture,
-  createRaster,
-  emptyRecipe,
-  zoneOfStep,
-} from '@fennip/core';
+import { createMendedPicture, emptyRecipe, zoneOfStep } from '@fennip/core';
 import type { FinishGround } from './finishPart.ts';
 import type { Helpers } from './helpers.ts';
 import type { Rebuilders } from './rebuilders.ts';
@@ -124,17 +117,8 @@ export const wholeOf = ({ tiles: { picture } }: OpenPicture): Rect => ({
 });
 
 /** A rectangle of a level as it came in, put together from its tiles. */
-export async function partOf({ tiles }: OpenPicture, level: number, rect: Rect): Promise<Raster> {
-  const { channels, depth } = tiles.picture;
-  const part = createRaster(rect.width, rect.height, channels, depth);
-  const lastColumn = Math.floor((rect.left + rect.width - 1) / TILE_SIZE);
-  const lastRow = Math.floor((rect.top + rect.height - 1) / TILE_SIZE);
-  for (let row = Math.floor(rect.top / TILE_SIZE); row <= lastRow; row++)
-    for (let column = Math.floor(rect.left / TILE_SIZE); column <= lastColumn; column++) {
-      const tile = await tiles.tile(level, column, row);
-      copyRaster(tile, part, column * TILE_SIZE - rect.left, row * TILE_SIZE - rect.top);
-    }
-  return part;
+export function partOf({ tiles }: OpenPicture, level: number, rect: Rect): Promise<Raster> {
+  return tiles.part(level, rect);
 }
 
 /** The picture with all mends but one on it, with a part of it at hand. */

@@ -3,6 +3,7 @@ import { growRect, intersectRects, lampReach, pyramidLevels, viewRaster } from '
 import { difference } from './difference.ts';
 import { finishReachOn } from './finishPart.ts';
 import { framePart } from './framePart.ts';
+import { onLevel } from './onLevel.ts';
 import type { OpenPicture } from './openPicture.ts';
 import { finishOf, groundOf, partOf, wholeOf } from './openPicture.ts';
 import type { LevelPlace, Workshop } from './paintTile.ts';
@@ -110,13 +111,24 @@ export async function painted(picture: OpenPicture, key: TileKey): Promise<Image
   return sendBitmap(await partSeen(picture, side, { level, rect }));
 }
 
-/** Full-size pixels of the upright picture as it came in or as it is mended, without lamp and finish. */
-export async function pixelsOf(picture: OpenPicture, rect: Rect, side: 'before' | 'after'): Promise<Raster> {
+/** A part of a level of the upright picture as it came in or as it is mended, without lamp and finish. */
+export async function plainPart(
+  picture: OpenPicture,
+  { level, rect }: LevelPart,
+  side: 'before' | 'after',
+): Promise<Raster> {
   const { tiles, mended } = picture;
-  await tiles.ready([rect]);
-  if (side === 'before') return tiles.pixels.window(rect).raster;
-  const wide = intersectRects(growRect(rect, reachOnLevel(rect, 0, mended, true)), wholeOf(picture));
+  if (side === 'before') return partOf(picture, level, rect);
+  const around = reachOnLevel(rect, level, mended, true);
+  const wide = intersectRects(growRect(rect, around), onLevel(wholeOf(picture), level, tiles.picture));
   const workshop = { ...asSeen(picture), ready: tiles.ready };
-  const seen = await mendPart(await partOf(picture, 0, wide), { level: 0, ...wide }, mended, workshop);
+  const place = { level, left: wide.left, top: wide.top };
+  const seen = await mendPart(await partOf(picture, level, wide), place, mended, workshop);
   return viewRaster(seen, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });
+}
+
+/** Full-size pixels of the upright picture as it is mended, without lamp and finish. */
+export async function mendedPixels(picture: OpenPicture, rect: Rect): Promise<Raster> {
+  await picture.tiles.ready([rect]);
+  return plainPart(picture, { level: 0, rect }, 'after');
 }

@@ -11,6 +11,7 @@ import {
 } from '@fennip/core';
 import { finishReachOn } from './finishPart.ts';
 import { framedRect } from './framePart.ts';
+import { onLevel } from './onLevel.ts';
 import type { OpenPicture, Wanted } from './openPicture.ts';
 import { fencesOfFinish, finishOf, mendsShown, wholeOf } from './openPicture.ts';
 import { inPieces, painted, partSeen } from './paintSide.ts';
@@ -64,23 +65,16 @@ function teller(picture: OpenPicture): { tell: (rect: Rect) => void; finish: () 
   };
 }
 
-/** A rectangle of the full-size picture on a level, outwards to whole pixels. */
-function onLevel({ left, top, width, height }: Rect, level: number): Rect {
-  const unit = 2 ** level;
-  const [l, t] = [Math.floor(left / unit), Math.floor(top / unit)];
-  const [right, bottom] = [Math.ceil((left + width) / unit), Math.ceil((top + height) / unit)];
-  return { left: l, top: t, width: right - l, height: bottom - t };
-}
-
 /** Paints what changed in sight by itself: a tile is many times larger than most mends. */
 async function touchUp(picture: OpenPicture, rects: readonly Rect[], { keys, list }: Wanted): Promise<void> {
   const after = keys.filter(({ side }) => side === 'after');
   if (picture.framing || rects.length === 0 || after.length === 0) return;
   const { level } = after[0];
+  const shape = picture.tiles.picture;
   const tiles = after.filter((key) => key.level === level).map((key) => partOfTile(key).rect);
-  const inSight = intersectRects(tiles.reduce(uniteRects), onLevel(wholeOf(picture), level));
+  const inSight = intersectRects(tiles.reduce(uniteRects), onLevel(wholeOf(picture), level, shape));
   const around = lampReach(picture.table.lamp, level) + finishReachOn(finishOf(picture), level);
-  const rect = intersectRects(growRect(onLevel(rects.reduce(uniteRects), level), around), inSight);
+  const rect = intersectRects(growRect(onLevel(rects.reduce(uniteRects), level, shape), around), inSight);
   if (isEmpty(rect) || rect.width * rect.height > MOST_TOUCHED) return;
   const bitmap = await sendBitmap(await partSeen(picture, 'after', { level, rect }));
   picture.table.page.touched({ level, rect }, bitmap, list);
@@ -118,7 +112,7 @@ function isMostTreatedAnew(
   const [were, are] = [seenRecipe.fences, recipe.fences];
   if (framing || (were !== are && JSON.stringify(were) !== JSON.stringify(are))) return false;
   const rects = treatedAnew(seenRecipe.mends, recipe.mends, tiles.picture) ?? [];
-  const inSight = rects.map((rect) => intersectRects(onLevel(rect, seen.level), seen.rect));
+  const inSight = rects.map((rect) => intersectRects(onLevel(rect, seen.level, tiles.picture), seen.rect));
   const areaOf = ({ width, height }: Rect): number => width * height;
   return Math.max(0, ...inSight.map(areaOf)) > areaOf(seen.rect) / 2;
 }

@@ -18,6 +18,8 @@ export interface TiledPicture extends PictureShape {
 export interface TileStore {
   readonly picture: TiledPicture;
   tile(level: number, column: number, row: number): Promise<Raster>;
+  /** A rectangle of a level, put together from its tiles. */
+  part(level: number, rect: Rect): Promise<Raster>;
   /** Fetches all full-size tiles that meet the rectangles and keeps them until `pixels` has been read. */
   ready(rects: readonly Rect[]): Promise<void>;
   /** The picture's own pixels, from tiles that are there. */
@@ -108,6 +110,18 @@ export function createTileStore(picture: TiledPicture, source: TileSource, mostB
     await Promise.all(rects.flatMap(keysOver).map(({ column, row }) => tile(0, column, row)));
   }
 
+  async function part(level: number, rect: Rect): Promise<Raster> {
+    const whole = createRaster(rect.width, rect.height, picture.channels, picture.depth);
+    const lastColumn = Math.floor((rect.left + rect.width - 1) / TILE_SIZE);
+    const lastRow = Math.floor((rect.top + rect.height - 1) / TILE_SIZE);
+    for (let row = Math.floor(rect.top / TILE_SIZE); row <= lastRow; row++)
+      for (let column = Math.floor(rect.left / TILE_SIZE); column <= lastColumn; column++) {
+        const source = await tile(level, column, row);
+        copyRaster(source, whole, column * TILE_SIZE - rect.left, row * TILE_SIZE - rect.top);
+      }
+    return whole;
+  }
+
   const pixels: Pixels = {
     shape: picture,
     window: (asked) => {
@@ -122,5 +136,5 @@ export function createTileStore(picture: TiledPicture, source: TileSource, mostB
     },
   };
 
-  return { picture, tile, ready, pixels };
+  return { picture, tile, part, ready, pixels };
 }

@@ -43,7 +43,8 @@ import { measuredLevel } from './measure/wholeSmall.ts';
 import type { OpenPicture, Table } from './openPicture.ts';
 import { layOnTable, pixelsWithout } from './openPicture.ts';
 import type { PaintHelper } from './paintHelper.ts';
-import { asSeen, litPart, painted, pixelsOf } from './paintSide.ts';
+import { asSeen, litPart, painted, plainPart } from './paintSide.ts';
+import { partForCell } from './partForCell.ts';
 import { mendPart } from './paintTile.ts';
 import type { Rebuilding } from './rebuilders.ts';
 import { createRebuilders } from './rebuilders.ts';
@@ -239,12 +240,13 @@ const api = {
     return showChanges(picture);
   },
 
-  /** A part of the picture for the proof, under the lamp. */
+  /** A part of the picture for a cell of the proof, under the lamp. */
   async crop(rect: Rect, side: 'before' | 'after'): Promise<ImageBitmap> {
     const picture = opened();
     // The table comes first.
     await picture.turn;
-    return sendBitmap(await litPart(picture, { level: 0, rect }, side, asSeen(picture)));
+    const part = partForCell(rect, picture.tiles.picture);
+    return sendBitmap(await litPart(picture, part, side, asSeen(picture)));
   },
 
   /** Takes another lamp. */
@@ -284,8 +286,9 @@ const api = {
   /** What the mends changed in a part of the picture, strengthened, around middle grey. */
   async cropDifference(rect: Rect): Promise<ImageBitmap> {
     const picture = opened();
+    const part = partForCell(rect, picture.tiles.picture);
     return sendBitmap(
-      difference(await pixelsOf(picture, rect, 'before'), await pixelsOf(picture, rect, 'after')),
+      difference(await plainPart(picture, part, 'before'), await plainPart(picture, part, 'after')),
     );
   },
 

@@ -21,8 +21,10 @@ import SourceCells from './SourceCells.vue';
 
 /** Cells show at least this many pixels of the picture across. */
 const LEAST_SIDE = 44;
-/** And so many times what the fault itself takes up. */
+/** And so many times what the fault itself takes up, */
 const REACHES = 2.6;
+/** of what is large with no more than so many pixels around it. */
+const MOST_AROUND = 240;
 
 const picture = usePicture();
 const view = useView();
@@ -49,7 +51,8 @@ const rect = computed((): Rect | null => {
   const sheet = picture.picture;
   if (!entry.value || !sheet || sheet.state !== 'ready') return null;
   const { x, y } = entry.value;
-  const half = Math.max(LEAST_SIDE / 2, Math.ceil(reachOf(entry.value) * REACHES));
+  const reach = reachOf(entry.value);
+  const half = Math.max(LEAST_SIDE / 2, Math.ceil(Math.min(reach * REACHES, reach + MOST_AROUND)));
   const square = { left: Math.round(x) - half, top: Math.round(y) - half, width: 2 * half, height: 2 * half };
   return intersectRects(square, { left: 0, top: 0, width: sheet.width, height: sheet.height });
 });

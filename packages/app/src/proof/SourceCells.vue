@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Mend, Rect, SourceCandidate } from '@fennip/core';
+import type { Mend, Rect, SourceCandidate, SpotMend } from '@fennip/core';
 import { FIRST_SEED, MOST_SOURCES, isSourced, sourceOf } from '@fennip/core';
 import { watchDebounced } from '@vueuse/core';
 import { computed, shallowRef, watch } from 'vue';
@@ -56,7 +56,7 @@ watch(shownMend, () => {
 watchDebounced(shownMend, find, { debounce: AFTER_PIXELS_MS, immediate: true });
 
 /** The mend as each candidate would have it. */
-const candidates = computed((): readonly Mend[] => {
+const candidates = computed((): readonly SpotMend[] => {
   const shown = props.mend;
   if (!shown) return [];
   if (shown.method === 'rebuild') return isOffered.value ? seeds.map((seed) => ({ ...shown, seed })) : [];
@@ -67,7 +67,7 @@ const candidates = computed((): readonly Mend[] => {
 function paintCandidate(number: number, where: Rect): Promise<ImageBitmap> {
   const candidate = candidates.value[number - 1];
   if (!candidate) return engine().crop(where, 'before');
-  if (candidate.method !== 'rebuild') return byHand((hand) => hand.preview({ mends: [candidate] }, where));
+  if (candidate.method !== 'rebuild') return byHand((hand) => hand.preview(candidate, where));
   const halvings = Math.max(0, Math.floor(Math.log2(where.width / CELL_PIXELS)));
   const { fences } = picture;
   return byHand((hand) => hand.proposal(candidate, fences, where, halvings));

@@ -7,6 +7,9 @@ import { boxAround, markBoxes } from './markBoxes.ts';
 /** The largest radius, in pixels of the picture, whose mark is looked for around the pointer. */
 const LARGE = 60;
 
+/** How far a mark reaches beyond its ticks, with the whole pixels that its box is made of; in screen pixels. */
+const MARK_SLOP = 10;
+
 const doMeet = (a: Box, b: Box): boolean =>
   a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
 
@@ -30,9 +33,10 @@ export function fadedBoxes(scene: MarkScene): Box[] {
       if (isNamed(scene, entry)) return [];
       return markBoxes(scene, entry).some((box) => doMeet(box, fading)) ? [fading] : [];
     });
-  // A crowd is one part; a mark that is larger than it is not.
+  // A crowd is one part, with those at its border; a mark that is larger than it is not.
+  const crowd = around(FADE_FAR + 2 * markHalf(LARGE, scene.view.scale, MARK_SLOP));
   const isNear = ({ left, top, right, bottom }: Box): boolean =>
-    left >= reached.left && top >= reached.top && right <= reached.right && bottom <= reached.bottom;
+    left >= crowd.left && top >= crowd.top && right <= crowd.right && bottom <= crowd.bottom;
   const near = boxes.filter(isNear);
   return [...boxes.filter((box) => !isNear(box)), ...(near.length > 0 ? [boxAround(near)] : [])];
 }

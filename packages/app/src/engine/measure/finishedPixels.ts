@@ -3,7 +3,7 @@ import { growRect, intersectRects, viewRaster } from '@fennip/core';
 import { finishReachOn } from '../finishPart.ts';
 import type { OpenPicture } from '../openPicture.ts';
 import { groundOf, wholeOf } from '../openPicture.ts';
-import { pixelsOf } from '../paintSide.ts';
+import { mendedPixels } from '../paintSide.ts';
 
 /** Full-size pixels of the upright picture, mended, under the value steps of a finish. */
 export async function finishedPixels(
@@ -12,7 +12,7 @@ export async function finishedPixels(
   steps: readonly FinishStep[],
 ): Promise<Raster> {
   const wide = intersectRects(growRect(rect, finishReachOn(steps, 0)), wholeOf(picture));
-  const mended = await pixelsOf(picture, wide, 'after');
+  const mended = await mendedPixels(picture, wide);
   const ground = { ...groundOf(picture), steps };
   const raster = await picture.table.helpers.finish(mended, { level: 0, ...wide }, ground);
   return viewRaster(raster, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });

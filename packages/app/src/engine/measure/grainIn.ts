@@ -2,7 +2,7 @@ import type { GrainModel, Raster, Rect } from '@fennip/core';
 import { grainShare, lumaPlane } from '@fennip/core';
 import type { OpenPicture } from '../openPicture.ts';
 import { pixelsWithout } from '../openPicture.ts';
-import { pixelsOf } from '../paintSide.ts';
+import { mendedPixels } from '../paintSide.ts';
 
 /** How far around a pixel its grain is told by, in pixels. */
 const GRAIN_AROUND = 6;
@@ -25,5 +25,5 @@ export async function grainIn(
     return Math.sqrt(share.reduce((sum, value) => sum + value, 0) / share.length);
   };
   const before = grainOf(without.window(rect).raster);
-  return { before, after: grainOf(await pixelsOf(picture, rect, 'after')) };
+  return { before, after: grainOf(await mendedPixels(picture, rect)) };
 }

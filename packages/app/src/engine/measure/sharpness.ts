@@ -9,7 +9,7 @@ import {
 } from '@fennip/core';
 import type { OpenPicture } from '../openPicture.ts';
 import { wholeOf } from '../openPicture.ts';
-import { pixelsOf } from '../paintSide.ts';
+import { mendedPixels } from '../paintSide.ts';
 
 /** Blur and grain are measured so far around the middle of the picture, in pixels. */
 const MEASURED_AROUND = 700;
@@ -20,7 +20,7 @@ export async function sharpness(picture: OpenPicture): Promise<{ blur: number | 
   const whole = wholeOf(picture);
   const [left, top] = [Math.floor(whole.width / 2), Math.floor(whole.height / 2)];
   const rect = intersectRects(growRect({ left, top, width: 0, height: 0 }, MEASURED_AROUND), whole);
-  const raster = await pixelsOf(picture, rect, 'after');
+  const raster = await mendedPixels(picture, rect);
   const noise = noiseAt(noiseTable(measureGrain(raster)), 0.5);
   return { blur: measureBlur(lumaPlane(raster), noise), noise };
 }
