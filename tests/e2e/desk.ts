@@ -77,7 +77,9 @@ export interface Recipe {
 }
 
 /** What the server has of the open picture. */
-export async function saved(page: Page): Promise<{ recipe: Recipe; done: { words: string }[]; undone: { words: string }[] }> {
+export async function saved(
+  page: Page,
+): Promise<{ recipe: Recipe; done: { words: string }[]; undone: { words: string }[] }> {
   await expect(page.getByText('saving', { exact: true })).toBeHidden();
   const id = /pictures\/([^/]+)/.exec(page.url())?.[1] ?? '';
   return page.evaluate(async (picture) => (await fetch(`/api/pictures/${picture}`)).json(), id);
