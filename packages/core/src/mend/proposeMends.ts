@@ -3,12 +3,13 @@ import type { Fault } from '../examine/fault.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
-import { growRect, intersectRects, isEmpty } from '../raster/rect.ts';
+import { growRect, intersectRects, isEmpty, uniteRects } from '../raster/rect.ts';
 import { pictureRect } from '../raster/window.ts';
 import type { Place } from '../source/occupied.ts';
 import type { Point, Target } from '../target/target.ts';
 import { targetBounds } from '../target/targetBounds.ts';
 import { distanceToOutline } from '../target/targetDistance.ts';
+import { gapingLine, gapingMost } from './auto/gapingLine.ts';
 import type { Runs } from './independentRuns.ts';
 import { independentRuns } from './independentRuns.ts';
 import type { Mend } from './mend.ts';
@@ -102,10 +103,10 @@ function marginOf(fault: FaultToMend, pixels: Pixels): number {
   return isEmpty(rect) ? OUTLINE_MARGIN : OUTLINE_MARGIN + rimWidth(outline, pixels.window(rect));
 }
 
-/** What is wished for a fault. */
-const wishFor = (fault: FaultToMend, margin: number): MendWish => ({
+/** What is wished for a fault. @param target what the mend is aimed at */
+const wishFor = (fault: FaultToMend, target: Target, margin: number): MendWish => ({
   id: fault.id,
-  target: faultTarget(fault),
+  target,
   margin,
   ...(fault.polarity === undefined ? {} : { polarity: fault.polarity }),
   ...(fault.kind === undefined ? {} : { kind: fault.kind }),
@@ -115,8 +116,11 @@ const wishFor = (fault: FaultToMend, margin: number): MendWish => ({
 });
 
 /** The rectangle that is looked at to mend a fault. */
-export const faultReads = (fault: FaultToMend, picture: PictureShape): Rect =>
-  proposalReads(wishFor(fault, mostMargin(fault)), picture);
+export function faultReads(fault: FaultToMend, picture: PictureShape): Rect {
+  if (!fault.path) return proposalReads(wishFor(fault, faultTarget(fault), mostMargin(fault)), picture);
+  const { target, reads } = gapingMost(fault.path, 2 * fault.r, fault, picture);
+  return uniteRects(proposalReads(wishFor(fault, target, mostMargin(fault)), picture), reads);
+}
 
 /** A mend for one fault. */
 export const mendFault = (
@@ -124,7 +128,10 @@ export const mendFault = (
   surroundings: MendSurroundings,
   pixels: Pixels,
   choice: MethodChoice = 'auto',
-): MendProposal => proposeMend(wishFor(fault, marginOf(fault, pixels)), surroundings, pixels, choice);
+): MendProposal => {
+  const target = fault.path ? gapingLine(fault.path, 2 * fault.r, fault, pixels) : faultTarget(fault);
+  return proposeMend(wishFor(fault, target, marginOf(fault, pixels)), surroundings, pixels, choice);
+};
 
 /** The places that are taken by faults: no source may lie on one of them. */
 export const takenPlaces = (faults: readonly FaultToMend[]): Place[] => faults.flatMap(placesOf);

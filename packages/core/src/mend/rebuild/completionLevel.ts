@@ -20,6 +20,16 @@ export interface Loss {
   readonly unknown: Uint8Array;
   /** 1 where nothing may be taken from, though it may be looked at: a guard, what lies outside of a zone. */
   readonly kept: Uint8Array;
+  /** Which of its sides are the picture's own: beyond them it is taken to be its mirror image. */
+  readonly ends: Ends;
+}
+
+/** Sides of a rectangle. */
+export interface Ends {
+  readonly left: boolean;
+  readonly top: boolean;
+  readonly right: boolean;
+  readonly bottom: boolean;
 }
 
 /** How a place lies to a guide line: which one it is near to, and how far on which of its sides. */
@@ -65,6 +75,7 @@ interface Planes {
   readonly lost: Uint8Array;
   readonly unknown: Uint8Array;
   readonly kept: Uint8Array;
+  readonly ends: Ends;
   readonly roughX: Float32Array;
   readonly roughY: Float32Array;
 }
@@ -94,7 +105,7 @@ function halve(planes: Planes): Planes {
   const width = planes.width >> 1;
   const height = planes.height >> 1;
   const half = {
-    ...{ halvings: planes.halvings + 1, width, height },
+    ...{ halvings: planes.halvings + 1, width, height, ends: planes.ends },
     colours: planes.colours.map(() => new Float32Array(width * height)),
     ...{ lost: new Uint8Array(width * height), unknown: new Uint8Array(width * height) },
     ...{ kept: new Uint8Array(width * height) },
@@ -124,6 +135,14 @@ function halve(planes: Planes): Planes {
   return half;
 }
 
+/** Where a place beyond a side of so many pixels lies in its mirror image. */
+const mirrored = (at: number, length: number): number =>
+  Math.max(0, Math.min(length - 1, at < 0 ? -1 - at : at >= length ? 2 * length - 1 - at : at));
+
+/** Whether a place outside of the planes lies beyond no side but the picture's own. */
+const isMirrored = ({ width, height, ends }: Planes, x: number, y: number): boolean =>
+  (x >= 0 || ends.left) && (x < width || ends.right) && (y >= 0 || ends.top) && (y < height || ends.bottom);
+
 /** Puts planes into a level with its border, and works out what patches may be taken and are to be filled. */
 function levelOf(planes: Planes, guides: GuidePlanes | null): CompletionLevel {
   const [width, height] = [planes.width + 2 * PATCH, planes.height + 2 * PATCH];
@@ -137,17 +156,26 @@ function levelOf(planes: Planes, guides: GuidePlanes | null): CompletionLevel {
   };
   const barred = new Uint8Array(size).fill(1);
   const dead = new Uint8Array(size).fill(1);
-  for (let y = 0, i = 0; y < planes.height; y++)
-    for (let x = 0; x < planes.width; x++, i++) {
+  const put = (at: number, i: number): void => {
+    const isKnown = planes.lost[i] === 0 && planes.unknown[i] === 0;
+    level.there[at] = isKnown ? 1 : 0;
+    barred[at] = isKnown && planes.kept[i] === 0 ? 0 : 1;
+    level.roughX[at] = planes.roughX[i];
+    level.roughY[at] = planes.roughY[i];
+    for (let c = 0; c < channels; c++) level.colours[at * channels + c] = planes.colours[c][i];
+  };
+  for (let y = -PATCH; y < planes.height + PATCH; y++)
+    for (let x = -PATCH; x < planes.width + PATCH; x++) {
+      const [column, row] = [mirrored(x, planes.width), mirrored(y, planes.height)];
+      const isInside = column === x && row === y;
+      if (!isInside && !isMirrored(planes, x, y)) continue;
+      const i = row * planes.width + column;
       const at = (y + PATCH) * width + x + PATCH;
-      const isKnown = planes.lost[i] === 0 && planes.unknown[i] === 0;
-      level.lost[at] = planes.lost[i];
-      level.there[at] = isKnown ? 1 : 0;
-      barred[at] = isKnown && planes.kept[i] === 0 ? 0 : 1;
-      dead[at] = isKnown || planes.lost[i] === 1 ? 0 : 1;
-      level.roughX[at] = planes.roughX[i];
-      level.roughY[at] = planes.roughY[i];
-      for (let c = 0; c < channels; c++) level.colours[at * channels + c] = planes.colours[c][i];
+      // What is filled does not change its mirror image: that is never looked at.
+      if (!isInside && planes.lost[i]) continue;
+      put(at, i);
+      if (isInside) level.lost[at] = planes.lost[i];
+      dead[at] = level.there[at] || level.lost[at] ? 0 : 1;
     }
   const [nearBarred, nearLost, nearDead] = [barred, level.lost, dead].map((set) =>
     reached(set, width, height),

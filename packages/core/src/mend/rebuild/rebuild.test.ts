@@ -16,10 +16,12 @@ import { canvasOf } from '../canvas.ts';
 import type { RebuildMend } from '../mend.ts';
 import { layPatch } from '../patch.ts';
 import { completeLoss } from './completeLoss.ts';
+import { PATCH, completionLevels } from './completionLevel.ts';
 import type { PatchVariant } from './withVariants.ts';
 import { PATCH_VARIANTS, withVariants } from './withVariants.ts';
 
 const SIDE = 160;
+const NO_ENDS = { left: false, top: false, right: false, bottom: false };
 const HOLE: readonly Point[] = [
   [62, 66],
   [80, 60],
@@ -99,6 +101,56 @@ describe('rebuild', () => {
     expect(off / columns).toBeLessThan(1);
   });
 
+  it('gives a corner of the sheet its border back, which is narrower than a patch on coarse levels', () => {
+    const [side, frame, leg] = [320, 30, 110];
+    const isPaper = (x: number, y: number): boolean => x < frame || y >= side - frame;
+    const uniform = mulberry(3);
+    const waves = Array.from({ length: 12 }, () => [uniform() / 9, uniform() / 4, 6 * uniform()] as const);
+    const ground = (x: number, y: number): number =>
+      waves.reduce((sum, [fx, fy, phase]) => sum + 0.012 * Math.sin(fx * x + fy * y + phase), 0.4);
+    const bordered = pictureOf(side, side, (x, y) => (isPaper(x, y) ? 0.86 : ground(x, y)), { grain: 0.01 });
+    const corner: readonly Point[] = [
+      [-1, side - leg],
+      [leg, side + 1],
+      [-1, side + 1],
+    ];
+    const seen = cloneRaster(bordered);
+    const lost = polygonPixels(corner, { left: 0, top: 0, width: side, height: side });
+    for (const plane of seen.planes) for (let i = 0; i < lost.length; i++) if (lost[i]) plane[i] = 250;
+    const edge: Point[] = [
+      [leg + 60, side - frame],
+      [frame, side - frame],
+      [frame, side - leg - 60],
+    ];
+    const target = { shape: 'outline', points: corner } as const;
+    const made = rebuilt(seen, rebuildOf({ target, guides: [{ points: edge }] }));
+    let wrong = 0;
+    for (let y = side - leg; y < side; y++)
+      for (let x = 0; x < leg; x++) {
+        // Where the two meet the line may be a little off.
+        if (Math.abs(x - frame) < 3 || Math.abs(y - side + frame) < 3) continue;
+        if (lost[y * side + x] && made.planes[0][y * made.stride + x] > 175 !== isPaper(x, y)) wrong++;
+      }
+    expect(wrong).toBe(0);
+  });
+
+  it('takes patches at the edge of the sheet too, as if it were its own mirror image beyond', () => {
+    const [width, height] = [48, 40];
+    const lost = new Uint8Array(width * height);
+    for (let y = 18; y < 22; y++) lost.fill(1, y * width + 22, y * width + 26);
+    const colours = [Float32Array.from({ length: width * height }, (_, i) => 5 * (i % width))];
+    const still = { lost, unknown: new Uint8Array(lost.length), kept: new Uint8Array(lost.length) };
+    const ends = { ...NO_ENDS, left: true };
+    const levelOf = (some: typeof NO_ENDS) =>
+      [...completionLevels({ width, height, colours, ...still, ends: some }, () => null)].at(-1);
+    const [sheet, part] = [levelOf(ends), levelOf(NO_ENDS)];
+    const at = (PATCH + 10) * (width + 2 * PATCH) + PATCH;
+    expect([sheet?.isSource[at], part?.isSource[at]]).toEqual([1, 0]);
+    expect([1, 2, PATCH].map((k) => sheet?.colours[at - k])).toEqual([0, 1, PATCH - 1].map((k) => 5 * k));
+    // To the right the picture goes on, and is not known.
+    expect(sheet?.isSource[at + width - 1]).toBe(0);
+  });
+
   it('takes nothing from a guard, from outside of what it may take from, or from an open fault', () => {
     const halves = pictureOf(SIDE, SIDE, (x, _, c) => (x < 75 ? 0.2 : c === 0 ? 0.9 : 0.1));
     const { seen, inside } = torn(halves);
@@ -139,7 +191,7 @@ describe('rebuild', () => {
     const loss = {
       ...{ width: SIDE, height: SIDE, lost: inside },
       colours: seen.planes.map((plane) => Float32Array.from(plane)),
-      ...{ unknown: new Uint8Array(inside.length), kept: new Uint8Array(inside.length) },
+      ...{ unknown: new Uint8Array(inside.length), kept: new Uint8Array(inside.length), ends: NO_ENDS },
     };
     const answers = [...completeLoss(loss, 1)];
     expect(answers.map(({ halvings }) => halvings)).toEqual([2, 1, 0]);
@@ -227,7 +279,12 @@ describe('rebuild', () => {
   it('takes nothing of a guard into a mirrored copy either', () => {
     const loss = {
       ...{ width: 40, height: 30, colours: [new Float32Array(1200).fill(7)] },
-      ...{ lost: new Uint8Array(1200), unknown: new Uint8Array(1200), kept: new Uint8Array(1200) },
+      ...{
+        lost: new Uint8Array(1200),
+        unknown: new Uint8Array(1200),
+        kept: new Uint8Array(1200),
+        ends: NO_ENDS,
+      },
     };
     loss.lost[15 * 40 + 20] = 1;
     loss.kept[3 * 40 + 5] = 1;

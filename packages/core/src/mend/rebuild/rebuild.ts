@@ -65,8 +65,13 @@ function lossOf(
   if (allowance || away)
     for (let i = 0; i < kept.length; i++)
       if ((allowance && allowance[i] < 1) || (away && away[i] > 0)) kept[i] = 1;
+  const { width, height } = pixels.shape;
+  const ends = {
+    ...{ left: rect.left === 0, right: rect.left + rect.width === width },
+    ...{ top: rect.top === 0, bottom: rect.top + rect.height === height },
+  };
   return {
-    ...{ width: rect.width, height: rect.height, lost, colours, kept },
+    ...{ width: rect.width, height: rect.height, lost, colours, kept, ends },
     unknown: mend.avoid ? maskPixels(mend.avoid, rect) : new Uint8Array(lost.length),
   };
 }

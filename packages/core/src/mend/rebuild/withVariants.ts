@@ -94,6 +94,8 @@ export function withVariants(loss: Loss, variants: readonly PatchVariant[]): Los
     lost: new Uint8Array(size),
     // What lies between the copies is not known, so that no patch reaches from one into another.
     unknown: new Uint8Array(size).fill(1),
+    // The sides of copies are not the picture's.
+    ends: { left: loss.ends.left, top: false, right: false, bottom: false },
     kept: new Uint8Array(size),
   };
   for (let y = 0; y < loss.height; y++) {

@@ -1,0 +1,70 @@
+import { describe, expect, it } from 'vitest';
+import { pixelsOf } from '../../raster/pixels.ts';
+import type { Point } from '../../target/target.ts';
+import { pictureOf } from '../../testing/pictures.ts';
+import { gapingLine, gapingMost } from './gapingLine.ts';
+
+const SIDE = 400;
+const MARGIN = 16;
+const END = 150;
+const course = (x: number): number => 200 + 10 * Math.sin(x / 60);
+/** Half the width of the tear: it gapes at the edge of the sheet and closes towards its point. */
+const half = (x: number): number => Math.max(0, 8 * (1 - x / END));
+
+/** A tear from the left edge of a print with a white margin. */
+const torn = pixelsOf(
+  pictureOf(
+    SIDE,
+    SIDE,
+    (x, y) => {
+      if (Math.abs(y - course(x)) < half(x)) return 0.97;
+      return x < MARGIN ? 0.85 : 0.4 + 0.05 * Math.sin(x / 3) * Math.cos(y / 4);
+    },
+    { grain: 0.01 },
+  ),
+);
+/** As it is found: to the white margin and no farther. */
+const path = Array.from({ length: 22 }, (_, k): Point => [MARGIN + 2 + 6 * k, course(MARGIN + 2 + 6 * k)]);
+const TEAR = { kind: 'tear', polarity: 'bright' } as const;
+
+describe('a tear as it is mended', () => {
+  it('goes on to the edge of the sheet, along what is seen of it', () => {
+    const { points } = gapingLine(path, 8, TEAR, torn);
+    expect(points[0][0]).toBeLessThanOrEqual(0);
+    for (const [x, y] of points.filter(([px]) => px > 0 && px < MARGIN))
+      expect(Math.abs(y - course(x))).toBeLessThan(half(x) / 2);
+    expect(points.slice(-path.length)).toEqual(path);
+  });
+
+  it('is as wide at each place as it gapes there', () => {
+    const { points, width, pressure = [] } = gapingLine(path, 8, TEAR, torn);
+    points.forEach(([x], k) => {
+      if (x < 2 || x > END - 30) return;
+      const covered = (width * pressure[k]) / 2;
+      expect(covered).toBeGreaterThan(half(x));
+      expect(covered).toBeLessThan(half(x) + 4);
+    });
+  });
+
+  it('is told to look no farther and reach no farther than it does', () => {
+    const { target, reads } = gapingMost(path, 8, TEAR, torn.shape);
+    const made = gapingLine(path, 8, TEAR, torn);
+    expect(made.width).toBeLessThanOrEqual(target.width);
+    made.points.forEach(([x, y], k) => {
+      const [sx, sy] = target.points[k];
+      expect(Math.hypot(x - sx, y - sy)).toBeLessThanOrEqual(9);
+    });
+    expect(reads.left).toBe(0);
+    expect(reads.width).toBeGreaterThan(END - 20);
+  });
+
+  it('stays as it was found where it ends far from any edge, or is no tear', () => {
+    const inside = path.map(([x, y]): Point => [x + 100, y]);
+    expect(gapingLine(inside, 4, { ...TEAR, kind: 'crease' }, torn).points).toEqual(inside);
+    expect(gapingLine(path, 4, { ...TEAR, kind: 'scratch' }, torn)).toEqual({
+      shape: 'stroke',
+      points: path,
+      width: 4,
+    });
+  });
+});
