@@ -105,6 +105,7 @@ export * from './mend/auto/because.ts';
 export * from './mend/auto/outlineSpot.ts';
 export * from './mend/auto/reason.ts';
 export * from './mend/auto/rebuildFor.ts';
+export { MOST_RELIEF, RELIEF_REACH } from './mend/bridge/relief/relief.ts';
 export type { Guide } from './mend/rebuild/guide.ts';
 export * from './mend/rebuild/withVariants.ts';
 export * from './mend/rebuild/extendGuide.ts';

@@ -14,6 +14,30 @@ const MEND: Mend = {
   on: true,
   source: { dx: 20, dy: 0 },
 };
+/** A crease with the light on both of its sides. */
+const CREASE = {
+  ...{ id: 'm3', method: 'bridge', margin: 0.5, edge: 0.5, share: 1, on: true, relief: [0, -0.1, 0, 0.1, 0] },
+  target: {
+    shape: 'stroke',
+    points: [
+      [10, 20],
+      [60, 24],
+    ],
+    width: 3,
+  },
+};
+const STAIN = {
+  ...{ ...MEND, id: 'm4', method: 'recover', source: null },
+  target: {
+    shape: 'outline',
+    points: [
+      [10, 10],
+      [40, 12],
+      [30, 40],
+    ],
+  },
+  veil: { kind: 'stain', depths: [-1, 0, 4], density: [[0, 0.2, 0.3]] },
+};
 const recipe = (...mends: unknown[]): unknown => ({ ...emptyRecipe({ width: 100, height: 80 }), mends });
 
 /** The place that a refusal names. */
@@ -83,7 +107,7 @@ describe('a finish', () => {
 
 describe('a recipe', () => {
   it('that is right is taken as it is', () => {
-    const value = recipe(MEND, { ...MEND, id: 'm2', source: null, fault: 'f1' });
+    const value = recipe(MEND, { ...MEND, id: 'm2', source: null, fault: 'f1' }, CREASE, STAIN);
     expect(checkRecipe(value)).toEqual(value);
   });
 
@@ -131,6 +155,26 @@ describe('a recipe', () => {
         },
       }),
       /^mends\/0\/veil\/widths: has 3 values for 2 points/,
+    ],
+    [
+      'has a relief without a middle',
+      recipe({ ...CREASE, relief: [0, 0.1, 0.1, 0] }),
+      /^mends\/0\/relief: must have an odd number/,
+    ],
+    [
+      'has a relief along no course',
+      recipe({ ...CREASE, target: MEND.target }),
+      /^mends\/0\/target: must be a stroke/,
+    ],
+    [
+      'has a stain whose depths do not rise',
+      recipe({ ...STAIN, veil: { ...STAIN.veil, depths: [0, 0, 4] } }),
+      /^mends\/0\/veil\/depths: must rise/,
+    ],
+    [
+      'has a stain with a density too few',
+      recipe({ ...STAIN, veil: { ...STAIN.veil, density: [[0, 0.2]] } }),
+      /^mends\/0\/veil\/density\/0: must have 3 values/,
     ],
     [
       'has a source off the picture',

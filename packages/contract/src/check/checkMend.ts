@@ -1,4 +1,4 @@
-import type { Mend, PictureShape, RecoverMend, Treatment } from '@fennip/core';
+import type { BridgeMend, Mend, PictureShape, RecoverMend, Treatment } from '@fennip/core';
 import {
   RecipeError,
   footprintRect,
@@ -33,6 +33,13 @@ function checkStain({ target, veil }: RecoverMend, place: string): void {
     throw new RecipeError(`${place}/veil/density/${wrong}`, `must have ${depths.length} values`);
 }
 
+/** A relief lies on both sides of a course. */
+function checkRelief({ target, relief }: BridgeMend, place: string): void {
+  if (!relief) return;
+  if (target.shape !== 'stroke') throw new RecipeError(`${place}/target`, 'must be a stroke for a relief');
+  if (relief.length % 2 === 0) throw new RecipeError(`${place}/relief`, 'must have an odd number of values');
+}
+
 /** Checks what a schema cannot say: that a mend lies on the picture and takes its source from it. @throws RecipeError */
 export function checkMend(mend: Mend, picture: { width: number; height: number }, place: string): void {
   checkNumbers(mend, place);
@@ -52,6 +59,7 @@ export function checkMend(mend: Mend, picture: { width: number; height: number }
       `has ${mend.veil.widths.length} values for ${mend.veil.points.length} points`,
     );
   if (mend.method === 'recover') checkStain(mend, place);
+  if (mend.method === 'bridge') checkRelief(mend, place);
   checkTarget(mend.target, `${place}/target`);
   mend.paint?.forEach((stroke, index) => checkTarget(stroke.shape, `${place}/paint/${index}/shape`));
   if (isTreatment(mend)) checkTreatment(mend, place);

@@ -1,4 +1,12 @@
-import { BECAUSE, CORRECTIONS, KERNEL_SIDE, NOISE_BANDS, PATCH_VARIANTS } from '@fennip/core';
+import {
+  BECAUSE,
+  CORRECTIONS,
+  KERNEL_SIDE,
+  MOST_RELIEF,
+  NOISE_BANDS,
+  PATCH_VARIANTS,
+  RELIEF_REACH,
+} from '@fennip/core';
 import { Type } from '@sinclair/typebox';
 import { IdSchema } from './id.ts';
 import { tagged } from '../tagged.ts';
@@ -275,7 +283,19 @@ export const MendSchema = tagged('method', [
     },
     { additionalProperties: false },
   ),
-  Type.Object({ ...base, method: Type.Literal('bridge') }, { additionalProperties: false }),
+  Type.Object(
+    {
+      ...base,
+      method: Type.Literal('bridge'),
+      relief: Type.Optional(
+        Type.Array(Type.Number({ minimum: -MOST_RELIEF, maximum: MOST_RELIEF }), {
+          minItems: 3,
+          maxItems: 2 * RELIEF_REACH + 1,
+        }),
+      ),
+    },
+    { additionalProperties: false },
+  ),
   Type.Object(
     {
       ...base,

@@ -5,7 +5,7 @@ import type { Rect } from '../raster/rect.ts';
 import { isEmpty } from '../raster/rect.ts';
 import { pictureRect } from '../raster/window.ts';
 import { footprintRect } from '../target/targetField.ts';
-import { bridge, bridgeReads } from './bridge/bridge.ts';
+import { bridge, bridgeFootprint, bridgeReads } from './bridge/bridge.ts';
 import type { Canvas } from './canvas.ts';
 import { clone, cloneReads } from './clone/clone.ts';
 import { heal, healReads } from './heal/heal.ts';
@@ -19,8 +19,10 @@ import { rebuild, rebuildReads } from './rebuild/rebuild.ts';
 import { recover, recoverReads } from './recover/recover.ts';
 
 /** The rectangle a mend may change; empty when its target lies outside the picture. */
-export const mendFootprint = (mend: Mend, picture: PictureShape): Rect =>
-  isTreatment(mend) ? treatmentFootprint(mend, picture) : footprintRect(mend, picture);
+export function mendFootprint(mend: Mend, picture: PictureShape): Rect {
+  if (isTreatment(mend)) return treatmentFootprint(mend, picture);
+  return mend.method === 'bridge' ? bridgeFootprint(mend, picture) : footprintRect(mend, picture);
+}
 
 /** The rectangles a mend looks at. What lies outside them has no say in its result. */
 export function mendReads(mend: Mend, picture: PictureShape): Rect[] {

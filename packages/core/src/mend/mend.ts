@@ -54,6 +54,11 @@ export interface CloneMend extends MendBase {
 /** Closes a thin line from both of its sides, part by part where it crosses from one surface to another. */
 export interface BridgeMend extends MendBase {
   readonly method: 'bridge';
+  /**
+   * How a crease lights the sheet beside it: natural logarithms of linear light by distance across, a pixel apart and an
+   * odd number of them, the middle one on the course. Undone before the line is closed.
+   */
+  readonly relief?: readonly number[];
 }
 
 /** Fills what is gone from the rest of the picture, patch by patch, along guides for edges that must go on. */

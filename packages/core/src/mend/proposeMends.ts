@@ -9,6 +9,7 @@ import type { Place } from '../source/occupied.ts';
 import type { Point, Target } from '../target/target.ts';
 import { targetBounds } from '../target/targetBounds.ts';
 import { distanceToOutline } from '../target/targetDistance.ts';
+import { fitRelief } from './bridge/relief/fitRelief.ts';
 import { gapingLine, gapingMost } from './auto/gapingLine.ts';
 import type { Runs } from './independentRuns.ts';
 import { independentRuns } from './independentRuns.ts';
@@ -130,7 +131,12 @@ export const mendFault = (
   choice: MethodChoice = 'auto',
 ): MendProposal => {
   const target = fault.path ? gapingLine(fault.path, 2 * fault.r, fault, pixels) : faultTarget(fault);
-  return proposeMend(wishFor(fault, target, marginOf(fault, pixels)), surroundings, pixels, choice);
+  const wish = wishFor(fault, target, marginOf(fault, pixels));
+  const proposal = proposeMend(wish, surroundings, pixels, choice);
+  const { mend } = proposal;
+  if (fault.kind !== 'crease' || mend.method !== 'bridge' || mend.target.shape !== 'stroke') return proposal;
+  const relief = fitRelief(mend.target.points, mend.target.width + 2 * mend.margin, pixels);
+  return relief ? { ...proposal, mend: { ...mend, relief } } : proposal;
 };
 
 /** The places that are taken by faults: no source may lie on one of them. */

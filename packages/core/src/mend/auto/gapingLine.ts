@@ -149,6 +149,7 @@ function shiftsAlong(section: Section, run: readonly number[], half: number, sig
     const from: number[] = [];
     best = shifts.map((shift, j) => {
       let most = -Infinity;
+      from[j] = j;
       for (let i = Math.max(0, j - MOST_TURN); i <= Math.min(shifts.length - 1, j + MOST_TURN); i++)
         if (before[i] > most) [most, from[j]] = [before[i], i];
       return most + departure(section, k, shift, half, sign) - STRAIGHTER * Math.abs(shift - shifts[from[j]]);
@@ -180,7 +181,7 @@ function gapeOf(section: Section, k: number, side: 1 | -1, sign: number): number
 
 /**
  * A tear or a crease as it is mended: carried on to the edge of the sheet where it was lost sight of just before, which
- * white paper around a picture makes likely; a tear at every point as wide as it gapes there. All others as they are.
+ * white paper around a picture makes likely; a tear along what is seen of it there, and at every point as wide as it gapes. All others as they are.
  *
  * @param path in pixels of the picture
  * @param width full width as it was found, in pixels
@@ -196,6 +197,8 @@ export function gapingLine(
   if (!goesThrough(kind) || path.length < 2 || isEmpty(reads)) return found;
   const sign = polarity === 'dark' ? -1 : 1;
   const { points, before, after } = carriedOn(path, pixels.shape);
+  // What a crease lights beside it is as bright as its crack: there is nothing to follow.
+  if (kind === 'crease') return { ...found, points };
   const straight = sectionOf(points, reads, pixels);
   const last = points.length - 1;
   const head = Array.from({ length: before }, (_, i) => before - 1 - i);
@@ -210,7 +213,6 @@ export function gapingLine(
       moved[k] = [x + (shifts[n] * (to[1] - from[1])) / length, y - (shifts[n] * (to[0] - from[0])) / length];
     });
   }
-  if (kind !== 'tear') return { ...found, points: moved };
   const section = sectionOf(moved, reads, pixels);
   const gapes = moved.map((_, k) => Math.max(gapeOf(section, k, 1, sign), gapeOf(section, k, -1, sign)));
   // What crosses it or lies beside it is not part of it.

@@ -2,7 +2,7 @@ import { allowanceOn } from '../../fence/allowance.ts';
 import type { PictureShape } from '../../raster/raster.ts';
 import { fullScale } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
-import { growRect, intersectRects, isEmpty } from '../../raster/rect.ts';
+import { growRect, intersectRects, isEmpty, uniteRects } from '../../raster/rect.ts';
 import { pictureRect } from '../../raster/window.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
 import { footprintRect, targetField } from '../../target/targetField.ts';
@@ -12,6 +12,7 @@ import type { Patch } from '../patch.ts';
 import { EMPTY_PATCH, colourFloats } from '../patch.ts';
 import { seedOf } from '../seedOf.ts';
 import { GAP_BAND, closeGap } from './closeGap.ts';
+import { undoRelief } from './relief/undoRelief.ts';
 
 /** From this coverage on a pixel counts as lost; below it still tells. */
 const LOST = 0.9;
@@ -25,6 +26,14 @@ const SMALL_BAND = 12;
 function bandOf({ target }: BridgeMend): number {
   const { width, height } = targetBounds(target, 0);
   return Math.max(width, height) <= SMALL ? SMALL_BAND : GAP_BAND;
+}
+
+/** The rectangle a bridge may change: of a crease also the sheet that it lights. */
+export function bridgeFootprint(mend: BridgeMend, picture: PictureShape): Rect {
+  const own = footprintRect(mend, picture);
+  if (!mend.relief || isEmpty(own)) return own;
+  const lit = intersectRects(targetBounds(mend.target, (mend.relief.length - 1) / 2), pictureRect(picture));
+  return uniteRects(own, lit);
 }
 
 /** The rectangle a bridge looks at: the line with a band of surroundings. */
@@ -49,7 +58,11 @@ export function bridge(mend: BridgeMend, { pixels, fences }: Canvas): Patch {
   if (isEmpty(rect)) return EMPTY_PATCH;
   const here = pixels.window(rect).raster;
   const allowance = allowanceOn(fences, mend.zone, rect, pixels.shape);
-  const values = colourFloats(here);
+  const levelled =
+    mend.relief && mend.target.shape === 'stroke'
+      ? undoRelief(mend.relief, mend.target.points, pixels.window(rect), pixels.shape)
+      : null;
+  const values = levelled?.values ?? colourFloats(here);
   closeGap({
     values,
     width: rect.width,
@@ -59,5 +72,6 @@ export function bridge(mend: BridgeMend, { pixels, fences }: Canvas): Patch {
     reach: searchRadius(mend),
     seed: seedOf(mend.id),
   });
-  return { rect, values, coverage };
+  const changed = levelled ? coverage.map((amount, i) => Math.max(amount, levelled.coverage[i])) : coverage;
+  return { rect, values, coverage: changed };
 }
