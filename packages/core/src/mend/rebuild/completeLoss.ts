@@ -1,6 +1,6 @@
 import { blendSeams } from './blendSeams.ts';
-import type { CompletionLevel, GuidePlanes, Loss } from './completionLevel.ts';
-import { PATCH, completionLevels } from './completionLevel.ts';
+import type { CompletionLevel, Guiding, Loss } from './completionLevel.ts';
+import { PATCH, UNGUIDED, completionLevels } from './completionLevel.ts';
 import { matchPatches } from './matchPatches.ts';
 import { patchCost } from './patchCost.ts';
 import type { PatchField } from './patchField.ts';
@@ -141,18 +141,17 @@ function answerOf({ level, field }: Work): Completion {
  * agree with one another, from coarse to fine. The same seed gives the same answer, another seed another one.
  * (Wexler, Shechtman, Irani 2007; Barnes et al. 2009; Newson et al. 2014 and 2017.)
  *
- * @param guidesOn how a level's places lie to guide lines, given its halvings and its size with the border of a patch
  * @param tries how many sources every target begins with, drawn at random
  * @yields an answer for each level, the coarsest first; none where no patch may be taken from anywhere
  */
 export function* completeLoss(
   loss: Loss,
   seed: number,
-  guidesOn: (halvings: number, width: number, height: number) => GuidePlanes | null = () => null,
+  guiding: Guiding = UNGUIDED,
   tries = USUAL_TRIES,
 ): Generator<Completion, void> {
   let coarse: Work | null = null;
-  for (const level of completionLevels(loss, guidesOn)) {
+  for (const level of completionLevels(loss, guiding)) {
     const work = workOn(level, seed, coarse === null, tries);
     if (work.pool.count === 0) {
       // Halved, too little may be left to take from; a finer level starts by itself then.

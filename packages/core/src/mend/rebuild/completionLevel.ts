@@ -40,6 +40,17 @@ export interface GuidePlanes {
   readonly away: Float32Array;
 }
 
+/** What guides say of a loss. */
+export interface Guiding {
+  /** How a level's places lie to them, given its halvings and its size with the border of a patch. */
+  readonly planesOn: (halvings: number, width: number, height: number) => GuidePlanes | null;
+  /** How wide what they set apart is where it is narrow, in pixels: on every level it holds a whole patch. */
+  readonly narrowest: number;
+}
+
+/** No guides. */
+export const UNGUIDED: Guiding = { planesOn: () => null, narrowest: Infinity };
+
 /** One level of a loss, with a border of {@link PATCH} pixels around it so that no patch leaves the planes. */
 export interface CompletionLevel {
   /** Halvings from full size. */
@@ -255,15 +266,18 @@ export function halvingsFor(loss: Loss): number {
   return Math.max(0, Math.min(byDepth, bySide));
 }
 
+/** How many halvings leave what is so wide as wide as a patch. */
+const halvingsKeeping = (width: number): number =>
+  Math.max(0, Math.floor(Math.log2(width / (2 * PATCH + 1))));
+
 /**
  * A loss halved again and again: the coarsest level first, the full size last. Each is made when it is asked for.
- * @param guidesOn how a level's places lie to the guides, given its halvings and its size with the border
  */
 export function* completionLevels(
   loss: Loss,
-  guidesOn: (halvings: number, width: number, height: number) => GuidePlanes | null,
+  { planesOn, narrowest }: Guiding,
 ): Generator<CompletionLevel, void> {
-  const halvings = halvingsFor(loss);
+  const halvings = Math.min(halvingsFor(loss), halvingsKeeping(narrowest));
   const radius = Math.max(1, ROUGH_REACH << halvings);
   const sizes: Planes[] = [
     {
@@ -276,6 +290,6 @@ export function* completionLevels(
   for (let k = 0; k < halvings; k++) sizes.push(halve(sizes[k]));
   for (const planes of sizes.reverse()) {
     const [width, height] = [planes.width + 2 * PATCH, planes.height + 2 * PATCH];
-    yield levelOf(planes, guidesOn(planes.halvings, width, height));
+    yield levelOf(planes, planesOn(planes.halvings, width, height));
   }
 }

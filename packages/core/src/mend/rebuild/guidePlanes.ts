@@ -1,6 +1,6 @@
 import type { Rect } from '../../raster/rect.ts';
 import type { Point } from '../../target/target.ts';
-import type { GuidePlanes } from './completionLevel.ts';
+import type { Ends, GuidePlanes, Guiding } from './completionLevel.ts';
 import { PATCH } from './completionLevel.ts';
 import type { Guide } from './guide.ts';
 
@@ -43,7 +43,7 @@ function layPiece(
  * @param width of the level with its border
  * @returns null where there is no guide
  */
-export function guidePlanes(
+function guidePlanes(
   guides: readonly Guide[],
   rect: Rect,
   halvings: number,
@@ -68,3 +68,22 @@ export function guidePlanes(
     planes.index.fill(0, row + end, row + width);
   return planes;
 }
+
+/** How far most of a guide lies from the nearest end of the picture, in pixels: so wide is the margin that it sets apart. */
+function marginBeside({ points }: Guide, { left, top, width, height }: Rect, ends: Ends): number {
+  const away = points.map(([x, y]) =>
+    Math.min(
+      ends.left ? x - left : Infinity,
+      ends.top ? y - top : Infinity,
+      ends.right ? left + width - x : Infinity,
+      ends.bottom ? top + height - y : Infinity,
+    ),
+  );
+  return away.sort((a, b) => a - b)[away.length >> 1];
+}
+
+/** What guides say of a loss. @param rect where its planes lie in the picture */
+export const guidingOf = (guides: readonly Guide[], rect: Rect, ends: Ends): Guiding => ({
+  planesOn: (halvings, width, height) => guidePlanes(guides, rect, halvings, width, height),
+  narrowest: Math.min(...guides.map((guide) => marginBeside(guide, rect, ends))),
+});

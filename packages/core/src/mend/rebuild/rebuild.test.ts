@@ -16,7 +16,7 @@ import { canvasOf } from '../canvas.ts';
 import type { RebuildMend } from '../mend.ts';
 import { layPatch } from '../patch.ts';
 import { completeLoss } from './completeLoss.ts';
-import { PATCH, completionLevels } from './completionLevel.ts';
+import { PATCH, UNGUIDED, completionLevels } from './completionLevel.ts';
 import type { PatchVariant } from './withVariants.ts';
 import { PATCH_VARIANTS, withVariants } from './withVariants.ts';
 
@@ -142,7 +142,7 @@ describe('rebuild', () => {
     const still = { lost, unknown: new Uint8Array(lost.length), kept: new Uint8Array(lost.length) };
     const ends = { ...NO_ENDS, left: true };
     const levelOf = (some: typeof NO_ENDS) =>
-      [...completionLevels({ width, height, colours, ...still, ends: some }, () => null)].at(-1);
+      [...completionLevels({ width, height, colours, ...still, ends: some }, UNGUIDED)].at(-1);
     const [sheet, part] = [levelOf(ends), levelOf(NO_ENDS)];
     const at = (PATCH + 10) * (width + 2 * PATCH) + PATCH;
     expect([sheet?.isSource[at], part?.isSource[at]]).toEqual([1, 0]);

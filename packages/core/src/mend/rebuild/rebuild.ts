@@ -13,7 +13,7 @@ import { EMPTY_PATCH, colourFloats } from '../patch.ts';
 import type { Completion } from './completeLoss.ts';
 import { completeLoss } from './completeLoss.ts';
 import type { Loss } from './completionLevel.ts';
-import { guidePlanes } from './guidePlanes.ts';
+import { guidingOf } from './guidePlanes.ts';
 import { withVariants } from './withVariants.ts';
 
 /** Sources are looked for around the loss as far as so many of its longer sides. */
@@ -129,7 +129,7 @@ export function* rebuildSteps(mend: RebuildMend, canvas: Canvas): Generator<Rebu
   const answers = completeLoss(
     loss,
     mend.seed,
-    (halvings, width, height) => guidePlanes(mend.guides, rect, halvings, width, height),
+    guidingOf(mend.guides, rect, loss.ends),
     mend.variants ? TRIES_AMONG_VARIANTS : undefined,
   );
   const scale = fullScale(pixels.shape.depth) / 255;
