@@ -21,9 +21,9 @@ import SourceCells from './SourceCells.vue';
 
 /** Cells show at least this many pixels of the picture across. */
 const LEAST_SIDE = 44;
-/** And so many times what the fault itself takes up, */
+/** And so many times what the fault itself takes up. */
 const REACHES = 2.6;
-/** of what is large with no more than so many pixels around it. */
+/** Around what is large no more than so many pixels are shown. */
 const MOST_AROUND = 240;
 
 const picture = usePicture();

@@ -181,7 +181,8 @@ function gapeOf(section: Section, k: number, side: 1 | -1, sign: number): number
 
 /**
  * A tear or a crease as it is mended: carried on to the edge of the sheet where it was lost sight of just before, which
- * white paper around a picture makes likely; a tear along what is seen of it there, and at every point as wide as it gapes. All others as they are.
+ * white paper around a picture makes likely. A tear follows what is seen of it there, and is at every point as wide as it
+ * gapes. All other lines stay as they are.
  *
  * @param path in pixels of the picture
  * @param width full width as it was found, in pixels
