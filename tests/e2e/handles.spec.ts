@@ -310,13 +310,27 @@ test('what is said of a mend stays when it is saved, moves nothing, and goes wit
   await openHandles(page);
   const mendsBefore = (await mends(page)).length;
   const desk = await deskOf(page, SIZE);
+  const said = page.getByText('Part of the source lies outside the picture.');
+
+  // A mend that hangs over the picture's own border takes all that it needs.
+  await page.keyboard.press('e');
+  await drag(page, [
+    desk.at(SIZE.width - 60, 420),
+    desk.at(SIZE.width - 30, 420),
+    desk.at(SIZE.width - 1, 422),
+  ]);
+  await expect.poll(async () => (await mends(page)).length).toBe(mendsBefore + 1);
+  await page.waitForTimeout(300);
+  await expect(said).toBeHidden();
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await mends(page)).length).toBe(mendsBefore);
+
   await page.keyboard.press('r');
   await page.keyboard.down('a');
   await page.mouse.click(...desk.at(SIZE.width - 6, 300));
   await page.keyboard.up('a');
   const before = await desk.table.boundingBox();
   await drag(page, [desk.at(600, 300), desk.at(640, 300), desk.at(680, 304)]);
-  const said = page.getByText('Part of the source lies outside the picture.');
   await expect(said).toBeVisible();
   await expect.poll(async () => (await mends(page)).length).toBe(mendsBefore + 1);
   await page.waitForTimeout(500);

@@ -14,6 +14,7 @@ import type {
 import {
   allowanceOn,
   faultTarget,
+  intersectRects,
   isSourced,
   isTreatment,
   marginFor,
@@ -58,6 +59,9 @@ const propose = (
   surroundings: MendSurroundings,
   choice: MethodChoice,
 ): Promise<MendProposal> => byHand((hand) => hand.propose(wish, surroundings, choice));
+
+/** Less than this of a source outside the picture is not worth a word, in pixels: an edge fit moves it by parts of one. */
+const LEAST_OUT = 1;
 
 /** What the restorer does to faults: mend, dismiss, take back, choose another source. */
 export function useMending() {
@@ -251,10 +255,12 @@ export function useMending() {
     const sheet = picture.picture;
     if (!sheet) return;
     if (isTreatment(mend)) return;
-    const bounds = targetBounds(mend.target, mend.margin + mend.edge);
+    const whole = { left: 0, top: 0, width: sheet.width, height: sheet.height };
+    // What of the mend itself lies outside is no loss.
+    const bounds = intersectRects(targetBounds(mend.target, mend.margin + mend.edge), whole);
     const { left, top, width, height } = bounds;
     const isOut = (from: number, length: number, shift: number, most: number): boolean =>
-      from + shift < 0 || from + shift + length > most;
+      from + shift < -LEAST_OUT || from + shift + length > most + LEAST_OUT;
     if (source && (isOut(left, width, source.dx, sheet.width) || isOut(top, height, source.dy, sheet.height)))
       picture.notice = say('notice.sourceOutside');
     if (allowanceOn(picture.fences, mend.zone, bounds, sheet)?.some((share) => share < 1))
