@@ -13,7 +13,7 @@ import type {
 import { createMendedPicture, emptyRecipe, zoneOfStep } from '@fennip/core';
 import type { FinishGround } from './finishPart.ts';
 import type { Helpers } from './helpers.ts';
-import type { Rebuilders } from './rebuilders.ts';
+import type { Rebuilders, Rebuilding } from './rebuilders.ts';
 import type { Repainter, Seen, TileKey } from './tileKey.ts';
 import type { TileStore } from './tileStore.ts';
 
@@ -26,13 +26,20 @@ export interface Wanted {
   readonly seen: Seen | null;
 }
 
+/**
+ * What a page is told of its table. It hears by one channel: a tile that overtook the word that it is coming would be
+ * waited for ever after.
+ */
+export interface TableListener extends Repainter {
+  rebuilding(rebuilding: Rebuilding): void;
+}
+
 /** What stays when another picture is opened. */
 export interface Table {
   readonly helpers: Helpers;
   readonly rebuilders: Rebuilders;
   lamp: Lamp;
-  /** Who is told of changes. */
-  page: Repainter;
+  page: TableListener;
 }
 
 /** The picture on the table, as the worker that paints holds it. */

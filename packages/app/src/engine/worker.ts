@@ -40,17 +40,16 @@ import { sharpness } from './measure/sharpness.ts';
 import { toneAt } from './measure/toneAt.ts';
 import { verdictOf } from './measure/verdictOf.ts';
 import { measuredLevel } from './measure/wholeSmall.ts';
-import type { OpenPicture, Table } from './openPicture.ts';
+import type { OpenPicture, Table, TableListener } from './openPicture.ts';
 import { layOnTable, pixelsWithout } from './openPicture.ts';
 import type { PaintHelper } from './paintHelper.ts';
 import { asSeen, litPart, painted, plainPart } from './paintSide.ts';
 import { partForCell } from './partForCell.ts';
 import { mendPart } from './paintTile.ts';
-import type { Rebuilding } from './rebuilders.ts';
 import { createRebuilders } from './rebuilders.ts';
 import { sendBitmap } from './sendBitmap.ts';
 import { showChanges, showUnder, soilAll } from './showChanges.ts';
-import type { Repainter, Seen, TileKey } from './tileKey.ts';
+import type { Seen, TileKey } from './tileKey.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
 import { toScreen } from './toBitmap.ts';
@@ -63,13 +62,12 @@ export type TileLender = (level: number, column: number, row: number) => Promise
 const MOST_BYTES = 384e6;
 
 const nobody = (): void => undefined;
-let tellRebuilding: (rebuilding: Rebuilding) => void = nobody;
 
 const table: Table = {
   helpers: createHelpers(),
-  rebuilders: createRebuilders((rebuilding) => tellRebuilding(rebuilding)),
+  rebuilders: createRebuilders((rebuilding) => table.page.rebuilding(rebuilding)),
   lamp: { kind: 'plain' },
-  page: { changed: nobody, painted: nobody, laid: nobody, touched: nobody },
+  page: { changed: nobody, painted: nobody, laid: nobody, touched: nobody, rebuilding: nobody },
 };
 
 let open: OpenPicture | null = null;
@@ -161,15 +159,8 @@ const api = {
   },
 
   /** Tells everything of the open picture that changes from now on. */
-  listen(
-    changed: Repainter['changed'],
-    painted: Repainter['painted'],
-    laid: Repainter['laid'],
-    touched: Repainter['touched'],
-    rebuilding: (rebuilding: Rebuilding) => void,
-  ): void {
-    table.page = { changed, painted, laid, touched };
-    tellRebuilding = rebuilding;
+  listen(page: TableListener): void {
+    table.page = page;
   },
 
   /** Takes over the mends, fences and finish of a recipe. */

@@ -7,6 +7,7 @@ import { computed, ref, shallowRef } from 'vue';
 import { AnswerError, get, post } from '../api/http.ts';
 import { engine, openPicture } from '../engine/engine.ts';
 import type { Rebuilding } from '../engine/rebuilders.ts';
+import type { TableListener } from '../engine/openPicture.ts';
 import type { Repainter } from '../engine/tileKey.ts';
 import { say } from '../words/say.ts';
 import { ledgerEntries } from '@fennip/core';
@@ -53,23 +54,24 @@ export const usePicture = defineStore('picture', () => {
   const entries = computed(() => ledgerEntries(faults.value, worksheet.value));
   const entryById = computed(() => new Map(entries.value.map((entry) => [entry.id, entry])));
 
-  const tellChanged: Repainter['changed'] = (rect, follows) => {
-    for (const repainter of repainters) repainter.changed?.(rect, follows);
-  };
-  const tellPainted: Repainter['painted'] = (key, bitmap, list) => {
-    for (const repainter of repainters) repainter.painted?.(key, bitmap, list);
-  };
-  const tellLaid: Repainter['laid'] = (part, bitmap, list) => {
-    for (const repainter of repainters) repainter.laid?.(part, bitmap, list);
-  };
-  const tellTouched: Repainter['touched'] = (part, bitmap, list) => {
-    for (const repainter of repainters) repainter.touched?.(part, bitmap, list);
-  };
-
   /** How far the rebuilds are that are being worked out; none where all that is seen is final. */
   const rebuilding = shallowRef<Rebuilding | null>(null);
-  const tellRebuilding = (next: Rebuilding): void => {
-    rebuilding.value = next.ids.length > 0 ? next : null;
+  const told: TableListener = {
+    changed: (rect, follows) => {
+      for (const repainter of repainters) repainter.changed?.(rect, follows);
+    },
+    painted: (key, bitmap, list) => {
+      for (const repainter of repainters) repainter.painted?.(key, bitmap, list);
+    },
+    laid: (part, bitmap, list) => {
+      for (const repainter of repainters) repainter.laid?.(part, bitmap, list);
+    },
+    touched: (part, bitmap, list) => {
+      for (const repainter of repainters) repainter.touched?.(part, bitmap, list);
+    },
+    rebuilding: (next) => {
+      rebuilding.value = next.ids.length > 0 ? next : null;
+    },
   };
 
   const showMends = (): void => void engine().update(worksheet.value.recipe);
@@ -143,10 +145,7 @@ export const usePicture = defineStore('picture', () => {
         ...(transfer ? { transfer } : {}),
       };
       openPicture(tiled, sheet.picture.finestLevel === 0);
-      void engine().listen(
-        ...([proxy(tellChanged), proxy(tellPainted), proxy(tellLaid), proxy(tellTouched)] as const),
-        proxy(tellRebuilding),
-      );
+      void engine().listen(proxy(told));
       opening.value++;
       showMends();
     } catch (error) {
