@@ -119,7 +119,7 @@ const wishFor = (fault: FaultToMend, target: Target, margin: number): MendWish =
 /** The rectangle that is looked at to mend a fault. */
 export function faultReads(fault: FaultToMend, picture: PictureShape): Rect {
   if (!fault.path) return proposalReads(wishFor(fault, faultTarget(fault), mostMargin(fault)), picture);
-  const { target, reads } = gapingMost(fault.path, 2 * fault.r, fault, picture);
+  const { target, reads } = gapingMost(fault.path, 2 * fault.r, fault.kind, picture);
   return uniteRects(proposalReads(wishFor(fault, target, mostMargin(fault)), picture), reads);
 }
 

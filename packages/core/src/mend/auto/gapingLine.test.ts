@@ -47,7 +47,7 @@ describe('a tear as it is mended', () => {
   });
 
   it('is told to look no farther and reach no farther than it does', () => {
-    const { target, reads } = gapingMost(path, 8, TEAR, torn.shape);
+    const { target, reads } = gapingMost(path, 8, TEAR.kind, torn.shape);
     const made = gapingLine(path, 8, TEAR, torn);
     expect(made.width).toBeLessThanOrEqual(target.width);
     made.points.forEach(([x, y], k) => {

@@ -1,4 +1,5 @@
 import type { FaultKind, Polarity } from '../../examine/fault.ts';
+import { medianOf } from '../../measure/medianOf.ts';
 import { lumaPlane } from '../../raster/float.ts';
 import type { Pixels } from '../../raster/pixels.ts';
 import type { PictureShape } from '../../raster/raster.ts';
@@ -7,6 +8,8 @@ import { intersectRects, isEmpty } from '../../raster/rect.ts';
 import { pictureRect } from '../../raster/window.ts';
 import type { Point, StrokeTarget } from '../../target/target.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
+import { cheapestCourse } from '../recover/line/cheapestCourse.ts';
+import { moveSideways } from '../recover/line/followLine.ts';
 
 /** A tear or a crease that ends nearer to the edge of the picture than this goes on to it: a share of the shorter side. */
 const NEAR_EDGE = 0.05;
@@ -37,14 +40,9 @@ const RIM = 1;
 /** How far around a line its picture must be known, in pixels. */
 const GAPING_LOOK = GROUND.to + BESIDE + 2;
 
-/** What a line was taken for. */
-interface LineKind {
-  readonly kind?: FaultKind;
-  readonly polarity?: Polarity;
-}
-
 /** Whether a line is one that goes through the sheet, to its edge. */
-const goesThrough = (kind: FaultKind | undefined): boolean => kind === 'tear' || kind === 'crease';
+const goesThrough = (kind: FaultKind | undefined, path: readonly Point[]): boolean =>
+  (kind === 'tear' || kind === 'crease') && path.length > 1;
 
 const fromEdge = ([x, y]: Point, { width, height }: PictureShape): number =>
   Math.min(x, y, width - x, height - y);
@@ -80,10 +78,10 @@ function carriedOn(
 export function gapingMost(
   path: readonly Point[],
   width: number,
-  { kind }: LineKind,
+  kind: FaultKind | undefined,
   picture: PictureShape,
 ): { readonly target: StrokeTarget; readonly reads: Rect } {
-  const isLonger = goesThrough(kind) && path.length > 1;
+  const isLonger = goesThrough(kind, path);
   const points = isLonger ? carriedOn(path, picture).points : path;
   const target = { shape: 'stroke', points, width: isLonger ? 2 * (WIDEST + BESIDE) : width } as const;
   const around = targetBounds({ ...target, width: 1 }, isLonger ? GAPING_LOOK : 0);
@@ -92,7 +90,7 @@ export function gapingMost(
 
 /** Luma across a course. */
 interface Section {
-  /** The mean over some pixels along the course, at a distance to the left of one of its points; not a number outside. */
+  /** The mean over some pixels along the course, at a distance from one of its points, as {@link lineCoordinates} counts it; not a number outside. */
   at(point: number, across: number): number;
 }
 
@@ -108,8 +106,8 @@ function sectionOf(points: readonly Point[], rect: Rect, pixels: Pixels): Sectio
       const [[x, y], [wx, wy]] = [points[k], ways[k]];
       let [sum, count] = [0, 0];
       for (let along = -1; along <= 1; along++) {
-        const column = Math.floor(x + along * wx + across * wy - rect.left);
-        const row = Math.floor(y + along * wy - across * wx - rect.top);
+        const column = Math.floor(x + along * wx - across * wy - rect.left);
+        const row = Math.floor(y + along * wy + across * wx - rect.top);
         if (column < 0 || row < 0 || column >= width || row >= height) continue;
         sum += data[row * width + column];
         count++;
@@ -118,9 +116,6 @@ function sectionOf(points: readonly Point[], rect: Rect, pixels: Pixels): Sectio
     },
   };
 }
-
-const median = (values: readonly number[]): number =>
-  [...values].sort((a, b) => a - b)[values.length >> 1] ?? NaN;
 
 /** Luma between two distances from the course, on one side. */
 const beside = (section: Section, k: number, from: number, to: number, middle = 0): number[] =>
@@ -136,41 +131,29 @@ function departure(section: Section, k: number, middle: number, half: number, si
     ...beside(section, k, -GROUND.from, -GROUND.to, middle),
   ];
   if (own.length === 0 || around.length === 0) return 0;
-  return sign * (own.reduce((a, b) => a + b, 0) / own.length - median(around));
+  return sign * (own.reduce((a, b) => a + b, 0) / own.length - medianOf(around));
 }
 
-/** Shifts of a run of points across the course to where the line is seen, the first held where it is (Viterbi 1967). */
+/** Shifts of a run of points across the course to where the line is seen, beginning from one that stays where it is. */
 function shiftsAlong(section: Section, run: readonly number[], half: number, sign: number): number[] {
   const shifts = Array.from({ length: 2 * BESIDE + 1 }, (_, j) => j - BESIDE);
-  let best = shifts.map((shift) => (shift === 0 ? 0 : -Infinity));
-  const came: number[][] = [];
-  for (const k of run) {
-    const before = best;
-    const from: number[] = [];
-    best = shifts.map((shift, j) => {
-      let most = -Infinity;
-      from[j] = j;
-      for (let i = Math.max(0, j - MOST_TURN); i <= Math.min(shifts.length - 1, j + MOST_TURN); i++)
-        if (before[i] > most) [most, from[j]] = [before[i], i];
-      return most + departure(section, k, shift, half, sign) - STRAIGHTER * Math.abs(shift - shifts[from[j]]);
-    });
-    came.push(from);
-  }
-  let j = best.indexOf(Math.max(...best));
-  const found: number[] = [];
-  for (let n = run.length - 1; n >= 0; n--) {
-    found.unshift(shifts[j]);
-    j = came[n][j];
-  }
-  return found;
+  const costs = shifts.map((shift) => [
+    shift === 0 ? 0 : Infinity,
+    ...run.map((k) => -departure(section, k, shift, half, sign)),
+  ]);
+  const course = cheapestCourse(costs, (from, to) => {
+    const turn = Math.abs(shifts[from] - shifts[to]);
+    return turn > MOST_TURN ? Infinity : STRAIGHTER * turn;
+  });
+  return course.slice(1).map((j) => shifts[j]);
 }
 
 /** How far a tear gapes to one side of a point of its course, in pixels. */
 function gapeOf(section: Section, k: number, side: 1 | -1, sign: number): number {
   const ground = beside(section, k, side * GROUND.from, side * GROUND.to);
-  const tone = median(ground);
-  if (Number.isNaN(tone)) return 0;
-  const chance = BY_CHANCE * 1.48 * median(ground.map((value) => Math.abs(value - tone)));
+  if (ground.length === 0) return 0;
+  const tone = medianOf(ground);
+  const chance = BY_CHANCE * 1.48 * medianOf(ground.map((value) => Math.abs(value - tone)));
   const depth = Math.max(0, ...beside(section, k, -2, 2).map((value) => sign * (value - tone)));
   const least = Math.max(chance, LEAST_SHARE * depth);
   let end = 0;
@@ -190,35 +173,31 @@ function gapeOf(section: Section, k: number, side: 1 | -1, sign: number): number
 export function gapingLine(
   path: readonly Point[],
   width: number,
-  { kind, polarity }: LineKind,
+  { kind, polarity }: { readonly kind?: FaultKind; readonly polarity?: Polarity },
   pixels: Pixels,
 ): StrokeTarget {
   const found: StrokeTarget = { shape: 'stroke', points: path, width };
-  const { reads } = gapingMost(path, width, kind ? { kind } : {}, pixels.shape);
-  if (!goesThrough(kind) || path.length < 2 || isEmpty(reads)) return found;
+  if (!goesThrough(kind, path)) return found;
+  const { reads } = gapingMost(path, width, kind, pixels.shape);
+  if (isEmpty(reads)) return found;
   const sign = polarity === 'dark' ? -1 : 1;
   const { points, before, after } = carriedOn(path, pixels.shape);
   // What a crease lights beside it is as bright as its crack: there is nothing to follow.
   if (kind === 'crease') return { ...found, points };
   const straight = sectionOf(points, reads, pixels);
+  const half = Math.max(1, width / 2);
+  const shifts = points.map(() => 0);
   const last = points.length - 1;
   const head = Array.from({ length: before }, (_, i) => before - 1 - i);
   const tail = Array.from({ length: after }, (_, i) => last - after + 1 + i);
-  const moved = [...points];
-  for (const run of [head, tail]) {
-    const shifts = shiftsAlong(straight, run, Math.max(1, width / 2), sign);
-    run.forEach((k, n) => {
-      const [from, to] = [points[Math.max(0, k - 1)], points[Math.min(last, k + 1)]];
-      const length = Math.hypot(to[0] - from[0], to[1] - from[1]) || 1;
-      const [x, y] = points[k];
-      moved[k] = [x + (shifts[n] * (to[1] - from[1])) / length, y - (shifts[n] * (to[0] - from[0])) / length];
-    });
-  }
+  for (const run of [head, tail])
+    shiftsAlong(straight, run, half, sign).forEach((shift, n) => (shifts[run[n]] = shift));
+  const moved = moveSideways(points, shifts);
   const section = sectionOf(moved, reads, pixels);
   const gapes = moved.map((_, k) => Math.max(gapeOf(section, k, 1, sign), gapeOf(section, k, -1, sign)));
   // What crosses it or lies beside it is not part of it.
   const halves = gapes.map((_, k) =>
-    Math.max(width / 4, median(gapes.slice(Math.max(0, k - ALIKE), k + ALIKE + 1))),
+    Math.max(width / 4, medianOf(gapes.slice(Math.max(0, k - ALIKE), k + ALIKE + 1))),
   );
   // Between two points it may gape as wide as at the wider one.
   const wide = halves.map((half, k) => Math.max(half, halves[k - 1] ?? 0, halves[k + 1] ?? 0) + RIM);

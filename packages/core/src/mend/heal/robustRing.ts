@@ -1,3 +1,5 @@
+import { medianOf } from '../../measure/medianOf.ts';
+
 /** A sample of the ring: where it is and by how much picture and source differ there. */
 export interface RingSamples {
   readonly x: Float32Array;
@@ -37,8 +39,6 @@ function fitPlane(samples: RingSamples, weight: Float32Array): [a: number, b: nu
   const c = (cxx * cyd - cxy * cxd) / det;
   return [md - b * mx - c * my, b, c];
 }
-
-const medianOf = (values: Float32Array): number => Float32Array.from(values).sort()[values.length >> 1] ?? 0;
 
 /**
  * Weights 0 to 1 for ring samples: those that depart from the plane of the rest belong to another surface (a dark

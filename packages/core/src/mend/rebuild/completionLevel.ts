@@ -266,9 +266,11 @@ export function halvingsFor(loss: Loss): number {
   return Math.max(0, Math.min(byDepth, bySide));
 }
 
-/** How many halvings leave what is so wide as wide as a patch. */
-const halvingsKeeping = (width: number): number =>
-  Math.max(0, Math.floor(Math.log2(width / (2 * PATCH + 1))));
+/** How many halvings leave what is so wide as wide as a patch; any where it is narrower from the beginning. */
+function halvingsKeeping(width: number): number {
+  const patches = width / (2 * PATCH + 1);
+  return patches < 1 ? Infinity : Math.floor(Math.log2(patches));
+}
 
 /**
  * A loss halved again and again: the coarsest level first, the full size last. Each is made when it is asked for.

@@ -1,3 +1,4 @@
+import { medianOf } from '../../measure/medianOf.ts';
 import type { Rect } from '../../raster/rect.ts';
 import type { Point } from '../../target/target.ts';
 import type { Ends, GuidePlanes, Guiding } from './completionLevel.ts';
@@ -79,7 +80,7 @@ function marginBeside({ points }: Guide, { left, top, width, height }: Rect, end
       ends.bottom ? top + height - y : Infinity,
     ),
   );
-  return away.sort((a, b) => a - b)[away.length >> 1];
+  return medianOf(away);
 }
 
 /** What guides say of a loss. @param rect where its planes lie in the picture */

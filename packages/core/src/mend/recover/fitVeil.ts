@@ -1,4 +1,5 @@
 import type { Polarity } from '../../examine/fault.ts';
+import { medianOf } from '../../measure/medianOf.ts';
 import type { Window } from '../../raster/window.ts';
 import { levenberg } from '../../solve/levenberg.ts';
 import type { Variation, VeilPrior } from './leastVariation.ts';
@@ -86,8 +87,6 @@ function shrunk(patch: LightPatch, r: number, samples: number): LightPatch {
   while (r / small.scale > samples && Math.min(small.width, small.height) >= 24) small = halveLight(small);
   return small;
 }
-
-const medianOf = (values: number[]): number => values.sort((a, b) => a - b)[values.length >> 1] ?? 0;
 
 /** The light that would lift the ring around a disc to what is seen inside, for each channel. */
 function lightFor(patch: LightPatch, { x, y, r }: RoughPlace, depth: number): number[] {

@@ -1,3 +1,4 @@
+import { medianOf } from '../../../measure/medianOf.ts';
 import type { Pixels } from '../../../raster/pixels.ts';
 import type { Rect } from '../../../raster/rect.ts';
 import { intersectRects, isEmpty } from '../../../raster/rect.ts';
@@ -24,14 +25,10 @@ const LEAST = 0.02;
 const SURE = 3;
 
 /** The rectangle that {@link fitRelief} looks at. */
-export const reliefReads = (points: readonly Point[], picture: PictureShape): Rect =>
+const reliefReads = (points: readonly Point[], picture: PictureShape): Rect =>
   intersectRects(targetBounds({ shape: 'stroke', points, width: 1 }, GROUND + 1), pictureRect(picture));
 
 const mean = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / values.length;
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return (sorted[(sorted.length - 1) >> 1] + sorted[sorted.length >> 1]) / 2;
-}
 
 /** Logarithms of light across a course, as far as the ground to both sides, for every section that lies in the picture. */
 function sectionsAcross(points: readonly Point[], rect: Rect, pixels: Pixels): number[][] {
@@ -72,8 +69,8 @@ function sideOf(
   let [squares, sureness] = [0, 0];
   for (let t = GROUND - 1; t > cut; t--) {
     const steps = sections.map((section) => section[GROUND + side * t] - section[GROUND + side * (t + 1)]);
-    const step = median(steps);
-    const spread = 1.48 * median(steps.map((value) => Math.abs(value - step)));
+    const step = medianOf(steps);
+    const spread = 1.48 * medianOf(steps.map((value) => Math.abs(value - step)));
     squares += (1.25 * spread) ** 2 / (sections.length / ALIKE);
     lit[t] = lit[t + 1] + step;
     if (Math.abs(lit[t]) >= LEAST) sureness = Math.max(sureness, Math.abs(lit[t]) / Math.sqrt(squares));

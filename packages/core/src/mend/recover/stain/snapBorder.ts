@@ -1,3 +1,4 @@
+import { medianOf } from '../../../measure/medianOf.ts';
 import type { Point } from '../../../target/target.ts';
 import { densityAt } from './stain.ts';
 
@@ -112,9 +113,6 @@ function stepsOf(strip: Float32Array): Float32Array {
   });
 }
 
-const median = (values: readonly number[]): number =>
-  [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0;
-
 /** The border, moved to where a course was found. */
 const moved = ({ points, outwards }: Course, path: Int32Array, reach: number): Point[] =>
   points.map(([x, y], i) => {
@@ -143,7 +141,7 @@ export function snapToEdge(
   const course = courseOf(points, isClockwise);
   const steps = strips(course, reach, read).map((strip) => stepsOf(strip).map((step) => sign * step));
   // The subject's own edges are stronger than a stain's: none counts more than twice what is usual.
-  const usual = Math.max(1e-3, median(steps.map((row) => Math.max(...row))));
+  const usual = Math.max(1e-3, medianOf(steps.map((row) => Math.max(...row))));
   const costs = steps.map((row) => row.map((step) => -Math.min(2, Math.max(-1, step / usual))));
   return moved(course, cheapestLoop(costs, holds), reach);
 }
