@@ -6,13 +6,12 @@ import type {
   Mend,
   MendedPicture,
   Pixels,
-  Raster,
   Recipe,
   Rect,
 } from '@fennip/core';
 import { createMendedPicture, emptyRecipe, zoneOfStep } from '@fennip/core';
 import type { FinishGround } from './finishPart.ts';
-import type { Helpers } from './helpers.ts';
+import type { PaintTeam } from './paintTeam.ts';
 import type { Rebuilders, Rebuilding } from './rebuilders.ts';
 import type { Repainter, Seen, TileKey } from './tileKey.ts';
 import type { TileStore } from './tileStore.ts';
@@ -36,7 +35,7 @@ export interface TableListener extends Repainter {
 
 /** What stays when another picture is opened. */
 export interface Table {
-  readonly helpers: Helpers;
+  readonly team: PaintTeam;
   readonly rebuilders: Rebuilders;
   lamp: Lamp;
   page: TableListener;
@@ -122,11 +121,6 @@ export const wholeOf = ({ tiles: { picture } }: OpenPicture): Rect => ({
   width: picture.width,
   height: picture.height,
 });
-
-/** A rectangle of a level as it came in, put together from its tiles. */
-export function partOf({ tiles }: OpenPicture, level: number, rect: Rect): Promise<Raster> {
-  return tiles.part(level, rect);
-}
 
 /** The picture with all mends but one on it, with a part of it at hand. */
 export async function pixelsWithout(

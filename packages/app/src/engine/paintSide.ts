@@ -5,7 +5,7 @@ import { finishReachOn } from './finishPart.ts';
 import { framePart } from './framePart.ts';
 import { onLevel } from './onLevel.ts';
 import type { OpenPicture } from './openPicture.ts';
-import { finishOf, groundOf, partOf, wholeOf } from './openPicture.ts';
+import { finishOf, groundOf, wholeOf } from './openPicture.ts';
 import type { LevelPlace, Workshop } from './paintTile.ts';
 import { mendPart, reachOnLevel } from './paintTile.ts';
 import { sendBitmap } from './sendBitmap.ts';
@@ -16,16 +16,16 @@ import { partOfTile } from './tileKey.ts';
 export type Way = Pick<Workshop, 'treat' | 'isAsSeen'>;
 
 /** Piece by piece, each once: what is kept of them stands until something changes. */
-export const inPieces = ({ table }: OpenPicture): Way => ({ treat: table.helpers.treat, isAsSeen: false });
+export const inPieces = ({ table }: OpenPicture): Way => ({ treat: table.team.treat, isAsSeen: false });
 
 /** Only where it is looked at, where no pieces are at hand: for what is small, and for what is soon to be another. */
-export const asSeen = ({ table }: OpenPicture): Way => ({ treat: table.helpers.treat, isAsSeen: true });
+export const asSeen = ({ table }: OpenPicture): Way => ({ treat: table.team.treat, isAsSeen: true });
 
 const PLAIN: Lamp = { kind: 'plain' };
 
 /** A part of a level under the finish. */
 export const finished = (picture: OpenPicture, part: Raster, place: LevelPlace): Promise<Raster> =>
-  picture.table.helpers.finish(part, place, groundOf(picture));
+  picture.table.team.finish(part, place, groundOf(picture));
 
 /** A part of a level as one side shows it. */
 async function sideOf(
@@ -71,14 +71,13 @@ export async function litPart(
   way: Way,
 ): Promise<Raster> {
   const { table, tiles } = picture;
-  const { width, height } = pyramidLevels(tiles.picture.width, tiles.picture.height)[level];
   const lamp = side === 'difference' ? PLAIN : table.lamp;
   const reach = lampReach(lamp, level);
   const around = reach + sidesReach(picture, growRect(rect, reach), level, way);
-  const wide = intersectRects(growRect(rect, around), { left: 0, top: 0, width, height });
+  const wide = intersectRects(growRect(rect, around), onLevel(wholeOf(picture), level, tiles.picture));
   const place = { level, left: wide.left, top: wide.top };
-  const seen = await sideOf(picture, await partOf(picture, level, wide), place, side, way);
-  const lit = await table.helpers.light(seen, place, lamp);
+  const seen = await sideOf(picture, await tiles.part(level, wide), place, side, way);
+  const lit = await table.team.light(seen, place, lamp);
   return viewRaster(lit, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });
 }
 
@@ -118,12 +117,12 @@ export async function plainPart(
   side: 'before' | 'after',
 ): Promise<Raster> {
   const { tiles, mended } = picture;
-  if (side === 'before') return partOf(picture, level, rect);
+  if (side === 'before') return tiles.part(level, rect);
   const around = reachOnLevel(rect, level, mended, true);
   const wide = intersectRects(growRect(rect, around), onLevel(wholeOf(picture), level, tiles.picture));
   const workshop = { ...asSeen(picture), ready: tiles.ready };
   const place = { level, left: wide.left, top: wide.top };
-  const seen = await mendPart(await partOf(picture, level, wide), place, mended, workshop);
+  const seen = await mendPart(await tiles.part(level, wide), place, mended, workshop);
   return viewRaster(seen, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });
 }
 

@@ -59,7 +59,7 @@ function teller(picture: OpenPicture): { tell: (rect: Rect) => void; finish: () 
         }
       };
       // While one tile waits for a helper the next one is begun; else the first ones are to be seen first.
-      const atATime = waitsForHelpers(picture) ? 1 + table.helpers.count() : 1;
+      const atATime = waitsForHelpers(picture) ? 1 + table.team.count() : 1;
       await Promise.all(Array.from({ length: atATime }, paintNext));
     },
   };
@@ -86,16 +86,16 @@ async function touchUp(picture: OpenPicture, rects: readonly Rect[], { keys, lis
  * @param isAsSeen see {@link Workshop}
  */
 async function laySheet(picture: OpenPicture, { side, level, rect }: Seen, isAsSeen: boolean): Promise<void> {
-  const { page, helpers } = picture.table;
+  const { page, team } = picture.table;
   const { list } = picture.wanted;
-  const bands = Math.min(1 + helpers.count(), navigator.hardwareConcurrency);
+  const bands = Math.min(1 + team.count(), navigator.hardwareConcurrency);
   const edge = (k: number): number => rect.top + Math.round((k * rect.height) / bands);
   await Promise.all(
     Array.from({ length: bands }, async (_, k) => {
       const band = { level, rect: { ...rect, top: edge(k), height: edge(k + 1) - edge(k) } };
       if (isEmpty(band.rect)) return;
       const way = isAsSeen
-        ? { isAsSeen, treat: (task: TreatTask) => helpers.treatInTurn(k, task) }
+        ? { isAsSeen, treat: (task: TreatTask) => team.treatInTurn(k, task) }
         : inPieces(picture);
       page.laid(band, await sendBitmap(await partSeen(picture, side, band, way)), list);
     }),

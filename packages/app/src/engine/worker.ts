@@ -31,7 +31,7 @@ import {
 import { expose, wrap } from 'comlink';
 import { difference } from './difference.ts';
 import { fetchTile } from './fetchTile.ts';
-import { createHelpers } from './helpers.ts';
+import { createPaintTeam } from './paintTeam.ts';
 import { departures } from './measure/departures.ts';
 import { grainIn } from './measure/grainIn.ts';
 import { histograms } from './measure/histograms.ts';
@@ -64,7 +64,7 @@ const MOST_BYTES = 384e6;
 const nobody = (): void => undefined;
 
 const table: Table = {
-  helpers: createHelpers(),
+  team: createPaintTeam(),
   rebuilders: createRebuilders((rebuilding) => table.page.rebuilding(rebuilding)),
   lamp: { kind: 'plain' },
   page: { changed: nobody, painted: nobody, laid: nobody, touched: nobody, rebuilding: nobody },
@@ -127,13 +127,13 @@ const api = {
         () => undefined,
       );
       const { raster } = pixels.window({ left: 0, top: 0, ...pixels.shape });
-      const workshop = { treat: table.helpers.treat, isAsSeen: false, ready: () => Promise.resolve() };
+      const workshop = { treat: table.team.treat, isAsSeen: false, ready: () => Promise.resolve() };
       toScreen(await mendPart(raster, { level: 0, left: 0, top: 0 }, mended, workshop));
     }),
 
   /** Takes on a worker that does what takes long. */
   takeHelper(port: MessagePort): void {
-    table.helpers.add(wrap<PaintHelper>(port));
+    table.team.add(wrap<PaintHelper>(port));
   },
 
   /** A tile as the screen takes it. */

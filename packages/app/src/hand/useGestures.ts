@@ -1,5 +1,5 @@
-import type { Mend, OutlineTarget, Point, Rect, Shift, ShiftMend, Target } from '@fennip/core';
-import { isSourced, isTreatment, rectsMeet, sourceOf, targetBounds } from '@fennip/core';
+import type { Mend, OutlineTarget, Rect, Target } from '@fennip/core';
+import { rectsMeet, targetBounds } from '@fennip/core';
 import type { Ref } from 'vue';
 import { shallowRef } from 'vue';
 import { useFences } from '../stores/fences.ts';
@@ -17,21 +17,13 @@ import { useTreating } from '../work/useTreating.ts';
 import { useLeading } from '../work/useLeading.ts';
 import { useMending } from '../work/useMending.ts';
 import { usePointing } from '../stages/finish/usePointing.ts';
-import { say } from '../words/say.ts';
-import {
-  movedMend,
-  movedTarget,
-  resizedTarget,
-  withCornerPulled,
-  withPoint,
-  withSourceMoved,
-} from './changeTarget.ts';
 import { courseGesture } from './courseGesture.ts';
 import { entriesUnder } from './entriesUnder.ts';
 import { fetchTilesAlong } from './fetchTilesAlong.ts';
 import type { Pending } from './pending.ts';
 import type { PenPoint } from './penStroke.ts';
 import { asPoint, fewestPoints, outlineTarget, penTarget, startStroke } from './penStroke.ts';
+import { useTakingHold } from './useTakingHold.ts';
 
 export interface GestureTable {
   readonly view: Ref<Sight>;
@@ -42,10 +34,6 @@ export interface GestureTable {
   readonly entriesWithin: (rect: Rect) => LedgerEntry[];
 }
 
-/** A handle is caught this far away, in screen pixels. */
-const HANDLE_SLOP = 8;
-/** A picture is moved against itself by at most so much across and down, in pixels. */
-const MOST_SHIFT = 100;
 /** Radius of a touch from which an area grows, in screen pixels. */
 const TOUCH = 5;
 /** A polygon closes when its first corner is clicked within this distance, in screen pixels. */
@@ -56,7 +44,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   const picture = usePicture();
   const looking = useView();
   const hand = useHand();
-  const { change, mendDrawn, mendEntries } = useMending();
+  const { mendDrawn, mendEntries } = useMending();
   const fences = useFences();
   const { drawn, touched } = useFencing();
   const treating = useTreating();
@@ -65,6 +53,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   const leading = useLeading();
   const pointing = usePointing({ view, table });
   const isTouch = (): boolean => isFenceTool(hand.tool) && fences.shape === 'touch';
+  /** Whether what is drawn is a mend of one place. */
   const isMending = (): boolean =>
     hand.tool !== null && hand.tool !== 'mark' && !isFenceTool(hand.tool) && !isTreatTool(hand.tool);
   const pending = shallowRef<Pending | null>(null);
@@ -77,6 +66,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     const [x, y] = toPicture(view.value, table.value, sx, sy);
     return { x, y, pressure };
   };
+  const { dragOutline, takeHold } = useTakingHold({ view, table, onPicture });
 
   const liesOnPicture = ({ left, top, width, height }: Rect): boolean => {
     const sheet = picture.picture;
@@ -177,14 +167,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
 
   /** A touch on the mark of an open fault means that fault, wherever on the mark it is. */
   function hit(target: Target, { sx, sy }: PointerPlace): Target {
-    if (
-      target.shape !== 'disc' ||
-      hand.tool === 'clone' ||
-      hand.tool === 'mark' ||
-      isFenceTool(hand.tool) ||
-      isTreatTool(hand.tool) ||
-      isPaintedOver(target)
-    )
+    if (target.shape !== 'disc' || !isMending() || hand.tool === 'clone' || isPaintedOver(target))
       return target;
     const entry = entryAt(sx, sy);
     return entry?.state === 'open' ? { ...target, x: entry.x, y: entry.y } : target;
@@ -240,31 +223,6 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     };
   }
 
-  /** Drags something about a mend, shown as it would be all the while; one step of history when it is let go. */
-  function dragMend(mend: Mend, words: string, changed: (to: PenPoint) => Mend): Gesture {
-    let latest: Mend | null = null;
-    return {
-      move(places) {
-        latest = changed(onPicture(places[places.length - 1]));
-        void picture.draft(latest);
-      },
-      end() {
-        if (latest) change(latest, words);
-        else looking.choose([mend.fault ?? mend.id]);
-      },
-      cancel() {
-        void picture.draft(null);
-      },
-    };
-  }
-
-  const exactShift = (start: PenPoint, to: PenPoint): Shift => ({ dx: to.x - start.x, dy: to.y - start.y });
-
-  const shiftFrom = (start: PenPoint, to: PenPoint): Shift => ({
-    dx: Math.round(to.x - start.x),
-    dy: Math.round(to.y - start.y),
-  });
-
   /** The outline that was laid last, while its method is in hand: dragging it shows it where the good texture is. */
   function lastOutline(start: PenPoint): Mend | null {
     const mend = looking.focusEntry?.mend;
@@ -279,129 +237,6 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
     if (mend.locked || (mend.method !== 'heal' && mend.method !== 'clone')) return null;
     return entriesUnder(mend.target, [start]).length > 0 ? mend : null;
   }
-
-  /** Drags an outline onto good texture, or, with Alt, the good piece in it onto the fault. */
-  function dragOutline(mend: Mend, start: PenPoint, isPiece: boolean): Gesture {
-    const before = sourceOf(mend) ?? { dx: 0, dy: 0 };
-    if (!isPiece)
-      return dragMend(mend, say('step.outlineToSource'), (to) => {
-        const { dx, dy } = shiftFrom(start, to);
-        return isSourced(mend) ? { ...mend, source: { ...before, dx, dy } } : mend;
-      });
-    return dragMend(mend, say('step.pieceToFault'), (to) => {
-      const shift = shiftFrom(start, to);
-      const moved = movedMend(mend, shift);
-      const source = { ...before, dx: -shift.dx, dy: -shift.dy };
-      return isSourced(moved) ? { ...moved, source } : moved;
-    });
-  }
-
-  const boxOnScreen = (
-    bounds: Rect,
-    shift: Shift,
-  ): { left: number; top: number; right: number; bottom: number } => {
-    // A picture that is seen turned shows a box as the least upright one that holds it.
-    const [near, far] = [bounds.left + shift.dx, bounds.top + shift.dy];
-    const places = [
-      [near, far],
-      [near + bounds.width, far],
-      [near, far + bounds.height],
-      [near + bounds.width, far + bounds.height],
-    ].map(([x, y]) => toScreen(view.value, table.value, x, y));
-    const [xs, ys] = [places.map(([x]) => x), places.map(([, y]) => y)];
-    const [left, right] = [Math.min(...xs), Math.max(...xs)];
-    const [top, bottom] = [Math.min(...ys), Math.max(...ys)];
-    return { left, top, right, bottom };
-  };
-
-  /** A stroke of what was painted: dragged by one of its points, or as a whole unless that means something else. */
-  function takeHoldOfPaint(mend: Mend, place: PointerPlace): Gesture | null {
-    const start = onPicture(place);
-    const paint = mend.paint ?? [];
-    const withShape = (at: number, shape: Target): Mend => ({
-      ...mend,
-      paint: paint.map((stroke, k) => (k === at ? { ...stroke, shape } : stroke)),
-    });
-    // The stroke that was painted last lies on top.
-    for (let at = paint.length - 1; at >= 0; at--) {
-      const { shape } = paint[at];
-      if (shape.shape === 'stroke' || shape.shape === 'outline') {
-        const index = pointNear(shape.points, place);
-        if (index >= 0)
-          return dragMend(mend, say('step.reshaped'), ({ x, y }) =>
-            withShape(at, withPoint(shape, index, [x, y])),
-          );
-      }
-      if (mend.method !== 'shift' && entriesUnder(shape, [start]).length > 0)
-        return dragMend(mend, say('step.movedStroke'), (to) =>
-          withShape(at, movedTarget(shape, shiftFrom(start, to))),
-        );
-    }
-    return null;
-  }
-
-  /** The copy of the picture that is held against it follows the hand. */
-  function dragAgainstItself(mend: ShiftMend, place: PointerPlace): Gesture | null {
-    const start = onPicture(place);
-    if (entriesUnder(mend.target, [start]).length === 0) return null;
-    const within = (value: number): number => Math.max(-MOST_SHIFT, Math.min(MOST_SHIFT, value));
-    return dragMend(mend, say('step.shifted'), (to) => {
-      const { dx, dy } = shiftFrom(start, to);
-      return { ...mend, dx: within(mend.dx - dx), dy: within(mend.dy - dy) };
-    });
-  }
-
-  /** Which of some points lies under a place of the screen; -1 for none. */
-  const pointNear = (points: readonly Point[], { sx, sy }: PointerPlace): number =>
-    points.findIndex(([x, y]) => {
-      const [px, py] = toScreen(view.value, table.value, x, y);
-      return Math.hypot(px - sx, py - sy) <= HANDLE_SLOP;
-    });
-
-  /** What of the chosen mend a press takes hold of: its source, a corner, a point of its line, or all of it. */
-  function takeHold(place: PointerPlace, isPulling: boolean): Gesture | null {
-    const mend = looking.focusEntry?.mend;
-    if (!mend || mend.locked || looking.chosen.size !== 1) return null;
-    if (mend.method === 'shift') return takeHoldOfPaint(mend, place) ?? dragAgainstItself(mend, place);
-    if (isTreatment(mend) || mend.paint) return takeHoldOfPaint(mend, place);
-    const start = onPicture(place);
-    const bounds = targetBounds(mend.target, mend.margin);
-    const { sx, sy } = place;
-    const isIn = ({ left, top, right, bottom }: ReturnType<typeof boxOnScreen>, slop: number): boolean =>
-      sx >= left - slop && sx <= right + slop && sy >= top - slop && sy <= bottom + slop;
-    const source = sourceOf(mend);
-    if (source && isIn(boxOnScreen(bounds, source), 2))
-      return dragMend(mend, say('step.movedSource'), (to) => withSourceMoved(mend, shiftFrom(start, to)));
-    if (mend.target.shape === 'stroke' || mend.target.shape === 'outline') {
-      const index = pointNear(mend.target.points, place);
-      if (index >= 0)
-        return dragMend(mend, say('step.reshaped'), ({ x, y }) => reshaped(mend, index, [x, y]));
-    }
-    const box = boxOnScreen(bounds, { dx: 0, dy: 0 });
-    const [midX, midY] = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
-    const isCorner =
-      Math.abs(Math.abs(sx - midX) - (box.right - box.left) / 2) <= HANDLE_SLOP &&
-      Math.abs(Math.abs(sy - midY) - (box.bottom - box.top) / 2) <= HANDLE_SLOP;
-    if (isCorner && isPulling && source && mend.method !== 'recover') {
-      const corner = sy < midY ? (sx < midX ? 0 : 1) : sx < midX ? 3 : 2;
-      return dragMend(mend, say('step.pulled'), (to) =>
-        withCornerPulled(mend, corner, exactShift(start, to)),
-      );
-    }
-    if (isCorner && mend.method !== 'recover') {
-      const away = (x: number, y: number): number => Math.max(1, Math.hypot(x - midX, y - midY));
-      return dragMend(mend, say('step.resized'), (to) => {
-        const [tx, ty] = toScreen(view.value, table.value, to.x, to.y);
-        return { ...mend, target: resizedTarget(mend.target, away(tx, ty) / away(sx, sy)) };
-      });
-    }
-    if (!isIn(box, 0)) return null;
-    return dragMend(mend, say('step.moved'), (to) => movedMend(mend, shiftFrom(start, to)));
-  }
-
-  /** A point of a line or an outline elsewhere; what was fitted to a line does not follow its points. */
-  const reshaped = (mend: Mend, index: number, place: Point): Mend =>
-    mend.method === 'recover' ? mend : { ...mend, target: withPoint(mend.target, index, place) };
 
   /** Frames marks and chooses them. */
   function frameMarks(place: PointerPlace): Gesture {

@@ -93,8 +93,7 @@ export function shownTarget(entry: LedgerEntry, scene: MarkScene): Target {
 }
 
 /** Whether a mark is a line along what it marks, and not ticks or a frame around it. */
-export const isLine = (scene: MarkScene, entry: LedgerEntry): boolean =>
-  ['stroke', 'outline'].includes(shownTarget(entry, scene).shape);
+export const isLine = ({ shape }: Target): boolean => shape === 'stroke' || shape === 'outline';
 
 /** Where a mark's tag hangs on the screen: beside a spot, at the first point of a line or an outline. */
 export function tagPlace(
@@ -123,7 +122,7 @@ export const isNamed = (scene: MarkScene, entry: LedgerEntry): boolean =>
 
 /** How clearly the mark around a spot or an area is drawn, 0 to 1; a line fades along its course. */
 export function fadeOf(scene: MarkScene, entry: LedgerEntry): number {
-  if (!scene.pointer || isNamed(scene, entry) || isLine(scene, entry)) return 1;
+  if (!scene.pointer || isNamed(scene, entry) || isLine(shownTarget(entry, scene))) return 1;
   const [x, y] = toScreen(scene.view, scene.table, entry.x, entry.y);
   const room = scene.chosen.has(entry.id) ? CHOSEN_ROOM : 0;
   return fadeAt(x, y, markHalf(entry.r, scene.view.scale, room), scene.pointer);
@@ -158,14 +157,14 @@ export function drawMark(
   if (!spot || !sprites.draw(context, ...spot, { half, colour, width })) {
     traceTarget(context, scene, target, { room });
     const { pointer } = scene;
-    if (pointer && isLine(scene, entry) && !isNamed(scene, entry)) {
+    if (pointer && isLine(target) && !isNamed(scene, entry)) {
       const [over, under] = [colour, UNDER_LINE].map((one) => fadingColour(context, pointer, one));
       strokeTwice(context, over, width, under);
     } else strokeTwice(context, colour, width);
   }
   if (hasNumber(scene, entry)) {
     const place = tagPlace(scene, target, entry, { dx: 0, dy: 0 });
-    if (isLine(scene, entry)) context.globalAlpha = clear * tagFade(scene, entry, place);
+    if (isLine(target)) context.globalAlpha = clear * tagFade(scene, entry, place);
     drawTag(context, `${entry.number}${isMended(entry) ? ' ✓' : ''}`, ...place, colour);
   }
   context.globalAlpha = 1;

@@ -1,5 +1,5 @@
-import { FADE_FAR, fadeOf, isDrafted, isLine, isNamed } from './drawMark.ts';
 import type { MarkScene } from './drawMark.ts';
+import { FADE_FAR, fadeOf, isDrafted, isLine, isNamed, shownTarget } from './drawMark.ts';
 import { markHalf } from './drawTarget.ts';
 import type { Box } from './markBoxes.ts';
 import { boxAround, markBoxes } from './markBoxes.ts';
@@ -29,7 +29,7 @@ export function fadedBoxes(scene: MarkScene): Box[] {
     .within(reached.left, reached.top, reached.right, reached.bottom)
     .filter((entry) => !isDrafted(scene, entry))
     .flatMap((entry) => {
-      if (!isLine(scene, entry)) return fadeOf(scene, entry) < 1 ? markBoxes(scene, entry) : [];
+      if (!isLine(shownTarget(entry, scene))) return fadeOf(scene, entry) < 1 ? markBoxes(scene, entry) : [];
       if (isNamed(scene, entry)) return [];
       return markBoxes(scene, entry).some((box) => doMeet(box, fading)) ? [fading] : [];
     });

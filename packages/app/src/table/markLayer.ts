@@ -1,7 +1,7 @@
 import type { LedgerEntry } from '@fennip/core';
 import { drawFocus } from './drawFocus.ts';
 import type { MarkScene } from './drawMark.ts';
-import { drawMark, isDrafted, isLine, isNamed } from './drawMark.ts';
+import { drawMark, isDrafted, isLine, isNamed, shownTarget } from './drawMark.ts';
 import { fadedBoxes } from './fadedBoxes.ts';
 import type { Box } from './markBoxes.ts';
 import { markBoxes } from './markBoxes.ts';
@@ -24,7 +24,7 @@ const FEW = 24;
 /** The lines that are drawn over all other marks with each frame: they are long, and wind past many others that would have to be drawn anew with them. */
 function linesOver(scene: MarkScene): LedgerEntry[] {
   if (scene.chosen.size > FEW) return [];
-  return scene.shown.filter((entry) => isOver(scene, entry) && isLine(scene, entry));
+  return scene.shown.filter((entry) => isOver(scene, entry) && isLine(shownTarget(entry, scene)));
 }
 
 const isOver = ({ chosen, focus }: MarkScene, entry: LedgerEntry): boolean =>

@@ -14,6 +14,6 @@ export async function finishedPixels(
   const wide = intersectRects(growRect(rect, finishReachOn(steps, 0)), wholeOf(picture));
   const mended = await mendedPixels(picture, wide);
   const ground = { ...groundOf(picture), steps };
-  const raster = await picture.table.helpers.finish(mended, { level: 0, ...wide }, ground);
+  const raster = await picture.table.team.finish(mended, { level: 0, ...wide }, ground);
   return viewRaster(raster, { ...rect, left: rect.left - wide.left, top: rect.top - wide.top });
 }

@@ -1,7 +1,6 @@
 import type { Raster } from '@fennip/core';
 import { pyramidLevels } from '@fennip/core';
 import type { OpenPicture } from '../openPicture.ts';
-import { partOf } from '../openPicture.ts';
 import { inPieces } from '../paintSide.ts';
 import { mendPart } from '../paintTile.ts';
 import type { TiledPicture } from '../tileStore.ts';
@@ -22,7 +21,7 @@ export async function wholeSmall(picture: OpenPicture): Promise<{ level: number;
   const { tiles, mended } = picture;
   const level = measuredLevel(tiles.picture);
   const { width, height } = pyramidLevels(tiles.picture.width, tiles.picture.height)[level];
-  const whole = await partOf(picture, level, { left: 0, top: 0, width, height });
+  const whole = await tiles.part(level, { left: 0, top: 0, width, height });
   const workshop = { ...inPieces(picture), ready: tiles.ready };
   return { level, raster: await mendPart(whole, { level, left: 0, top: 0 }, mended, workshop) };
 }

@@ -9,7 +9,7 @@ import { takesLong } from './takesLong.ts';
 import type { LevelPlace } from './paintTile.ts';
 
 /** Other workers that share with the painting one what takes long, each with what it has worked out before. */
-export interface Helpers {
+export interface PaintTeam {
   add(helper: Remote<PaintHelper>): void;
   count(): number;
   /** Carries a treatment out: the helper that had this place before may remember half of the work. */
@@ -22,7 +22,7 @@ export interface Helpers {
   light(part: Raster, place: LevelPlace, lamp: Lamp): Promise<Raster>;
 }
 
-export function createHelpers(): Helpers {
+export function createPaintTeam(): PaintTeam {
   const helpers: Remote<PaintHelper>[] = [];
   /** Whose turn it is to do what takes long to a part. */
   let next = 0;
