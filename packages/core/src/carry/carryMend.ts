@@ -4,7 +4,7 @@ import { measureGrain } from '../grain/measureGrain.ts';
 import { noiseTable } from '../grain/noiseTable.ts';
 import type { Mend, SpotMend } from '../mend/mend.ts';
 import { isTreatment } from '../mend/mend.ts';
-import type { MendSurroundings, MendWish } from '../mend/proposeMend.ts';
+import type { MendSurroundings, MendWish } from '../mend/mendWish.ts';
 import { proposeMend } from '../mend/proposeMend.ts';
 import { scaleTreatment } from '../mend/treat/scaleTreatment.ts';
 import type { Treatment } from '../mend/treat/treatment.ts';

@@ -14,7 +14,8 @@ import { gapingLine, gapingMost } from './auto/gapingLine.ts';
 import type { Runs } from './independentRuns.ts';
 import { independentRuns } from './independentRuns.ts';
 import type { Mend } from './mend.ts';
-import type { MendProposal, MendSurroundings, MendWish, MethodChoice } from './proposeMend.ts';
+import type { MendSurroundings, MendWish, MethodChoice } from './mendWish.ts';
+import type { MendProposal } from './proposeMend.ts';
 import type { KnownVeil } from './recover/veil.ts';
 import { marginFor, proposalReads, proposeMend, sourcePlace } from './proposeMend.ts';
 

@@ -12,7 +12,7 @@ import { pictureOf } from '../../../testing/pictures.ts';
 import { applyMend, mendFootprint } from '../../applyMend.ts';
 import { canvasOf } from '../../canvas.ts';
 import { layPatch } from '../../patch.ts';
-import type { MethodChoice } from '../../proposeMend.ts';
+import type { MethodChoice } from '../../mendWish.ts';
 import { proposeMend } from '../../proposeMend.ts';
 import { fitLine } from './fitLine.ts';
 import { lineCoordinates } from './lineCoordinates.ts';
