@@ -5,7 +5,7 @@ import { scaleLinear, scaleLog, scaleSqrt } from 'd3-scale';
 import { select } from 'd3-selection';
 import { useLocalStorage, watchDebounced } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
-import { AFTER_PIXELS_MS } from '../proof/afterPixels.ts';
+import { AFTER_PIXELS_MS } from '../work/afterPixels.ts';
 import { useView } from '../stores/view.ts';
 import { afterFrame } from '../work/afterFrame.ts';
 import { useLedgerWork } from '../work/useLedgerWork.ts';

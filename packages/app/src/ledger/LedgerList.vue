@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual';
+import { useTimeoutFn } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useLedger } from '../stores/ledger.ts';
 import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
+import { AFTER_PIXELS_MS } from '../work/afterPixels.ts';
 import { afterFrame } from '../work/afterFrame.ts';
 import { percent } from '../words/figures.ts';
 import type { WordKey } from '../words/say.ts';
@@ -34,7 +36,7 @@ const virtual = useVirtualizer(
     count: lines.value.length,
     getScrollElement: () => list.value,
     estimateSize: () => ROW_HEIGHT,
-    overscan: 12,
+    overscan: 4,
   })),
 );
 /** The lines in sight, with where each of them stands. */
@@ -67,25 +69,39 @@ function hover(event: MouseEvent): void {
 }
 
 /**
- * Scrolls no farther than a line needs to be in sight. Where it is comes from what is known: to ask the page would lay it
- * out once more.
+ * How far the list must scroll, and no farther, for a line to be in sight. Where it is comes from what is known: to ask
+ * the page would lay it out once more.
  */
-function bringIntoSight(index: number): void {
+function wayTo(index: number): number {
   const { scrollOffset, scrollRect } = virtual.value;
-  if (!list.value || scrollOffset === null || scrollRect === null) return;
+  if (scrollOffset === null || scrollRect === null) return 0;
   const top = index * ROW_HEIGHT;
   const least = top + ROW_HEIGHT - scrollRect.height;
-  if (top < scrollOffset) list.value.scrollTop = top;
-  else if (least > scrollOffset) list.value.scrollTop = least;
+  return Math.min(0, top - scrollOffset) + Math.max(0, least - scrollOffset);
 }
 
+function bringIntoSight(): void {
+  const way = wayTo(focused.value);
+  if (list.value && way !== 0) list.value.scrollTop = (virtual.value.scrollOffset ?? 0) + way;
+}
+
+/** Where the line in focus stands; -1 where it is not listed. */
+const focused = computed(() =>
+  lines.value.findIndex((line) => line.type === 'entry' && line.entry.id === view.focus),
+);
+const isFar = (way: number): boolean => Math.abs(way) > (virtual.value.scrollRect?.height ?? 0);
+const follow = useTimeoutFn(bringIntoSight, AFTER_PIXELS_MS, { immediate: false });
 watch(
   () => view.focus,
-  (id) =>
+  () => {
+    follow.stop();
     afterFrame('ledger', () => {
-      const at = lines.value.findIndex((line) => line.type === 'entry' && line.entry.id === id);
-      if (at >= 0) bringIntoSight(at);
-    }),
+      if (focused.value < 0) return;
+      // Far away all lines are others: the table's pixels come first.
+      if (isFar(wayTo(focused.value))) follow.start();
+      else bringIntoSight();
+    });
+  },
 );
 </script>
 
@@ -126,9 +142,11 @@ watch(
   overflow: auto;
   border-top: 1px solid var(--line);
   background: var(--raised);
+  contain: strict;
 }
 .line {
   position: absolute;
+  contain: strict;
   top: 0;
   left: 0;
   width: 100%;

@@ -7,8 +7,8 @@ import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { kindWord } from '../words/kindWord.ts';
 import { say } from '../words/say.ts';
 
-/** What kind of fault this is, as the finder said or the restorer says; for all that are chosen. */
-const props = defineProps<{ entry: LedgerEntry }>();
+/** What kind of fault this is, as the finder said or the restorer says; for all that are chosen. Mounted before there is one. */
+const props = defineProps<{ entry: LedgerEntry | null }>();
 const view = useView();
 const { nameKind } = useLedgerWork();
 
@@ -16,8 +16,9 @@ const { nameKind } = useLedgerWork();
 const KINDS = ['speck', 'fibre', 'scratch', 'crease', 'tear', 'loss', 'stain', 'smudge', 'intruder'] as const;
 
 const kind = computed({
-  get: (): FaultKind => props.entry.kind,
-  set: (as: FaultKind) => nameKind(view.chosen.size > 1 ? view.chosenEntries : [props.entry], as),
+  get: (): FaultKind => props.entry?.kind ?? 'speck',
+  set: (as: FaultKind) =>
+    nameKind(view.chosen.size > 1 || !props.entry ? view.chosenEntries : [props.entry], as),
 });
 </script>
 
@@ -29,7 +30,7 @@ const kind = computed({
     :aria-label="say('proof.kind')"
     data-testid="kind"
   >
-    <template #label>{{ kindWord(entry) }}</template>
+    <template #label>{{ entry ? kindWord(entry) : '' }}</template>
     <el-option v-for="one in KINDS" :key="one" :value="one" :label="say(`kind.${one}`)" />
   </el-select>
 </template>

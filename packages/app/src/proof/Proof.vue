@@ -13,7 +13,7 @@ import { useMending } from '../work/useMending.ts';
 import { percent } from '../words/figures.ts';
 import { kindWord } from '../words/kindWord.ts';
 import { say } from '../words/say.ts';
-import { AFTER_PIXELS_MS } from './afterPixels.ts';
+import { AFTER_PIXELS_MS } from '../work/afterPixels.ts';
 import KindChoice from './KindChoice.vue';
 import MendControls from './MendControls.vue';
 import ProofCell from './ProofCell.vue';
@@ -124,10 +124,10 @@ defineExpose({ take: (number: number) => sources.value?.take(number), fit });
   <!-- All of it stays mounted: what changes with every mend must not be built anew with every mend. -->
   <section class="proof" :aria-label="say('proof')">
     <div v-show="rect" class="facts">
-      <h2 v-if="entry" class="title">
-        <span class="figures">{{ entry.number }}</span>
-        <span v-if="entry.polarity === null">{{ kindWord(entry) }}</span>
-        <KindChoice v-else :entry="entry" />
+      <h2 v-show="entry" class="title">
+        <span class="figures">{{ entry?.number }}</span>
+        <span v-if="entry?.polarity === null">{{ kindWord(entry) }}</span>
+        <KindChoice v-show="entry?.polarity !== null" :entry="entry" />
       </h2>
       <dl>
         <template v-for="[name, value] in facts" :key="name">

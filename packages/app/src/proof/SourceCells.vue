@@ -8,7 +8,7 @@ import { usePicture } from '../stores/picture.ts';
 import { openPlaces } from '../work/mendingFaults.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
-import { AFTER_PIXELS_MS } from './afterPixels.ts';
+import { AFTER_PIXELS_MS } from '../work/afterPixels.ts';
 import PaintOver from './PaintOver.vue';
 import PatchVariants from './PatchVariants.vue';
 import ProofCell from './ProofCell.vue';

@@ -1,4 +1,5 @@
 import { isTreatment, toneOfFinish, tonedValue, visibilityOf } from '@fennip/core';
+import { group } from 'd3-array';
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import type { WordKey } from '../words/say.ts';
@@ -13,43 +14,22 @@ export type Sort = (typeof SORTS)[number];
 export const FILTERS = ['all', 'open', 'mended', 'doubtful', 'switched off', 'dismissed'] as const;
 export type Filter = (typeof FILTERS)[number];
 
-interface Group {
-  readonly title: WordKey;
-  readonly has: (entry: LedgerEntry) => boolean;
-}
-
-const isSpeck = (entry: LedgerEntry, polarity: LedgerEntry['polarity']): boolean =>
-  isKind(entry, 'speck') && entry.polarity === polarity;
-/** What a mended picture still shows has a group of its own. */
-const isKind = ({ kind, origin, polarity }: LedgerEntry, wanted: LedgerEntry['kind']): boolean =>
-  polarity !== null && origin === undefined && kind === wanted;
-
 /** Kinds that have a group of their own, beside specks. */
 const NAMED = ['scratch', 'fibre', 'crease', 'tear', 'loss', 'stain', 'smudge', 'intruder'] as const;
+type Named = (typeof NAMED)[number];
+const isNamed = (kind: string): kind is Named => NAMED.some((named) => named === kind);
 
-/** The groups of the ledger, in their order, and what belongs to each. */
-const GROUPS: readonly Group[] = [
-  { title: 'ledger.group.dark', has: (entry) => isSpeck(entry, 'dark') },
-  { title: 'ledger.group.bright', has: (entry) => isSpeck(entry, 'bright') },
-  ...NAMED.map((kind): Group => ({
-    title: `ledger.group.${kind}`,
-    has: (entry) => isKind(entry, kind),
-  })),
-  {
-    title: 'ledger.group.other',
-    has: ({ kind, origin, polarity }) =>
-      polarity !== null && origin === undefined && kind !== 'speck' && !NAMED.some((named) => named === kind),
-  },
-  { title: 'ledger.group.left', has: ({ origin }) => origin !== undefined },
-  {
-    title: 'ledger.group.treatments',
-    has: ({ polarity, mend }) => polarity === null && mend !== null && isTreatment(mend),
-  },
-  {
-    title: 'ledger.group.hand',
-    has: ({ polarity, mend }) => polarity === null && !(mend !== null && isTreatment(mend)),
-  },
-];
+/** The groups of the ledger, in their order. */
+const GROUPS = ['dark', 'bright', ...NAMED, 'other', 'left', 'treatments', 'hand'] as const;
+type Group = (typeof GROUPS)[number];
+
+/** The group an entry belongs to. What a mended picture still shows has one of its own. */
+function groupOf({ kind, origin, polarity, mend }: LedgerEntry): Group {
+  if (origin !== undefined) return 'left';
+  if (polarity === null) return mend !== null && isTreatment(mend) ? 'treatments' : 'hand';
+  if (kind === 'speck') return polarity;
+  return isNamed(kind) ? kind : 'other';
+}
 
 /** What of the picture's faults and mends is listed, in which order, and the way from one to the next. */
 export const useLedger = defineStore('ledger', () => {
@@ -114,14 +94,17 @@ export const useLedger = defineStore('ledger', () => {
     if (sort.value === 'quality' || filter.value === 'doubtful') void quality.measure();
   });
 
-  const groups = computed(() =>
-    GROUPS.map(({ title, has }) => {
-      const all = picture.entries.filter(has);
-      const settled = all.filter(({ state }) => state !== 'open').length;
-      const rows = all.filter(isListed).sort(ORDER[sort.value]);
-      return { title, count: all.length, share: all.length > 0 ? settled / all.length : 0, rows };
-    }).filter((group) => group.count > 0),
-  );
+  const groups = computed(() => {
+    const all = group(picture.entries, groupOf);
+    return GROUPS.flatMap((name) => {
+      const own = all.get(name);
+      if (!own) return [];
+      const settled = own.filter(({ state }) => state !== 'open').length;
+      const rows = own.filter(isListed).sort(ORDER[sort.value]);
+      const title: WordKey = `ledger.group.${name}`;
+      return { title, count: own.length, share: settled / own.length, rows };
+    });
+  });
   /** All that is listed, in order. */
   const listed = computed(() => groups.value.flatMap(({ rows }) => rows));
   /** A round goes through what is chosen, or through all that is listed where less than two are. */

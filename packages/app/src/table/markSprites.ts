@@ -30,11 +30,13 @@ export function createMarkSprites(): MarkSprites {
   /** By colour, then by size and width. */
   const kept = new Map<string, Map<number, ImageBitmap>>();
   let ratio = 1;
+  /** All are painted on the same canvas: to make one takes longer than to paint on it. */
+  const canvas = new OffscreenCanvas(1, 1);
+  const context = canvas.getContext('2d');
 
   /** As a bitmap: of a canvas a picture would be taken each time that it is laid down. */
   function paint(side: number, half: number, colour: string, width: number): ImageBitmap {
-    const canvas = new OffscreenCanvas(side, side);
-    const context = canvas.getContext('2d');
+    [canvas.width, canvas.height] = [side, side];
     if (context) {
       context.setTransform(ratio, 0, 0, ratio, side / 2, side / 2);
       context.beginPath();

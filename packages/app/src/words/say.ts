@@ -15,14 +15,19 @@ const { t } = createI18n({
   messageResolver: (words, key) => (words as Words)[key] ?? null,
 }).global;
 
-/** What was said without values: it is the same each time, and most of a page is said so. */
-const known = new Map<WordKey, string>();
+/** What was said: most of a page is said again and again, with few values. */
+const known = new Map<string, string>();
+/** So much is remembered before all of it is forgotten. */
+const MOST_KNOWN = 4000;
 
 /** What is said at a place of the interface, with values in it. */
 export function say(key: WordKey, values?: Values): string {
-  if (values) return t(key, values);
-  const said = known.get(key) ?? t(key);
-  known.set(key, said);
+  const asked = values ? `${key}\n${Object.values(values).join('\n')}` : key;
+  const before = known.get(asked);
+  if (before !== undefined) return before;
+  const said = values ? t(key, values) : t(key);
+  if (known.size >= MOST_KNOWN) known.clear();
+  known.set(asked, said);
   return said;
 }
 

@@ -23,16 +23,22 @@ const faultOf = (entry: LedgerEntry, id: string): FaultToMend => ({
 /** An entry of the ledger as what is to be mended. */
 export const asFault = (entry: LedgerEntry): FaultToMend => faultOf(entry, newMendId());
 
+/** The places an entry takes up: one that has not changed stays the same object. */
+const kept = new WeakMap<LedgerEntry, readonly Place[]>();
+function placesOf(entry: LedgerEntry): readonly Place[] {
+  const places = kept.get(entry) ?? takenPlaces([faultOf(entry, entry.id)]);
+  kept.set(entry, places);
+  return places;
+}
+
 /** The places of the ledger that was asked about last: most that is asked of it is asked again. */
 let last: { readonly entries: readonly LedgerEntry[]; readonly places: readonly Place[] } | null = null;
 
 /** Where open faults lie. */
 export function openPlaces(): readonly Place[] {
   const { entries } = usePicture();
-  if (last?.entries !== entries) {
-    const open = entries.filter(({ state }) => state === 'open');
-    last = { entries, places: takenPlaces(open.map((entry) => faultOf(entry, entry.id))) };
-  }
+  if (last?.entries !== entries)
+    last = { entries, places: entries.filter(({ state }) => state === 'open').flatMap(placesOf) };
   return last.places;
 }
 

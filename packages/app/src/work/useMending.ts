@@ -235,15 +235,19 @@ export function useMending() {
     } as const;
     picture.perform({ words: say(key[target.shape], { done: verbFor([mend]) }), steps: putAll([mend]) });
     tellWhatIsMissing(mend);
-    view.choose([mend.id]);
     if (mend.method === 'rebuild') void tellHowRebuilt(mend);
+    // The ledger takes it up first; what is chosen is shown by many other parts of the page.
+    await new Promise((resolve) => setTimeout(resolve));
+    if (isThere(mend)) view.choose([mend.id]);
   }
+
+  /** Whether a mend has not been taken back or left behind meanwhile. */
+  const isThere = ({ id }: Mend): boolean => picture.mends.some((mend) => mend.id === id);
 
   /** Where nothing of the picture fits a loss that is said, once it is rebuilt. */
   async function tellHowRebuilt(mend: RebuildMend): Promise<void> {
     const verdict = await engine().verdict(mend);
-    const isThere = picture.mends.some(({ id }) => id === mend.id);
-    if (!isThere) return;
+    if (!isThere(mend)) return;
     if (!verdict) picture.notice = say('notice.nothingToTake');
     else if (verdict.verdict === 'worse' || verdict.verdict === 'structure lost')
       picture.notice = say('notice.noGoodSource');

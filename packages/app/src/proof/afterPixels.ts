@@ -1,2 +1,0 @@
-/** What the proof finds out about a mend waits this long, in milliseconds: its pixels on the table come first. */
-export const AFTER_PIXELS_MS = 160;
