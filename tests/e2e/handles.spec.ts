@@ -336,6 +336,11 @@ test('what is said of a mend stays when it is saved, moves nothing, and goes wit
   await page.waitForTimeout(500);
   await expect(said).toBeVisible();
   expect(await desk.table.boundingBox()).toEqual(before);
+  // With the same offset a stroke farther to the right would take all from beyond the picture: it lays nothing down.
+  await drag(page, [desk.at(780, 340), desk.at(820, 340), desk.at(860, 344)]);
+  await expect(page.getByText('All of the source lies outside the picture.')).toBeVisible();
+  await page.waitForTimeout(300);
+  expect((await mends(page)).length).toBe(mendsBefore + 1);
   await page.keyboard.press('Control+z');
   await expect(said).toBeHidden();
 });

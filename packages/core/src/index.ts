@@ -116,6 +116,7 @@ export * from './mend/rebuild/rebuildTask.ts';
 export * from './mend/canvas.ts';
 export * from './mend/mend.ts';
 export * from './mend/patch.ts';
+export * from './mend/isSourceOutside.ts';
 export type { MendSurroundings, MendWish, MethodChoice } from './mend/mendWish.ts';
 export * from './mend/proposeMend.ts';
 export * from './mend/proposeMends.ts';

@@ -15,6 +15,7 @@ import {
   allowanceOn,
   faultTarget,
   intersectRects,
+  isSourceOutside,
   isSourced,
   isTreatment,
   marginFor,
@@ -226,7 +227,8 @@ export function useMending() {
     const sheet = picture.picture;
     const mend = await mendFor(target, method, by);
     // Another picture may lie on the table by now.
-    if (picture.picture?.id !== sheet?.id) return;
+    if (!sheet || picture.picture?.id !== sheet.id) return;
+    if (isSourceOutside(mend, sheet)) return tellOfNoSource();
     const key = {
       disc: 'step.ofDisc',
       stroke: 'step.ofStroke',
@@ -239,6 +241,11 @@ export function useMending() {
     // The ledger takes it up first; what is chosen is shown by many other parts of the page.
     await new Promise((resolve) => setTimeout(resolve));
     if (isThere(mend)) view.choose([mend.id]);
+  }
+
+  /** What would take all from beyond the picture lays nothing down: there is nothing to make of it. */
+  function tellOfNoSource(): void {
+    picture.notice = say('notice.sourceBeyond');
   }
 
   /** Whether a mend has not been taken back or left behind meanwhile. */
@@ -275,6 +282,10 @@ export function useMending() {
   function change(mend: Mend, words: string): void {
     const at = picture.mends.findIndex(({ id }) => id === mend.id);
     if (at < 0 || picture.mends[at].locked) return void picture.draft(null);
+    if (picture.picture && isSourceOutside(mend, picture.picture)) {
+      void picture.draft(null);
+      return tellOfNoSource();
+    }
     picture.perform({ words, steps: [{ op: 'put', mend, at }] });
     tellWhatIsMissing(mend);
   }

@@ -4,11 +4,10 @@ import {
   footprintRect,
   isConvex,
   isEmpty,
+  isSourceOutside,
   isTreatment,
   pulledCorners,
   sourceOf,
-  sourceReads,
-  targetMiddle,
 } from '@fennip/core';
 import { checkNumbers } from './checkNumbers.ts';
 import { checkTarget } from './checkTarget.ts';
@@ -64,12 +63,11 @@ export function checkMend(mend: Mend, picture: { width: number; height: number }
   mend.paint?.forEach((stroke, index) => checkTarget(stroke.shape, `${place}/paint/${index}/shape`));
   if (isTreatment(mend)) checkTreatment(mend, place);
   const shape: PictureShape = { ...picture, depth: 8, channels: 3 };
-  const footprint = footprintRect(mend, shape);
-  if (isEmpty(footprint)) throw new RecipeError(`${place}/target`, 'lies outside the picture');
+  if (isEmpty(footprintRect(mend, shape)))
+    throw new RecipeError(`${place}/target`, 'lies outside the picture');
   const source = sourceOf(mend);
   if (!source) return;
   if (source.warp && !isConvex(pulledCorners(source.warp)))
     throw new RecipeError(`${place}/source/warp`, 'must pull the corners so that none points inwards');
-  if (isEmpty(sourceReads(source, targetMiddle(mend.target), footprint, shape)))
-    throw new RecipeError(`${place}/source`, 'lies outside the picture');
+  if (isSourceOutside(mend, shape)) throw new RecipeError(`${place}/source`, 'lies outside the picture');
 }
