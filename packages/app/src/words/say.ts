@@ -22,7 +22,7 @@ const MOST_KNOWN = 4000;
 
 /** What is said at a place of the interface, with values in it. */
 export function say(key: WordKey, values?: Values): string {
-  const asked = values ? `${key}\n${Object.values(values).join('\n')}` : key;
+  const asked = values ? [key, ...Object.entries(values).flat()].join('\n') : key;
   const before = known.get(asked);
   if (before !== undefined) return before;
   const said = values ? t(key, values) : t(key);
