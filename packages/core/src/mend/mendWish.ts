@@ -60,6 +60,6 @@ export const THIN = 7;
 
 export const isArea = ({ shape }: Target): boolean => shape === 'outline' || shape === 'mask';
 
-/** Whether paper was torn along a line, wider than its two sides can tell. */
-export const isTear = ({ kind }: Pick<MendWish, 'kind'>, target: Target): target is StrokeTarget =>
-  kind === 'tear' && target.shape === 'stroke' && target.width > THIN;
+/** Whether a line is wider than its two sides can tell. */
+export const isWideLine = (target: Target): target is StrokeTarget =>
+  target.shape === 'stroke' && target.width > THIN;

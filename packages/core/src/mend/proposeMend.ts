@@ -34,7 +34,7 @@ import type {
 } from './mend.ts';
 import { sourceOf } from './mend.ts';
 import type { MendSurroundings, MendWish, MethodChoice } from './mendWish.ts';
-import { EDGE, THIN, baseOf, isArea, isTear, reachOf } from './mendWish.ts';
+import { EDGE, THIN, baseOf, isArea, isWideLine, reachOf } from './mendWish.ts';
 import { rebuildReads } from './rebuild/rebuild.ts';
 import { fitTint } from './recover/fitTint.ts';
 import { fitStain } from './recover/stain/fitStain.ts';
@@ -66,7 +66,7 @@ export function proposalReads(wish: MendWish, picture: PictureShape): Rect {
   if (wish.target.shape === 'stroke') {
     // A line is mended for trial, over all that is seen of it, to be judged.
     const tried = targetBounds(wish.target, EXTENT_LOOK + GAP_BAND + BAND_LOOK);
-    const rebuilt = isTear(wish, wish.target)
+    const rebuilt = isWideLine(wish.target)
       ? rebuildReads(rebuildFor(baseOf(wish), [], picture), picture)
       : [];
     return intersectRects([tried, ...rebuilt].reduce(uniteRects, search), pictureRect(picture));

@@ -20,7 +20,7 @@ export const BECAUSE = [
   'no disc',
   /** Edges of the subject run into a loss: it is rebuilt with them led through it. */
   'edges go on',
-  /** A tear runs through one thing after another: no single source has them side by side as it does. */
+  /** A long line runs through one thing after another: no single source has them side by side as it does. */
   'no single place',
   /** Sources were tried and none gave a good mend. */
   'no source fits',

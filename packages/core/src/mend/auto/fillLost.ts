@@ -12,7 +12,7 @@ import { applyMend } from '../applyMend.ts';
 import { canvasOf } from '../canvas.ts';
 import type { BridgeMend, HealMend, MendBase, SpotMend } from '../mend.ts';
 import type { MendSurroundings, MendWish } from '../mendWish.ts';
-import { baseOf, isArea, isTear } from '../mendWish.ts';
+import { baseOf, isArea, isWideLine } from '../mendWish.ts';
 import type { Guide } from '../rebuild/guide.ts';
 import { proposeGuides } from '../rebuild/proposeGuides.ts';
 import type { Verdict } from '../verdict/judgeMend.ts';
@@ -113,27 +113,30 @@ function fillArea(
   return firstGood(fills(), bridgeOf(base), surroundings, pixels);
 }
 
-/** A tear of more square pixels than this would keep the restorer waiting for its rebuild, 20 s and more. */
-const MOST_TORN = 60_000;
+/** A wide line is long from so many of its widths on. */
+const LONG = 6;
+/** One of more square pixels than this would keep the restorer waiting for its rebuild, 20 s and more. */
+const MOST_REBUILT = 60_000;
 
-/** About the area a stroke covers, in square pixels. */
-function areaOf({ points, width }: StrokeTarget): number {
+function lengthOf({ points }: StrokeTarget): number {
   const steps = points.slice(1).map(([x, y], k) => Math.hypot(x - points[k][0], y - points[k][1]));
-  return width * steps.reduce((sum, step) => sum + step, 0);
+  return steps.reduce((sum, step) => sum + step, 0);
 }
 
 /**
- * Fills a tear: by a rebuild, because it runs through one thing after another and no single source has them side by
- * side as it does (over long tears on photographs a rebuild errs 1 to 3 dB less than the best source); else as a spot.
+ * Fills a tear or another wide line: a long one by a rebuild, because it runs through one thing after another and no
+ * single source has them side by side as it does (over long lines on photographs a rebuild errs 1 to 3 dB less than the
+ * best source); else as a spot.
  */
-function fillTear(
+function fillWideLine(
   base: MendBase,
-  tear: StrokeTarget,
+  line: StrokeTarget,
   sources: readonly SourceCandidate[],
   surroundings: MendSurroundings,
   pixels: Pixels,
 ): Judged {
-  if (areaOf(tear) < MOST_TORN) {
+  const length = lengthOf(line);
+  if (length >= LONG * line.width && length * line.width < MOST_REBUILT) {
     const rebuilt = judged(rebuildFor(base, surroundings.avoid, pixels.shape), surroundings, pixels);
     if (isGood(rebuilt)) return rebuilt;
   }
@@ -150,6 +153,6 @@ export function fillLost(
   const base = baseOf(wish);
   const { target } = base;
   if (isArea(target)) return fillArea(base, wish.kind, sources, surroundings, pixels);
-  if (isTear(wish, target)) return fillTear(base, target, sources, surroundings, pixels);
+  if (isWideLine(target)) return fillWideLine(base, target, sources, surroundings, pixels);
   return fillSpot(base, sources, surroundings, pixels);
 }

@@ -1,5 +1,5 @@
 import type { MethodChoice, MendWish } from '../mendWish.ts';
-import { THIN, isTear } from '../mendWish.ts';
+import { THIN } from '../mendWish.ts';
 import type { SpotMend } from '../mend.ts';
 import type { VeilFinding } from './findVeil.ts';
 import type { Reason } from './reason.ts';
@@ -56,5 +56,9 @@ export function reasonAfter(reason: Reason, wish: MendWish, mend: SpotMend): Rea
   if (method === reason.method) return reason;
   if (method !== 'rebuild') return { ...reason, method, because: 'no source fits' };
   if (mend.guides.length > 0) return { ...reason, method, because: 'edges go on' };
-  return { ...reason, method, because: isTear(wish, wish.target) ? 'no single place' : 'no source fits' };
+  return {
+    ...reason,
+    method,
+    because: wish.target.shape === 'stroke' ? 'no single place' : 'no source fits',
+  };
 }
