@@ -15,6 +15,7 @@ import { benchSpeed } from './speed.ts';
 import { benchStains } from './stains.ts';
 import { benchTreating } from './treating.ts';
 import { benchUnderwater } from './underwater.ts';
+import { benchWideLines } from './wideLines.ts';
 
 const { values } = parseArgs({ options: { only: { type: 'string' } } });
 const wanted = (name: string): boolean => values.only === undefined || values.only === name;
@@ -25,6 +26,7 @@ if (wanted('losses')) {
   await benchLosses([...photographs, ...(await loadSceneParts())]);
   await benchLossTimes(await loadSceneMiddle());
 }
+if (wanted('losses') || wanted('wide lines')) await benchWideLines();
 if (wanted('quality') || wanted('stains')) await benchStains();
 if (wanted('hard places')) benchHardPlaces();
 if (wanted('finding')) {

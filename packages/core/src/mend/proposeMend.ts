@@ -3,12 +3,12 @@ import type { Fault } from '../examine/fault.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
-import { intersectRects, uniteRects } from '../raster/rect.ts';
+import { growRect, intersectRects, uniteRects } from '../raster/rect.ts';
 import { pictureRect } from '../raster/window.ts';
 import type { SourceCandidate } from '../source/findSources.ts';
 import { findSources, searchRect } from '../source/findSources.ts';
 import type { Place } from '../source/occupied.ts';
-import type { Target } from '../target/target.ts';
+import type { StrokeTarget, Target } from '../target/target.ts';
 import { targetBounds } from '../target/targetBounds.ts';
 import { BRIDGE_REACH, bridgeReach } from './auto/bridgeReach.ts';
 import { fillLost, fittedSource } from './auto/fillLost.ts';
@@ -21,6 +21,7 @@ import { outlineSpot } from './auto/outlineSpot.ts';
 import type { Reason } from './auto/reason.ts';
 import { reasonAfter, reasonFor } from './auto/reasonFor.ts';
 import { rebuildFor } from './auto/rebuildFor.ts';
+import { trialDistance } from './auto/trialBeside.ts';
 import { GAP_BAND } from './bridge/closeGap.ts';
 import type {
   BridgeMend,
@@ -66,14 +67,18 @@ export function proposalReads(wish: MendWish, picture: PictureShape): Rect {
   if (wish.target.shape === 'stroke') {
     // A line is mended for trial, over all that is seen of it, to be judged.
     const tried = targetBounds(wish.target, EXTENT_LOOK + GAP_BAND + BAND_LOOK);
-    const rebuilt = isWideLine(wish.target)
-      ? rebuildReads(rebuildFor(baseOf(wish), [], picture), picture)
-      : [];
-    return intersectRects([tried, ...rebuilt].reduce(uniteRects, search), pictureRect(picture));
+    const rects = [tried, ...(isWideLine(wish.target) ? wideLineReads(wish, wish.target, picture) : [])];
+    return intersectRects(rects.reduce(uniteRects, search), pictureRect(picture));
   }
   if (wish.target.shape !== 'disc') return search;
   return intersectRects(uniteRects(search, squareAround(wish.target)), pictureRect(picture));
 }
+
+/** What is looked at to rebuild a wide line, and the same line beside itself. */
+const wideLineReads = (wish: MendWish, line: StrokeTarget, picture: PictureShape): Rect[] =>
+  rebuildReads(rebuildFor(baseOf(wish), [], picture), picture).map((rect) =>
+    growRect(rect, trialDistance(line, reachOf(wish)) + 1),
+  );
 
 /** A hard spot as it is mended: where it lies, and how wide a line would be that hides as much. */
 interface SpotShape {

@@ -20,8 +20,8 @@ export const BECAUSE = [
   'no disc',
   /** Edges of the subject run into a loss: it is rebuilt with them led through it. */
   'edges go on',
-  /** A long line runs through one thing after another: no single source has them side by side as it does. */
-  'no single place',
+  /** A wide line: of what was tried on known ground beside it this came nearest. */
+  'trial beside it',
   /** Sources were tried and none gave a good mend. */
   'no source fits',
   /** The restorer asked for this method. */

@@ -130,7 +130,7 @@ describe('a tear through one thing after another', () => {
       [{ id: 'm', x: 160, y: 90, r: 6, softness: 0.1, kind: 'tear', polarity: 'bright', path }],
       pixelsOf(raster),
     );
-    expect(mend).toMatchObject({ method: 'rebuild', why: { because: 'no single place' } });
+    expect(mend).toMatchObject({ method: 'rebuild', why: { because: 'trial beside it' } });
     renderRecipe(raster, { ...emptyRecipe({ width, height }), mends: [mend] });
     const errorOver = (from: number, to: number): number => {
       let [squares, count] = [0, 0];

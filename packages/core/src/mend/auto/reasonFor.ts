@@ -1,5 +1,5 @@
 import type { MethodChoice, MendWish } from '../mendWish.ts';
-import { THIN } from '../mendWish.ts';
+import { THIN, isWideLine } from '../mendWish.ts';
 import type { SpotMend } from '../mend.ts';
 import type { VeilFinding } from './findVeil.ts';
 import type { Reason } from './reason.ts';
@@ -54,11 +54,7 @@ export function reasonFor({ target }: MendWish, choice: MethodChoice, veil: Veil
 export function reasonAfter(reason: Reason, wish: MendWish, mend: SpotMend): Reason {
   const { method } = mend;
   if (method === reason.method) return reason;
-  if (method !== 'rebuild') return { ...reason, method, because: 'no source fits' };
-  if (mend.guides.length > 0) return { ...reason, method, because: 'edges go on' };
-  return {
-    ...reason,
-    method,
-    because: wish.target.shape === 'stroke' ? 'no single place' : 'no source fits',
-  };
+  const isLed = method === 'rebuild' && mend.guides.length > 0;
+  const other = isWideLine(wish.target) ? 'trial beside it' : 'no source fits';
+  return { ...reason, method, because: isLed ? 'edges go on' : other };
 }
