@@ -143,8 +143,8 @@ function recoverStroke(
 /**
  * Makes a mend for a target: its method, its source where one is needed, and why.
  *
- * Auto recovers a round spot where a veil explains it and enough light came through, bridges thin strokes, and heals
- * the rest. Where no source fits a heal carries the surroundings alone in.
+ * Auto recovers a round spot where a veil explains it and enough light came through, bridges thin strokes, fills wide
+ * ones by what errs less beside them, and heals the rest. Where no source fits a heal carries the surroundings alone in.
  */
 export function proposeMend(
   wish: MendWish,

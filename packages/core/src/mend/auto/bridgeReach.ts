@@ -5,11 +5,11 @@ import { targetBounds } from '../../target/targetBounds.ts';
 import type { MendBase } from '../mend.ts';
 import { EXTENT_LOOK, lineExtent } from './lineExtent.ts';
 
-export /** A bridge keeps close: every pixel that it need not invent tells it more. */
-const BRIDGE_REACH = { margin: 0.5, edge: 0.5 };
+/** A bridge keeps close: every pixel that it need not invent tells it more. */
+export const BRIDGE_REACH = { margin: 0.5, edge: 0.5 };
 
-export /** How far a bridge reaches: over all that is seen of a line. */
-function bridgeReach({ target }: MendBase, pixels: Pixels): Pick<MendBase, 'margin' | 'edge'> {
+/** How far a bridge reaches: over all that is seen of a line. */
+export function bridgeReach({ target }: MendBase, pixels: Pixels): Pick<MendBase, 'margin' | 'edge'> {
   if (target.shape !== 'stroke') return BRIDGE_REACH;
   const rect = intersectRects(targetBounds(target, EXTENT_LOOK), pictureRect(pixels.shape));
   const extent = isEmpty(rect) ? null : lineExtent(target, pixels.window(rect));

@@ -117,7 +117,7 @@ function fillArea(
 /** A wide line is long from so many of its widths on. */
 const LONG = 6;
 /** One of more square pixels than this would keep the restorer waiting for its rebuild, 20 s and more. */
-const MOST_REBUILT = 60_000;
+const MOST_REBUILT = 30_000;
 
 function lengthOf({ points }: StrokeTarget): number {
   const steps = points.slice(1).map(([x, y], k) => Math.hypot(x - points[k][0], y - points[k][1]));

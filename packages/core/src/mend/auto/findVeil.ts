@@ -20,8 +20,8 @@ import { undoSpot } from '../recover/undoSpot.ts';
 import type { Veil } from '../recover/veil.ts';
 import { veilBounds, veilField } from '../recover/veil.ts';
 
-export /** A veil fitted to a wish, and how much it would bring back. */
-interface VeilFinding extends FittedVeil {
+/** A veil fitted to a wish, and how much it would bring back. */
+export interface VeilFinding extends FittedVeil {
   readonly recoverability: number;
   /** How rough undoing it leaves the place, against its surroundings. */
   readonly leftover: Leftover;
