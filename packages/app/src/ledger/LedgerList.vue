@@ -81,7 +81,8 @@ function wayTo(index: number): number {
 }
 
 function bringIntoSight(): void {
-  const way = wayTo(focused.value);
+  // What is chosen may have gone from the list meanwhile.
+  const way = focused.value < 0 ? 0 : wayTo(focused.value);
   if (list.value && way !== 0) list.value.scrollTop = (virtual.value.scrollOffset ?? 0) + way;
 }
 

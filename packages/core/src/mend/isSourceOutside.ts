@@ -9,8 +9,8 @@ import { sourceOf } from './mend.ts';
 /** Whether a mend takes all it lays down from beyond the picture, where there is nothing. */
 export function isSourceOutside(mend: Mend, picture: PictureShape): boolean {
   const source = sourceOf(mend);
-  return (
-    source !== null &&
-    isEmpty(sourceReads(source, targetMiddle(mend.target), footprintRect(mend, picture), picture))
-  );
+  const footprint = footprintRect(mend, picture);
+  // A mend that lies beyond the picture itself wants nothing from it.
+  if (!source || isEmpty(footprint)) return false;
+  return isEmpty(sourceReads(source, targetMiddle(mend.target), footprint, picture));
 }

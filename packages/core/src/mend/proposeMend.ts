@@ -182,7 +182,8 @@ function chooseMend(
   const [best] = sources;
   if (choice === 'auto' && reason.method === 'heal') {
     const filled = fillLost(wish, sources, surroundings, pixels);
-    return { ...filled, sources, reason: reasonAfter(reason, wish, filled.mend) };
+    const { mend, verdict } = filled;
+    return { mend, verdict, sources, reason: reasonAfter(reason, filled) };
   }
   const source = best ? fittedSource(base, best, pixels) : null;
   return {
@@ -219,8 +220,9 @@ function proposeForSpot(
       verdict: null,
     };
   const sources = findSources({ ...reachOf(exact), ...surroundings }, pixels);
-  const best = fillLost(exact, sources, surroundings, pixels);
-  return { ...best, sources, reason: reasonAfter(reason, exact, best.mend) };
+  const filled = fillLost(exact, sources, surroundings, pixels);
+  const { mend, verdict } = filled;
+  return { mend, verdict, sources, reason: reasonAfter(reason, filled) };
 }
 
 function mendOf(

@@ -17,6 +17,7 @@ import type { Guide } from '../rebuild/guide.ts';
 import { proposeGuides } from '../rebuild/proposeGuides.ts';
 import type { Verdict } from '../verdict/judgeMend.ts';
 import { judgeMend } from '../verdict/judgeMend.ts';
+import type { Because } from './because.ts';
 import { BRIDGE_REACH } from './bridgeReach.ts';
 import { rebuildFor } from './rebuildFor.ts';
 import { errorThere, lineBeside, placesAlong } from './trialBeside.ts';
@@ -29,9 +30,15 @@ export const fittedSource = (base: MendBase, { dx, dy }: Shift, pixels: Pixels):
 const MOST_TRIED = 2;
 
 /** A mend with its own judgement. */
-export interface Judged {
+interface Judged {
   readonly mend: SpotMend;
   readonly verdict: Verdict | null;
+}
+
+/** What a lost target was filled with. */
+export interface Filled extends Judged {
+  /** What decided for its method, where that was another thing than which passed its own judgement first. */
+  readonly because?: Because;
 }
 
 /** The edges that run into an area, each led to the one that continues it. */
@@ -100,12 +107,12 @@ function fillArea(
   sources: readonly SourceCandidate[],
   surroundings: MendSurroundings,
   pixels: Pixels,
-): Judged {
+): Filled {
   const rebuilt = rebuildFor(base, surroundings.avoid, pixels.shape);
   const guides = kind === 'loss' || kind === 'tear' ? guidesThrough(base, pixels) : [];
   if (guides.length > 0) {
     const led = judged({ ...rebuilt, guides }, surroundings, pixels);
-    if (isGood(led)) return led;
+    if (isGood(led)) return { ...led, because: 'edges go on' };
   }
   function* fills(): Generator<SpotMend> {
     yield* healsFrom(base, sources, pixels);
@@ -127,7 +134,7 @@ function lengthOf({ points }: StrokeTarget): number {
 /**
  * Fills a tear or another wide line. A long one runs through one thing after another, which no single source has side by
  * side as it does: it is rebuilt or bridged, whichever errs less over the same line moved a little to its side, where
- * what it hides is known. A short one is filled as a spot.
+ * what it hides is known. A short one is filled as a spot, as is one with no room beside it.
  */
 function fillWideLine(
   base: MendBase,
@@ -135,18 +142,17 @@ function fillWideLine(
   sources: readonly SourceCandidate[],
   surroundings: MendSurroundings,
   pixels: Pixels,
-): Judged {
+): Filled {
   const length = lengthOf(line);
-  if (length < LONG * line.width || length * line.width > MOST_REBUILT)
-    return fillSpot(base, sources, surroundings, pixels);
-  const beside = lineBeside(base, line, pixels.shape);
+  const isLong = length >= LONG * line.width && length * line.width <= MOST_REBUILT;
+  const beside = isLong ? lineBeside(base, line, pixels.shape) : null;
+  if (!beside) return fillSpot(base, sources, surroundings, pixels);
   const bridgeOver = (target: StrokeTarget): BridgeMend => ({ ...base, target, method: 'bridge' });
-  const rebuilt = rebuildFor(base, surroundings.avoid, pixels.shape);
-  if (!beside) return judged(rebuilt, surroundings, pixels);
   const avoid = [...surroundings.avoid, ...placesAlong(line, base.margin + base.edge)];
   const trial = rebuildFor({ ...base, target: beside }, avoid, pixels.shape);
   const isBridged = errorThere(bridgeOver(beside), pixels) < errorThere(trial, pixels);
-  return judged(isBridged ? bridgeOver(line) : rebuilt, surroundings, pixels);
+  const best = isBridged ? bridgeOver(line) : rebuildFor(base, surroundings.avoid, pixels.shape);
+  return { ...judged(best, surroundings, pixels), because: 'trial beside it' };
 }
 
 /** Fills what is lost under a target, from the best sources or without one: what passes its own judgement first. */
@@ -155,7 +161,7 @@ export function fillLost(
   sources: readonly SourceCandidate[],
   surroundings: MendSurroundings,
   pixels: Pixels,
-): Judged {
+): Filled {
   const base = baseOf(wish);
   const { target } = base;
   if (isArea(target)) return fillArea(base, wish.kind, sources, surroundings, pixels);

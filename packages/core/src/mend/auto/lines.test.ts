@@ -147,4 +147,21 @@ describe('a tear through one thing after another', () => {
     expect(errorOver(204, 256)).toBeLessThan(5);
     expect(errorOver(70, 196)).toBeLessThan(15);
   });
+
+  it('is not said to have been tried beside itself where it is too short, or has no room there', () => {
+    const raster = pictureOf(120, 60, (_, y) => (Math.abs(y - 30) < 6 ? 0.96 : 0.4), { grain: 0.01 });
+    const becauseOf = (length: number): unknown => {
+      const path: Point[] = [
+        [10, 30],
+        [10 + length, 30],
+      ];
+      const [mend] = proposeMends(
+        [{ id: 'm', x: 60, y: 30, r: 6, softness: 0.1, kind: 'scratch', polarity: 'bright', path }],
+        pixelsOf(raster),
+      );
+      return mend.why?.because;
+    };
+    expect(becauseOf(30)).not.toBe('trial beside it');
+    expect(becauseOf(100)).not.toBe('trial beside it');
+  });
 });

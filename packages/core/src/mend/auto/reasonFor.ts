@@ -1,6 +1,6 @@
 import type { MethodChoice, MendWish } from '../mendWish.ts';
-import { THIN, isWideLine } from '../mendWish.ts';
-import type { SpotMend } from '../mend.ts';
+import { THIN } from '../mendWish.ts';
+import type { Filled } from './fillLost.ts';
 import type { VeilFinding } from './findVeil.ts';
 import type { Reason } from './reason.ts';
 
@@ -51,10 +51,7 @@ export function reasonFor({ target }: MendWish, choice: MethodChoice, veil: Veil
 }
 
 /** The reason once it was tried what fills a target: with the method that was taken in the end. */
-export function reasonAfter(reason: Reason, wish: MendWish, mend: SpotMend): Reason {
-  const { method } = mend;
-  if (method === reason.method) return reason;
-  const isLed = method === 'rebuild' && mend.guides.length > 0;
-  const other = isWideLine(wish.target) ? 'trial beside it' : 'no source fits';
-  return { ...reason, method, because: isLed ? 'edges go on' : other };
-}
+export const reasonAfter = (
+  reason: Reason,
+  { mend: { method }, because = 'no source fits' }: Filled,
+): Reason => (method === reason.method ? reason : { ...reason, method, because });
