@@ -146,6 +146,50 @@ const keepMarks = (page: Page, name: string): Promise<void> =>
     Reflect.set(window, as, data);
   }, name);
 
+/** Leads through the four ways in which marks are shown, which draws all of them anew. */
+async function turnMarks(page: Page): Promise<void> {
+  for (let turn = 0; turn < 4; turn++) await page.keyboard.press('v');
+  await page.waitForTimeout(300);
+}
+
+/** How many values of the marks kept under two names differ to the eye, and how many are drawn. */
+const compareMarks = (page: Page, names: readonly string[]): Promise<number[]> =>
+  page.evaluate((kept) => {
+    const [a, b] = kept.map((name) => Reflect.get(window, name) as Uint8ClampedArray);
+    return [a.filter((value, i) => Math.abs(value - b[i]) > 2).length, a.filter((value) => value > 0).length];
+  }, names);
+
+test('the numbers of marks get their own letters when these come late', async ({ quietPage: page }) => {
+  let bring = (): void => undefined;
+  const brought = new Promise<void>((resolve) => {
+    bring = resolve;
+  });
+  await page.route(/plex-mono.*500.*woff2/, async (route) => {
+    await brought;
+    await route.continue();
+  });
+  await page.reload();
+  await openBoats(page, 'Late letters');
+  const desk = await deskOf(page, SIZE);
+  await expect(page.locator('[data-entry]').nth(2)).toBeVisible();
+  const box = await desk.table.boundingBox();
+  if (!box) throw new Error('there is no table');
+  await page.mouse.move(box.x + 20, box.y + box.height + 60);
+  await page.waitForTimeout(300);
+  await keepMarks(page, 'standIn');
+  const arrival = page.evaluate(
+    () => new Promise((resolve) => document.fonts.addEventListener('loadingdone', resolve)),
+  );
+  bring();
+  await arrival;
+  await page.waitForTimeout(300);
+  await keepMarks(page, 'arrived');
+  await turnMarks(page);
+  await keepMarks(page, 'whole');
+  expect((await compareMarks(page, ['standIn', 'arrived']))[0]).toBeGreaterThan(100);
+  expect((await compareMarks(page, ['arrived', 'whole']))[0]).toBe(0);
+});
+
 test('marks that are drawn anew one by one look as if all were', async ({ quietPage: page }) => {
   await openBoats(page, 'Marks at rest');
   const desk = await deskOf(page, SIZE);
@@ -156,17 +200,9 @@ test('marks that are drawn anew one by one look as if all were', async ({ quietP
     await page.mouse.move(box.x + 20, box.y + box.height + 60);
     await page.waitForTimeout(300);
     await keepMarks(page, 'oneByOne');
-    // Four turns of which marks are shown lead back, and draw all of them anew.
-    for (let turn = 0; turn < 4; turn++) await page.keyboard.press('v');
-    await page.waitForTimeout(300);
+    await turnMarks(page);
     await keepMarks(page, 'whole');
-    const [differing, drawn] = await page.evaluate(() => {
-      const [a, b] = ['oneByOne', 'whole'].map((name) => Reflect.get(window, name) as Uint8ClampedArray);
-      return [
-        a.filter((value, i) => Math.abs(value - b[i]) > 2).length,
-        a.filter((value) => value > 0).length,
-      ];
-    });
+    const [differing, drawn] = await compareMarks(page, ['oneByOne', 'whole']);
     expect(differing).toBe(0);
     expect(drawn).toBeGreaterThan(300);
   };

@@ -1,7 +1,13 @@
 <script setup lang="ts">
 import type { Mend, Rect } from '@fennip/core';
 import { isInFrame, isTreatment, pyramidLevels } from '@fennip/core';
-import { useDevicePixelRatio, useElementSize, useIntervalFn, useThrottleFn } from '@vueuse/core';
+import {
+  useDevicePixelRatio,
+  useElementSize,
+  useEventListener,
+  useIntervalFn,
+  useThrottleFn,
+} from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { engine } from '../engine/engine.ts';
 import { useGestures } from '../hand/useGestures.ts';
@@ -196,8 +202,12 @@ function hasRoomForTags(): boolean {
   return Math.sqrt(area / Math.max(1, shown.value.length)) > TAG_SPACING;
 }
 
-const fenceLayer = createFenceLayer();
-const markLayer = createMarkLayer();
+const freshLayers = () => ({ fences: createFenceLayer(), marks: createMarkLayer() });
+const layers = shallowRef(freshLayers());
+// What a layer keeps is lettered in a stand-in's letters until the typeface is there.
+useEventListener(document.fonts, 'loadingdone', () => {
+  layers.value = freshLayers();
+});
 /** The fences as they are shown: one that is being drawn as it will be. */
 const fencesShown = computed(() => {
   if (view.isOriginalHeld || (view.marks === 'none' && !isFenceTool(hand.tool))) return [];
@@ -215,7 +225,7 @@ const hasBrush = computed(() =>
 
 function drawOverlay(context: CanvasRenderingContext2D): void {
   const glass = { view: sight.value, table: table.value };
-  fenceLayer.draw(context, {
+  layers.value.fences.draw(context, {
     ...glass,
     fences: fencesShown.value,
     current: fences.currentId,
@@ -223,7 +233,7 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
     picture: original.value,
     letterOf: fences.letterOf,
   });
-  markLayer.draw(context, {
+  layers.value.marks.draw(context, {
     ...glass,
     shown: shown.value,
     within: marksNear,
@@ -368,6 +378,7 @@ const stopRepainting = picture.onRepaint({
 watch([viewport.view, table, pixelRatio, comparing, () => picture.picture?.finestLevel], redraw);
 watch(
   [
+    layers,
     shown,
     pointer,
     gestures.pending,
