@@ -9,6 +9,7 @@ export * from './framing';
 export * from './gaps';
 export * from './lab';
 export * from './luma';
+export * from './medians';
 export * from './patches';
 export * from './ridges';
 export * from './rims';

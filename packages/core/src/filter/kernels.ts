@@ -193,6 +193,26 @@ export interface Kernels {
       places: number,
     ]
   ): number;
+  medianBytes(
+    ...places: readonly [
+      binned: number,
+      columns: number,
+      height: number,
+      radius: number,
+      work: number,
+      onto: number,
+    ]
+  ): void;
+  medianShorts(
+    ...places: readonly [
+      binned: number,
+      columns: number,
+      height: number,
+      radius: number,
+      work: number,
+      onto: number,
+    ]
+  ): void;
   halveFloats(from: number, onto: number, width: number, height: number): void;
   doubleFloats(from: number, onto: number, width: number, height: number, mixed: number): void;
   keepPeaks(map: number, width: number, places: number, count: number): number;
