@@ -18,3 +18,4 @@ export * from './smear';
 export * from './tables';
 export * from './texture';
 export * from './veils';
+export * from './ways';

@@ -213,6 +213,19 @@ export interface Kernels {
       onto: number,
     ]
   ): void;
+  enterCosts(
+    ...places: readonly [
+      features: number,
+      planes: number,
+      steepness: number,
+      onto: number,
+      count: number,
+      looks: number,
+      most: number,
+      by: number,
+    ]
+  ): void;
+  sweepWays(ways: number, cost: number, width: number, height: number, sweeps: number): void;
   halveFloats(from: number, onto: number, width: number, height: number): void;
   doubleFloats(from: number, onto: number, width: number, height: number, mixed: number): void;
   keepPeaks(map: number, width: number, places: number, count: number): number;
