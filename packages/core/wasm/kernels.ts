@@ -14,6 +14,7 @@ export * from './patches';
 export * from './ridges';
 export * from './rims';
 export * from './samples';
+export * from './sifting';
 export * from './smear';
 export * from './tables';
 export * from './texture';

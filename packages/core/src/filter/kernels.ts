@@ -213,6 +213,52 @@ export interface Kernels {
       onto: number,
     ]
   ): void;
+  standOutBy(
+    ...places: readonly [
+      luma: number,
+      median: number,
+      count: number,
+      bounds: number,
+      finest: number,
+      way: number,
+      out: number,
+      marks: number,
+    ]
+  ): void;
+  tellSpecks(
+    ...places: readonly [
+      marks: number,
+      luma: number,
+      median: number,
+      width: number,
+      height: number,
+      detail: number,
+      around: number,
+      told: number,
+      lookedAt: number,
+      part: number,
+    ]
+  ): void;
+  spreadMarks(marks: number, mark: number, width: number, height: number, by: number, onto: number): void;
+  layGrains(
+    ...places: readonly [
+      planes: number,
+      medians: number,
+      channels: number,
+      width: number,
+      height: number,
+      out: number,
+      near: number,
+      kept: number,
+      taken: number,
+      values: number,
+      by: number,
+      from: number,
+      isPlain: number,
+      donors: number,
+      ways: number,
+    ]
+  ): void;
   enterCosts(
     ...places: readonly [
       features: number,

@@ -1,4 +1,5 @@
 import { LUMA } from '../../colour/luma.ts';
+import { VALUE, clear, floatsAt, kernels, layOut, takeFloats } from '../../filter/kernels.ts';
 import { noiseAt } from '../../grain/noiseTable.ts';
 import { fullScale } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
@@ -6,14 +7,14 @@ import { colourPlanes } from '../patch.ts';
 import { seedOf } from '../seedOf.ts';
 import { rememberedMedian } from './rememberedMedian.ts';
 import type { Ground } from './ground.ts';
-import type { StandingOut } from './specksAlone.ts';
-import { SURROUNDINGS, specksAlone } from './specksAlone.ts';
 import type { SiftMend } from './treatment.ts';
 
 /** The rim of a speck that stays below the threshold is taken too, from this share of the threshold on. */
 const RIM_FROM = 0.4;
 /** How far a rim reaches beyond what stands out, in pixels. */
 const RIM = 2;
+/** How far from what stands out its surroundings are looked at, in pixels: beyond a soft rim. */
+const SURROUNDINGS = 3;
 /** Grain is given back in squares of this side, each from one place nearby. */
 const CELL = 6;
 /** Places that are tried for each square. */
@@ -33,89 +34,49 @@ const TONES = 512;
 const leastByTone = ({ threshold, noise }: SiftMend, top: number): Float32Array =>
   Float32Array.from({ length: TONES + 1 }, (_, tone) => threshold * noiseAt(noise, tone / TONES) * top);
 
-/** Luma of colour or grey planes, in code values, row after row without gaps. */
-function lumaOf(
+/** Ways to where grain is taken from: so many angles, their cosines and then their sines. */
+const ANGLES = 2 ** 16;
+let known: Float64Array | null = null;
+function ways(): Float64Array {
+  known ??= Float64Array.from({ length: 2 * ANGLES }, (_, i) => {
+    const angle = ((i % ANGLES) / (ANGLES - 1)) * 2 * Math.PI;
+    return i < ANGLES ? Math.cos(angle) : Math.sin(angle);
+  });
+  return known;
+}
+
+const WAY = { bright: 1, dark: -1, both: 0 } as const;
+
+/** The squares of grain that meet a rectangle. */
+const cellsOn = ({ left, top, width, height }: Rect): number => {
+  const along = (from: number, length: number): number =>
+    Math.floor((from + length - 1) / CELL) - Math.floor(from / CELL) + 1;
+  return along(left, width) * along(top, height);
+};
+
+/** Lays planes as floats, row after row without gaps, one behind the other. */
+function layPlanes(
   planes: readonly ArrayLike<number>[],
-  { width, height, stride }: { width: number; height: number; stride: number },
-): Float32Array {
-  const luma = new Float32Array(width * height);
-  const [red, green, blue] = planes.length === 3 ? planes : [planes[0], planes[0], planes[0]];
-  for (let y = 0, at = 0; y < height; y++)
-    for (let from = y * stride; from < y * stride + width; from++, at++)
-      luma[at] = LUMA[0] * red[from] + LUMA[1] * green[from] + LUMA[2] * blue[from];
-  return luma;
+  onto: number,
+  { left, top, width, height, stride }: Rect & { readonly stride: number },
+): void {
+  const count = width * height;
+  planes.forEach((plane, c) => {
+    const floats = floatsAt(onto + VALUE * count * c, count);
+    const samples = plane as Uint8Array | Uint16Array;
+    for (let y = 0; y < height; y++) {
+      const from = (top + y) * stride + left;
+      floats.set(samples.subarray(from, from + width), y * width);
+    }
+  });
 }
 
-/** Luma of the picture and of its median, and how far each pixel stands out, in thresholds: from 1 on it goes. */
-function standOut(
-  mend: SiftMend,
-  planes: readonly ArrayLike<number>[],
-  medians: readonly ArrayLike<number>[],
-  shape: { width: number; height: number; stride: number },
-  top: number,
-): StandingOut {
-  const { width } = shape;
-  const luma = lumaOf(planes, shape);
-  const median = lumaOf(medians, { ...shape, stride: width });
-  const out = new Float32Array(luma.length);
-  const least = leastByTone(mend, top);
-  const finest = (least.length - 1) / top;
-  for (let i = 0; i < out.length; i++) {
-    const departs = luma[i] - median[i];
-    const signed =
-      mend.polarity === 'dark' ? -departs : mend.polarity === 'bright' ? departs : Math.abs(departs);
-    const bound = least[Math.round(median[i] * finest)];
-    out[i] = bound > 0 ? signed / bound : signed >= 0 ? Infinity : 0;
-  }
-  const marks = new Uint8Array(out.length);
-  for (let i = 0; i < out.length; i++) if (out[i] >= 1) marks[i] = 1;
-  return { width, marks, out, luma, median };
-}
-
-/** Marks all pixels within a few of those with one mark. */
-function spread(marks: Uint8Array, mark: number, width: number, by: number): Uint8Array {
-  const out = new Uint8Array(marks.length);
-  for (let i = marks.indexOf(mark); i >= 0; i = marks.indexOf(mark, i + 1)) {
-    const y = Math.floor(i / width);
-    const x = i - y * width;
-    const [left, right] = [Math.max(0, x - by), Math.min(width, x + by + 1)];
-    const bottom = Math.min(marks.length / width - 1, y + by);
-    for (let row = Math.max(0, y - by); row <= bottom; row++)
-      for (let at = row * width + left; at < row * width + right; at++) out[at] = 1;
-  }
-  return out;
-}
-
-/** A whole number from the place of a square and a try, the same in every piece. */
-function mixed(x: number, y: number, turn: number, seed: number): number {
-  let value = Math.imul(x, 0x9e3779b1) ^ Math.imul(y, 0x85ebca6b) ^ Math.imul(turn + 1, 0x27d4eb2f) ^ seed;
-  value = Math.imul(value ^ (value >>> 15), 0x2c1b3c6d);
-  return (value ^ (value >>> 13)) >>> 0;
-}
-
-/** Where a square's grain comes from: the first of a few places at which nothing stands out. */
-function donorOf(
-  cellX: number,
-  cellY: number,
-  rect: Rect,
-  taken: Uint8Array,
-  radius: number,
-  seed: number,
-): readonly [number, number] | null {
-  const { left, top, width, height } = rect;
-  for (let turn = 0; turn < TRIES; turn++) {
-    const random = mixed(cellX, cellY, turn, seed);
-    const angle = ((random & 0xffff) / 0xffff) * 2 * Math.PI;
-    const away = CELL + ((random >>> 16) / 0xffff) * (farthest(radius) - CELL);
-    const [dx, dy] = [Math.round(away * Math.cos(angle)), Math.round(away * Math.sin(angle))];
-    const [fromX, fromY] = [cellX * CELL + dx - left, cellY * CELL + dy - top];
-    if (fromX < 0 || fromY < 0 || fromX + CELL > width || fromY + CELL > height) continue;
-    let isFree = true;
-    for (let y = fromY; isFree && y < fromY + CELL; y++)
-      for (let x = fromX; x < fromX + CELL; x++) if (taken[y * width + x]) isFree = false;
-    if (isFree) return [dx, dy];
-  }
-  return null;
+/** Luma of planes that lie one behind the other; of a grey one the plane itself. */
+function lumaOf(planes: number, channels: number, count: number, onto: number): number {
+  if (channels < 3) return planes;
+  const plane = VALUE * count;
+  kernels().weigh(planes, planes + plane, planes + 2 * plane, onto, count, ...LUMA);
+  return onto;
 }
 
 /**
@@ -127,59 +88,61 @@ function donorOf(
  * @returns values on the piece, code values
  */
 export function sift(mend: SiftMend, ground: Ground, rect: Rect): Float32Array[] {
-  const { raster } = ground;
+  const { raster, rect: whole, barred } = ground;
   const { width, height, stride, depth } = raster;
   const planes = colourPlanes(raster);
   const medians = planes.map((plane) =>
     rememberedMedian({ plane, width, height, stride, depth }, mend.radius),
   );
-  const standing = standOut(mend, planes, medians, raster, fullScale(depth));
-  const { out } = standing;
-  const marked = mend.detail > 0 ? specksAlone(standing, mend.detail) : standing.marks;
-  const kept = spread(marked, 2, width, RIM);
-  const near = spread(marked, 1, width, RIM);
-  const taken = near.slice();
-  for (let i = 0; i < taken.length; i++) if (kept[i] || ground.barred?.[i]) taken[i] = 1;
-  const seed = seedOf(mend.id);
-  const whole = ground.rect;
+  const [channels, count, piece] = [planes.length, width * height, rect.width * rect.height];
+  const top = fullScale(depth);
   const [offX, offY] = [rect.left - whole.left, rect.top - whole.top];
-  const values = planes.map((plane) => copyPart(plane, stride, offX, offY, rect));
-  const donors = new Map<number, readonly [number, number] | null>();
-  const isPlain = mend.threshold === 0;
-  for (let y = 0; y < rect.height; y++)
-    for (let x = 0; x < rect.width; x++) {
-      const at = (y + offY) * width + x + offX;
-      if (!near[at] || kept[at]) continue;
-      const amount = isPlain ? (out[at] > 0 ? 1 : 0) : Math.min(1, (out[at] - RIM_FROM) / (1 - RIM_FROM));
-      if (!(amount > 0)) continue;
-      const [cellX, cellY] = [Math.floor((rect.left + x) / CELL), Math.floor((rect.top + y) / CELL)];
-      const key = cellY * 1e5 + cellX;
-      let donor = donors.get(key);
-      if (donor === undefined) {
-        donor = isPlain ? null : donorOf(cellX, cellY, whole, taken, mend.radius, seed);
-        donors.set(key, donor);
-      }
-      const here = (y + offY) * stride + x + offX;
-      for (let c = 0; c < planes.length; c++) {
-        const grain = donor
-          ? planes[c][here + donor[1] * stride + donor[0]] - medians[c][at + donor[1] * width + donor[0]]
-          : 0;
-        values[c][y * rect.width + x] += amount * (medians[c][at] + grain - planes[c][here]);
-      }
-    }
-  return values;
-}
-
-/** A part of a plane as floats. */
-function copyPart(
-  plane: ArrayLike<number>,
-  stride: number,
-  left: number,
-  top: number,
-  { width, height }: Rect,
-): Float32Array {
-  const out = new Float32Array(width * height);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) out[y * width + x] = plane[(top + y) * stride + left + x];
-  return out;
+  const cells = cellsOn(whole);
+  const by = [offX, offY, rect.width, rect.height, whole.left, whole.top];
+  by.push(seedOf(mend.id), CELL, TRIES, farthest(mend.radius));
+  const room = VALUE * count;
+  const [taken, seen, under, ownLuma, itsLuma, out, values, marks, told, near, kept, ...more] = layOut([
+    barred ?? count,
+    ...[channels * room, channels * room, room, room, room, VALUE * channels * piece],
+    ...[count, count, count, count, room, room, VALUE * cells],
+    ...[leastByTone(mend, top), Int32Array.from(by), ways()],
+  ]);
+  const [lookedAt, part, donors, bounds, numbers, angles] = more;
+  if (!barred) clear(taken, count);
+  for (const place of [told, near, kept]) clear(place, count);
+  clear(lookedAt, room);
+  clear(donors, VALUE * cells);
+  layPlanes(planes, seen, { left: 0, top: 0, width, height, stride });
+  layPlanes(medians, under, { left: 0, top: 0, width, height, stride: width });
+  layPlanes(planes, values, { ...rect, left: offX, top: offY, stride });
+  const luma = lumaOf(seen, channels, count, ownLuma);
+  const median = lumaOf(under, channels, count, itsLuma);
+  const { standOutBy, tellSpecks, spreadMarks, layGrains } = kernels();
+  standOutBy(luma, median, count, bounds, TONES / top, WAY[mend.polarity], out, marks);
+  if (mend.detail > 0)
+    tellSpecks(marks, luma, median, width, height, mend.detail, SURROUNDINGS, told, lookedAt, part);
+  const specks = mend.detail > 0 ? told : marks;
+  for (const [mark, onto] of [
+    [1, near],
+    [2, kept],
+  ])
+    for (const place of [onto, taken]) spreadMarks(specks, mark, width, height, RIM, place);
+  const isPlain = mend.threshold === 0 ? 1 : 0;
+  const shape = [channels, width, height] as const;
+  layGrains(
+    seen,
+    under,
+    ...shape,
+    out,
+    near,
+    kept,
+    taken,
+    values,
+    numbers,
+    RIM_FROM,
+    isPlain,
+    donors,
+    angles,
+  );
+  return planes.map((_, c) => takeFloats(values + VALUE * piece * c, piece));
 }
