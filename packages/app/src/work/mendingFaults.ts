@@ -31,19 +31,32 @@ function placesOf(entry: LedgerEntry): readonly Place[] {
   return places;
 }
 
+interface Taken {
+  readonly entries: readonly LedgerEntry[];
+  readonly open: readonly Place[];
+  readonly mended: readonly Place[];
+}
+
 /** The places of the ledger that was asked about last: most that is asked of it is asked again. */
-let last: { readonly entries: readonly LedgerEntry[]; readonly places: readonly Place[] } | null = null;
+let last: Taken | null = null;
+
+function taken(): Taken {
+  const { entries } = usePicture();
+  if (last?.entries !== entries) {
+    const placesIn = (states: readonly LedgerEntry['state'][]): Place[] =>
+      entries.filter(({ state }) => states.includes(state)).flatMap(placesOf);
+    const mended = placesIn(['mended', 'lessened']).filter(({ of }) => of !== undefined);
+    last = { entries, open: placesIn(['open']), mended };
+  }
+  return last;
+}
 
 /** Where open faults lie. */
-export function openPlaces(): readonly Place[] {
-  const { entries } = usePicture();
-  if (last?.entries !== entries)
-    last = { entries, places: entries.filter(({ state }) => state === 'open').flatMap(placesOf) };
-  return last.places;
-}
+export const openPlaces = (): readonly Place[] => taken().open;
 
 /** What a new mend must keep clear of. */
 export function mendSurroundings(): MendSurroundings {
   const { mends, fences } = usePicture();
-  return { avoid: openPlaces(), used: placesUsedBy(mends), ...(fences.length > 0 ? { fences } : {}) };
+  const { open, mended } = taken();
+  return { avoid: open, mended, used: placesUsedBy(mends), ...(fences.length > 0 ? { fences } : {}) };
 }

@@ -7,7 +7,7 @@ import { mulberry } from '../random/mulberry.ts';
 /** The scale in pixels that parts texture from tone. */
 const SIGMA = 2;
 /** Texture that is aimed at, as a share of the surroundings': by strengthening, and by adding grain. */
-const AIM = { strengthen: 0.82, grain: 0.8 };
+const AIM = { strengthen: 0.85, grain: 0.83 };
 /** Detail is strengthened at most so many times: beyond it would be all accident. */
 const MOST_GAIN = 2.2;
 /** The mean square root of normal values of deviation 1 without their signs. */

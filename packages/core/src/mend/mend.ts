@@ -24,6 +24,8 @@ export interface RecoverMend extends MendBase {
    */
   readonly veil: Veil | LineVeil | Tint | StainVeil;
   readonly source: Source | null;
+  /** Of a line: what other faults hid when it was made. It is not closed from there, and closed where they cross it. */
+  readonly avoid?: MaskTarget;
 }
 
 /** Whether a mend takes a stain out, whichever way that was told. */
@@ -59,6 +61,8 @@ export interface BridgeMend extends MendBase {
    * odd number of them, the middle one on the course. Undone before the line is closed.
    */
   readonly relief?: readonly number[];
+  /** What other faults hid when it was made: nothing is closed from there. */
+  readonly avoid?: MaskTarget;
 }
 
 /** Fills what is gone from the rest of the picture, patch by patch, along guides for edges that must go on. */

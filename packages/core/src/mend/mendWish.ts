@@ -29,6 +29,8 @@ export type MethodChoice = 'auto' | MethodName;
 export interface MendSurroundings {
   /** Open faults: no source may be taken from them. */
   readonly avoid: readonly Place[];
+  /** Faults that are mended: sources may be taken from there, but nothing is closed from where something was hidden. */
+  readonly mended?: readonly Place[];
   /** Sources of earlier mends. */
   readonly used: readonly Place[];
   /** Pixels of the whole picture no source may be taken from, row after row; all may where it is missing. */

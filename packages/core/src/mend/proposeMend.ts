@@ -10,6 +10,7 @@ import { findSources, searchRect } from '../source/findSources.ts';
 import type { Place } from '../source/occupied.ts';
 import type { StrokeTarget, Target } from '../target/target.ts';
 import { targetBounds } from '../target/targetBounds.ts';
+import { mendReads } from './applyMend.ts';
 import { BRIDGE_REACH, bridgeReach } from './auto/bridgeReach.ts';
 import { fillLost, fittedSource } from './auto/fillLost.ts';
 import { findLine } from './auto/findLine.ts';
@@ -17,6 +18,7 @@ import type { VeilFinding } from './auto/findVeil.ts';
 import { findVeil, squareAround, veilReach } from './auto/findVeil.ts';
 import { BAND_LOOK, leavesBand } from './auto/leavesBand.ts';
 import { EXTENT_LOOK } from './auto/lineExtent.ts';
+import { hiddenAround } from './auto/hiddenAround.ts';
 import { outlineSpot } from './auto/outlineSpot.ts';
 import type { Reason } from './auto/reason.ts';
 import { reasonAfter, reasonFor } from './auto/reasonFor.ts';
@@ -155,7 +157,15 @@ export function proposeMend(
   const proposal = chooseMend(wish, surroundings, pixels, choice);
   const { because, recoverability: share } = proposal.reason;
   const why = { because, ...(share === null ? {} : { recoverability: share }) };
-  return { ...proposal, mend: { ...proposal.mend, why } };
+  return { ...proposal, mend: { ...clearOf(proposal.mend, surroundings, pixels.shape), why } };
+}
+
+/** What other faults hide beside a line or a small spot is left out of the sides it is closed from. */
+function clearOf(mend: SpotMend, { avoid, mended = [] }: MendSurroundings, picture: PictureShape): SpotMend {
+  if (mend.method !== 'bridge' && !(mend.method === 'recover' && mend.veil.kind === 'line')) return mend;
+  const [rect] = mendReads(mend, picture);
+  const hidden = rect && hiddenAround(mend, [...avoid, ...mended], rect, picture.width);
+  return hidden ? { ...mend, avoid: hidden } : mend;
 }
 
 function chooseMend(

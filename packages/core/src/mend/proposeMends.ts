@@ -140,8 +140,16 @@ export const mendFault = (
   return relief ? { ...proposal, mend: { ...mend, relief } } : proposal;
 };
 
+/** Whether nothing of the picture is seen where a fault lies: a line, or what is torn off. Specks and stains let light through. */
+const hides = ({ path, kind }: FaultToMend): boolean =>
+  path !== undefined || kind === 'loss' || kind === 'tear';
+
 /** The places that are taken by faults: no source may lie on one of them. */
-export const takenPlaces = (faults: readonly FaultToMend[]): Place[] => faults.flatMap(placesOf);
+export const takenPlaces = (faults: readonly FaultToMend[]): Place[] =>
+  faults.flatMap((fault) => {
+    const places = placesOf(fault);
+    return hides(fault) ? places.map((place) => ({ ...place, of: fault.fault ?? fault.id })) : places;
+  });
 
 /** Makes mends one after the other, none from a source that was used over and over. */
 export function proposeRun(

@@ -6,6 +6,8 @@ export interface Place {
   readonly x: number;
   readonly y: number;
   readonly r: number;
+  /** The fault that hides what lies there; missing where it may only shade or tint it. */
+  readonly of?: string;
 }
 
 /** The rectangle around a place. */

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { FaultToMend, Mend, MendProposal, NumberedFault } from '@fennip/core';
+import type { FaultToMend, MendSurroundings, Recipe, Mend, MendProposal, NumberedFault } from '@fennip/core';
 import { placesUsedBy, takenPlaces } from '@fennip/core';
 import type { Bounds, Doubt, PieceOutcome } from '@fennip/contract';
 import type { Context } from '../context.ts';
@@ -35,6 +35,19 @@ export function openFaults(
   );
 }
 
+/** What new mends of a picture must keep clear of. */
+export function surroundingsOf(sheet: FaultSheet, recipe: Recipe): MendSurroundings {
+  const open = openFaults(sheet, recipe.mends);
+  const answered = new Set(recipe.mends.map(({ fault }) => fault));
+  const mended = [...sheet.faults, ...sheet.marked].filter(({ id }) => answered.has(id));
+  return {
+    avoid: takenPlaces(open.map(toMend)),
+    mended: takenPlaces(mended.map(toMend)),
+    used: placesUsedBy(recipe.mends),
+    ...(recipe.fences ? { fences: recipe.fences } : {}),
+  };
+}
+
 /** A mend that passes is laid; a person's own wish is carried out in any case. */
 export type Wanted = Bounds | { readonly faults: ReadonlySet<string> };
 
@@ -49,7 +62,8 @@ export async function mendSure(
 ): Promise<Pick<PieceOutcome, 'mended' | 'doubts'>> {
   const { database, background, store } = context;
   const recipe = await readRecipe(database, picture);
-  const open = openFaults(await faultsOf(database, picture.id), recipe.mends);
+  const sheet = await faultsOf(database, picture.id);
+  const open = openFaults(sheet, recipe.mends);
   const odds = await chartedOdds(context, picture);
   const surenessOf = new Map(open.map((fault) => [fault.id, odds(fault)]));
   const isNamed = 'faults' in wanted;
@@ -59,11 +73,11 @@ export async function mendSure(
   const proposals =
     chosen.length === 0
       ? []
-      : await background.mend(store.pathOf('originals', picture.sha256), chosen, {
-          avoid: takenPlaces(open.map(toMend)),
-          used: placesUsedBy(recipe.mends),
-          ...(recipe.fences ? { fences: recipe.fences } : {}),
-        });
+      : await background.mend(
+          store.pathOf('originals', picture.sha256),
+          chosen,
+          surroundingsOf(sheet, recipe),
+        );
   const good = proposals.filter((proposal) => isNamed || passes(proposal)).map(({ mend }) => mend);
   await editPicture(context, picture.id, wordsFor(good.length), (now) => {
     const mended = new Set(now.recipe.mends.map(({ fault }) => fault));

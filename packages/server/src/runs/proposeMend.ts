@@ -1,11 +1,10 @@
-import { placesUsedBy, takenPlaces } from '@fennip/core';
 import type { ProposedMend } from '@fennip/contract';
 import type { Context } from '../context.ts';
 import { faultsOf } from '../examine/faultRows.ts';
 import { readRecipe } from '../history/worksheetRows.ts';
 import { notFound } from '../http/refusal.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
-import { openFaults, toMend } from './mendSure.ts';
+import { openFaults, surroundingsOf, toMend } from './mendSure.ts';
 
 /**
  * What a mend of one fault would be, and how the place looks before and with it; nothing is laid down.
@@ -26,11 +25,7 @@ export async function proposeMend(
   const { proposal, half, before, after } = await threads.propose(
     store.pathOf('originals', picture.sha256),
     toMend(fault),
-    {
-      avoid: takenPlaces(open.map(toMend)),
-      used: placesUsedBy(recipe.mends),
-      ...(recipe.fences ? { fences: recipe.fences } : {}),
-    },
+    surroundingsOf(sheet, recipe),
   );
   const png = (bytes: Uint8Array): string => `data:image/png;base64,${Buffer.from(bytes).toString('base64')}`;
   return {

@@ -5,12 +5,14 @@ import type { Rect } from '../../raster/rect.ts';
 import { growRect, intersectRects, isEmpty, uniteRects } from '../../raster/rect.ts';
 import { pictureRect } from '../../raster/window.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
+import { maskPixels } from '../../target/targetDistance.ts';
 import { footprintRect, targetField } from '../../target/targetField.ts';
 import type { Canvas } from '../canvas.ts';
 import type { BridgeMend } from '../mend.ts';
 import type { Patch } from '../patch.ts';
 import { EMPTY_PATCH, colourFloats } from '../patch.ts';
 import { seedOf } from '../seedOf.ts';
+import { barredBy } from './barredBy.ts';
 import { GAP_BAND, closeGap } from './closeGap.ts';
 import { undoRelief } from './relief/undoRelief.ts';
 
@@ -58,6 +60,7 @@ export function bridge(mend: BridgeMend, { pixels, fences }: Canvas): Patch {
   if (isEmpty(rect)) return EMPTY_PATCH;
   const here = pixels.window(rect).raster;
   const allowance = allowanceOn(fences, mend.zone, rect, pixels.shape);
+  const hidden = mend.avoid ? maskPixels(mend.avoid, rect) : null;
   const levelled =
     mend.relief && mend.target.shape === 'stroke'
       ? undoRelief(mend.relief, mend.target.points, pixels.window(rect), pixels.shape)
@@ -68,7 +71,7 @@ export function bridge(mend: BridgeMend, { pixels, fences }: Canvas): Patch {
     width: rect.width,
     top: fullScale(here.depth),
     error: coverage.map((amount) => (amount > LOST ? Infinity : 0)),
-    barred: allowance && Uint8Array.from(allowance, (share) => (share < 1 ? 1 : 0)),
+    barred: barredBy(allowance, hidden && ((i) => hidden[i] === 1 && coverage[i] <= LOST), coverage.length),
     reach: searchRadius(mend),
     seed: seedOf(mend.id),
   });

@@ -1,7 +1,9 @@
 import { allowanceOn } from '../../../fence/allowance.ts';
 import { fullScale } from '../../../raster/raster.ts';
 import type { Window } from '../../../raster/window.ts';
+import { maskPixels } from '../../../target/targetDistance.ts';
 import type { TargetField } from '../../../target/targetField.ts';
+import { barredBy } from '../../bridge/barredBy.ts';
 import { closeGap } from '../../bridge/closeGap.ts';
 import type { Canvas } from '../../canvas.ts';
 import type { RecoverMend } from '../../mend.ts';
@@ -39,12 +41,17 @@ export function recoverLine(
   const amount = lineField(veil, rect);
   const { values, error } = undoLine(veil, amount, here);
   const allowance = allowanceOn(fences, mend.zone, rect, pixels.shape);
+  const hidden = mend.avoid ? maskPixels(mend.avoid, rect) : null;
+  // Where another fault crosses the line nothing is undone: what is taken out there would be taken out twice.
+  hidden?.forEach((isHidden, i) => {
+    if (isHidden && amount[i] > 0) error[i] = Infinity;
+  });
   closeGap({
     values,
     width: rect.width,
     top: fullScale(here.raster.depth),
     error,
-    barred: allowance && Uint8Array.from(allowance, (share) => (share < 1 ? 1 : 0)),
+    barred: barredBy(allowance, hidden && ((i) => hidden[i] === 1 && amount[i] === 0), error.length),
     reach: Math.min(24, Math.ceil(Math.max(...veil.widths) / 2) + SEARCH),
     seed: seedOf(mend.id),
   });
