@@ -1,5 +1,5 @@
-import type { Fence, SpanRows } from '@fennip/core';
-import { areaSpans } from '@fennip/core';
+import type { Fence, Rect, SpanRows } from '@fennip/core';
+import { areaSpans, rectsMeet } from '@fennip/core';
 import type { Glass } from './drawTarget.ts';
 import { toPicture, toScreen } from './viewport.ts';
 
@@ -115,6 +115,9 @@ function paintFence(painter: Painter, scene: FenceScene, fence: Fence): readonly
   return tag;
 }
 
+/** Height of a fence's tag, in screen pixels. */
+const TAG_HEIGHT = 18;
+
 /** A layer that is kept until something about it changes: the marks over it are drawn anew much more often. */
 export interface FenceLayer {
   draw(context: CanvasRenderingContext2D, scene: FenceScene): void;
@@ -159,12 +162,19 @@ export function createFenceLayer(): FenceLayer {
       last = scene;
       context.drawImage(canvas, 0, 0, scene.table.width, scene.table.height);
       context.font = '500 12px "Source Sans 3 Variable", sans-serif';
+      const laid: Rect[] = [];
       for (const { text, place } of tags) {
-        const width = context.measureText(text).width + 10;
+        const tag = {
+          ...{ left: place[0], top: place[1] + 4 },
+          ...{ width: context.measureText(text).width + 10, height: TAG_HEIGHT },
+        };
+        // Fences that begin at the same corner of the table have their tags below one another.
+        while (laid.some((other) => rectsMeet(other, tag))) tag.top += TAG_HEIGHT + 2;
+        laid.push(tag);
         context.fillStyle = 'rgba(24, 24, 24, 0.82)';
-        context.fillRect(place[0], place[1] + 4, width, 18);
+        context.fillRect(tag.left, tag.top, tag.width, tag.height);
         context.fillStyle = '#efefef';
-        context.fillText(text, place[0] + 5, place[1] + 17);
+        context.fillText(text, tag.left + 5, tag.top + 13);
       }
     },
   };
