@@ -6,7 +6,7 @@ import { emptyRecipe } from '../../recipe/recipe.ts';
 import { renderRecipe } from '../../recipe/render.ts';
 import type { Point } from '../../target/target.ts';
 import { pictureOf } from '../../testing/pictures.ts';
-import type { Mend } from '../mend.ts';
+import type { Mend, MendBase } from '../mend.ts';
 import type { FaultToMend } from '../proposeMends.ts';
 import { mendFault, proposeMends, takenPlaces } from '../proposeMends.ts';
 import { hiddenAround } from './hiddenAround.ts';
@@ -90,17 +90,10 @@ describe('lines that cross', () => {
 });
 
 describe('what is hidden around a mend', () => {
-  const base = {
-    ...{
-      id: 'm',
-      target: { shape: 'stroke', points: ONE, width: 3 },
-      margin: 2,
-      edge: 1,
-      share: 1,
-      on: true,
-    },
-    fault: 'one',
-  } as const;
+  const base: MendBase = {
+    ...{ id: 'm', margin: 2, edge: 1, share: 1, on: true, fault: 'one' },
+    target: { shape: 'stroke', points: ONE, width: 3 },
+  };
   const whole = { left: 0, top: 0, width: WIDTH, height: HEIGHT };
   const hiddenBy = (faults: readonly FaultToMend[]) => hiddenAround(base, takenPlaces(faults), whole, WIDTH);
 
