@@ -105,7 +105,10 @@ const withMend = (act: (mend: Mend) => void): void => {
 
 <template>
   <div class="controls" :class="{ wide: treatment }">
-    <p v-show="!treatment" class="reason" data-testid="reason">{{ mend ? reasonLine(mend) : '' }}</p>
+    <div v-show="!treatment" class="why">
+      <p class="reason" data-testid="reason">{{ mend ? reasonLine(mend) : '' }}</p>
+      <MendZone v-if="!treatment && fences.zones.length > 0" :mend="mend" />
+    </div>
     <div class="row">
       <el-select
         v-show="!treatment"
@@ -185,7 +188,6 @@ const withMend = (act: (mend: Mend) => void): void => {
         say('proof.unpull')
       }}</el-button>
       <GuideButtons v-if="mend?.method === 'rebuild'" :is-usable="!isLocked" />
-      <MendZone v-if="fences.zones.length > 0" :mend="mend" />
     </div>
     <dl v-if="verdict" data-testid="verdict">
       <div>
@@ -207,7 +209,7 @@ const withMend = (act: (mend: Mend) => void): void => {
   display: flex;
   flex: none;
   flex-direction: column;
-  gap: 4px;
+  gap: 2px;
   width: 300px;
   padding-left: 8px;
   border-left: 1px solid var(--line);
@@ -216,9 +218,19 @@ const withMend = (act: (mend: Mend) => void): void => {
 .controls.wide {
   width: 474px;
 }
+.why {
+  display: flex;
+  gap: 5px;
+  align-items: flex-start;
+  justify-content: space-between;
+}
+.why .el-select {
+  flex: none;
+  width: 96px;
+}
 .reason {
   margin: 0;
-  line-height: 1.25;
+  line-height: 1.15;
 }
 .row,
 .fields {
@@ -247,7 +259,7 @@ dl {
   grid-template-columns: 1fr 1fr;
   gap: 0 10px;
   margin: 0;
-  line-height: 1.2;
+  line-height: 1.15;
 }
 dl div {
   display: flex;

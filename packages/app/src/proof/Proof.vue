@@ -160,7 +160,7 @@ defineExpose({ take: (number: number) => sources.value?.take(number), fit });
   align-items: stretch;
   gap: 8px;
   height: 152px;
-  padding: 8px 10px;
+  padding: 6px 10px;
   overflow-x: auto;
   overflow-y: hidden;
   border-top: 1px solid var(--line);
