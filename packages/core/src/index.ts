@@ -159,6 +159,7 @@ export * from './recipe/laidPatch.ts';
 export * from './recipe/laidTreatment.ts';
 export * from './recipe/mendLayers.ts';
 export * from './recipe/mendedPicture.ts';
+export * from './recipe/nextPart.ts';
 export * from './recipe/recipe.ts';
 export * from './recipe/render.ts';
 export * from './recipe/renderPart.ts';

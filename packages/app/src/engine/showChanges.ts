@@ -6,6 +6,7 @@ import {
   isFramingStep,
   isTreatment,
   lampReach,
+  nextPart,
   rectsMeet,
   uniteRects,
 } from '@fennip/core';
@@ -129,6 +130,39 @@ const rebuildFor =
     });
   };
 
+/** So many mends are laid down before it is looked again at what is in sight now. */
+const PART = 48;
+
+/** What is in sight of the full-size picture. */
+function sightOf({ wanted: { keys }, framing }: OpenPicture): Rect | null {
+  const finest = Math.min(...keys.map(({ level }) => level));
+  const rects = keys.filter(({ level }) => level === finest).map((key) => framedRect(key, framing));
+  return rects.length > 0 ? rects.reduce(uniteRects) : null;
+}
+
+/**
+ * Lays many new mends down part by part, those in sight first. What is asked for meanwhile is painted in between; what
+ * another change made stale is left to its turn.
+ */
+async function layInParts(
+  picture: OpenPicture,
+  recipe: Pick<Recipe, 'mends' | 'fences'>,
+  lay: (part: Pick<Recipe, 'mends' | 'fences'>) => Promise<void>,
+): Promise<void> {
+  const shape = picture.tiles.picture;
+  const { recipe: started, draft } = picture;
+  const laid = new Set(picture.mended.laidOn(wholeOf(picture)).map(({ mend }) => mend.id));
+  const news = recipe.mends.filter(({ id }) => !laid.has(id)).length;
+  for (let left = news; left > PART; left -= PART) {
+    const mends = nextPart(recipe.mends, laid, sightOf(picture), shape, PART);
+    for (const { id } of mends) laid.add(id);
+    await lay({ ...recipe, mends });
+    await new Promise((resolve) => setTimeout(resolve));
+    if (picture.isLetGo || picture.recipe !== started || picture.draft !== draft) return;
+  }
+  await lay(recipe);
+}
+
 /** Tells the page that all it sees looks different: tiles are asked for anew, or come as a sheet. */
 export const soilAll = (picture: OpenPicture, follows: Follows): void =>
   picture.table.page.changed(wholeOf(picture), follows);
@@ -156,7 +190,9 @@ export function showChanges(picture: OpenPicture): Promise<void> {
     const compared = { ...recipe, mends: mends.filter(({ id }) => !without?.has(id)) };
     try {
       const elsewhere = rebuildFor(picture);
-      await picture.mended.update(recipe, tiles.ready, byTile, elsewhere);
+      await layInParts(picture, recipe, (part) =>
+        picture.mended.update(part, tiles.ready, byTile, elsewhere),
+      );
       await picture.other?.update(compared, tiles.ready, byTile, elsewhere);
     } finally {
       if (isSheetWanted) await laySheet(picture, seen, isTreatedAnew);
