@@ -151,7 +151,10 @@ async function layInParts(
 ): Promise<void> {
   const shape = picture.tiles.picture;
   const { recipe: started, draft } = picture;
-  const laid = new Set(picture.mended.laidOn(wholeOf(picture)).map(({ mend }) => mend.id));
+  const off = recipe.mends.filter(({ on }) => !on);
+  const laid = new Set(
+    [...picture.mended.laidOn(wholeOf(picture)).map(({ mend }) => mend), ...off].map(({ id }) => id),
+  );
   const news = recipe.mends.filter(({ id }) => !laid.has(id)).length;
   for (let left = news; left > PART; left -= PART) {
     const mends = nextPart(recipe.mends, laid, sightOf(picture), shape, PART);

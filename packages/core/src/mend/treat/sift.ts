@@ -1,6 +1,7 @@
 import { LUMA } from '../../colour/luma.ts';
 import { VALUE, clear, floatsAt, kernels, layOut, takeFloats } from '../../filter/kernels.ts';
 import { noiseAt } from '../../grain/noiseTable.ts';
+import type { Plane } from '../../raster/raster.ts';
 import { fullScale } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
 import { colourPlanes } from '../patch.ts';
@@ -56,17 +57,16 @@ const cellsOn = ({ left, top, width, height }: Rect): number => {
 
 /** Lays planes as floats, row after row without gaps, one behind the other. */
 function layPlanes(
-  planes: readonly ArrayLike<number>[],
+  planes: readonly Plane[],
   onto: number,
   { left, top, width, height, stride }: Rect & { readonly stride: number },
 ): void {
   const count = width * height;
   planes.forEach((plane, c) => {
     const floats = floatsAt(onto + VALUE * count * c, count);
-    const samples = plane as Uint8Array | Uint16Array;
     for (let y = 0; y < height; y++) {
       const from = (top + y) * stride + left;
-      floats.set(samples.subarray(from, from + width), y * width);
+      floats.set(plane.subarray(from, from + width), y * width);
     }
   });
 }
