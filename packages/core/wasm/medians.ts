@@ -40,7 +40,7 @@ function addRow<T>(row: usize, columns: i32, table: usize, classes: usize, inner
     const group = value >> 4;
     const at = classes + ((c * sizeof<T>()) << COUNTS);
     add(at, table + (group << ENTRY));
-    if (sizeof<T>() == 2) add(at + 16, table + (group << ENTRY) + 16);
+    if (sizeof<T>() === 2) add(at + 16, table + (group << ENTRY) + 16);
     add(inner + ((group * columns + c) << COUNTS), table + ((value & 15) << ENTRY));
   }
 }
@@ -62,7 +62,7 @@ function slideRow<T>(
     const entered = table + ((value >> 4) << ENTRY);
     const at = classes + ((c * sizeof<T>()) << COUNTS);
     v128.store(at, i8x16.add(i8x16.sub(v128.load(at), v128.load(entered)), v128.load(left)));
-    if (sizeof<T>() == 2)
+    if (sizeof<T>() === 2)
       v128.store(
         at,
         i8x16.add(i8x16.sub(v128.load(at, 16), v128.load(entered, 16)), v128.load(left, 16)),
@@ -131,7 +131,7 @@ function scanRow<T>(
     const at = classes + ((c * sizeof<T>()) << COUNTS);
     first = plusLow(first, v128.load(at), none);
     second = plusHigh(second, v128.load(at), none);
-    if (sizeof<T>() == 2) {
+    if (sizeof<T>() === 2) {
       third = plusLow(third, v128.load(at, 16), none);
       fourth = plusHigh(fourth, v128.load(at, 16), none);
     }
@@ -146,7 +146,7 @@ function scanRow<T>(
     v128.store(sums, first);
     v128.store(sums, second, 16);
     let group = upTo(rank, first, second) - 1;
-    if (sizeof<T>() == 2) {
+    if (sizeof<T>() === 2) {
       third = plusLow(third, v128.load(enters, 16), v128.load(leaves, 16));
       fourth = plusHigh(fourth, v128.load(enters, 16), v128.load(leaves, 16));
       v128.store(sums, third, 32);
@@ -160,7 +160,7 @@ function scanRow<T>(
     store<i32>(place, x);
     const inside = upTo(i16x8.splat(<i16>(half - below)), v128.load(window), v128.load(window, 16)) - 1;
     const level = (group << 4) + inside;
-    if (sizeof<T>() == 1) store<u8>(onto + x, <u8>level);
+    if (sizeof<T>() === 1) store<u8>(onto + x, <u8>level);
     else {
       const fewer = below + <i32>load<u16>(window + ((<usize>inside) << 1));
       const more =

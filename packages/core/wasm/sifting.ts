@@ -47,7 +47,7 @@ function listPart(start: i32, marks: usize, width: i32, height: i32, told: usize
     const bottom = min(height - 1, y + 1);
     for (let row = max(0, y - 1); row <= bottom; row++)
       for (let at = row * width + max(0, x - 1); at <= row * width + right; at++) {
-        if (load<u8>(marks + at) == 0 || load<u8>(told + at) != 0) continue;
+        if (load<u8>(marks + at) === 0 || load<u8>(told + at) !== 0) continue;
         store<u8>(told + at, 1);
         store<i32>(part + (length << 2), at);
         length++;
@@ -107,7 +107,7 @@ function isRim(
     const bottom = min(height - 1, y + around);
     for (let row = max(0, y - around); row <= bottom; row++)
       for (let at = row * width + max(0, x - around); at <= row * width + right; at++) {
-        if (load<u8>(marks + at) != 0 || load<i32>(lookedAt + (at << 2)) == name) continue;
+        if (load<u8>(marks + at) !== 0 || load<i32>(lookedAt + (at << 2)) === name) continue;
         store<i32>(lookedAt + (at << 2), name);
         seen++;
         const value = <f64>load<f32>(luma + (at << 2));
@@ -140,7 +140,7 @@ export function tellSpecks(
 ): void {
   const count = width * height;
   for (let start = 0; start < count; start++) {
-    if (load<u8>(marks + start) == 0 || load<u8>(told + start) != 0) continue;
+    if (load<u8>(marks + start) === 0 || load<u8>(told + start) !== 0) continue;
     const length = listPart(start, marks, width, height, told, part);
     if (
       extentOf(part, length, width) >= detail ||
@@ -154,7 +154,7 @@ export function tellSpecks(
 export function spreadMarks(marks: usize, mark: i32, width: i32, height: i32, by: i32, onto: usize): void {
   const count = width * height;
   for (let i = 0; i < count; i++) {
-    if (<i32>load<u8>(marks + i) != mark) continue;
+    if (<i32>load<u8>(marks + i) !== mark) continue;
     const y = i / width;
     const x = i - y * width;
     const right = min(width - 1, x + by);
@@ -217,7 +217,7 @@ export function layGrains(
   for (let y = 0; y < high; y++)
     for (let x = 0; x < wide; x++) {
       const at = (y + top) * width + x + left;
-      if (load<u8>(near + at) == 0 || load<u8>(kept + at) != 0) continue;
+      if (load<u8>(near + at) === 0 || load<u8>(kept + at) !== 0) continue;
       const stands = <f64>load<f32>(out + (at << 2));
       const amount = isPlain ? (stands > 0 ? 1 : 0) : min(1, (stands - from) / (1 - from));
       if (!(amount > 0)) continue;
@@ -227,7 +227,7 @@ export function layGrains(
         const squareY = (pictureTop + top + y) / side;
         const known = donors + (((squareY - firstY) * across + squareX - firstX) << 2);
         donor = load<i32>(known);
-        if (donor == 0) {
+        if (donor === 0) {
           donor = findDonor(squareX, squareY, width, height, taken, by, ways);
           store<i32>(known, donor);
         }
@@ -237,7 +237,7 @@ export function layGrains(
       for (let c = 0; c < channels; c++, here += plane, onto += piece) {
         const seen = <f64>load<f32>(planes + here);
         const there = here + ((<usize>donor) << 2);
-        const grain = donor == NONE ? 0 : <f64>load<f32>(planes + there) - <f64>load<f32>(medians + there);
+        const grain = donor === NONE ? 0 : <f64>load<f32>(planes + there) - <f64>load<f32>(medians + there);
         const change = amount * (<f64>load<f32>(medians + here) + grain - seen);
         store<f32>(onto, <f32>(<f64>load<f32>(onto) + change));
       }
@@ -274,6 +274,6 @@ function findDonor(
 
 function isFree(taken: usize, side: i32, width: i32): bool {
   for (let y = 0; y < side; y++)
-    for (let x = 0; x < side; x++) if (load<u8>(taken + y * width + x) != 0) return false;
+    for (let x = 0; x < side; x++) if (load<u8>(taken + y * width + x) !== 0) return false;
   return true;
 }

@@ -101,7 +101,7 @@ export function sweepWays(ways: usize, cost: usize, width: i32, height: i32, swe
     for (let y = end - row; ; y -= row) {
       if (y + row < end) enterRow(ways + y, ways + y + row, cost + y, width);
       followRow(ways + y, cost + y, width);
-      if (y == 0) break;
+      if (y === 0) break;
     }
   }
 }

@@ -6,9 +6,12 @@ export interface EventHub {
   tell(jobId: string, event: JobEvent): void;
   /** @returns a function that stops watching */
   watch(jobId: string, heard: (event: JobEvent) => void): () => void;
-  /** Lets everyone who watches go. */
+  /** Lets everyone who watches go, and from then on everyone who comes. */
   close(): void;
-  /** @returns a function that stops waiting for the close */
+  /**
+   * @param leave called when it is closed; at once where it is
+   * @returns a function that stops waiting for the close
+   */
   onClose(leave: () => void): () => void;
 }
 
@@ -18,15 +21,21 @@ const CLOSE = 'close of the hub';
 export function createEventHub(): EventHub {
   const emitter = new EventEmitter();
   emitter.setMaxListeners(0);
+  let isClosed = false;
   return {
     tell: (jobId, event) => void emitter.emit(jobId, event),
     watch: (jobId, heard) => {
       emitter.on(jobId, heard);
       return () => void emitter.off(jobId, heard);
     },
-    close: () => void emitter.emit(CLOSE),
+    close: () => {
+      isClosed = true;
+      emitter.emit(CLOSE);
+    },
     onClose: (leave) => {
-      emitter.once(CLOSE, leave);
+      // A page whose stream was ended may ask for a new one on a connection that is still open.
+      if (isClosed) leave();
+      else emitter.once(CLOSE, leave);
       return () => void emitter.off(CLOSE, leave);
     },
   };
