@@ -1,6 +1,18 @@
 import { fromBase64 } from '../raster/base64.ts';
 import { KERNEL_CODE } from './kernelCode.ts';
 
+/** Medians of rows of values; see packages/core/wasm/medians.ts. */
+type MedianLoop = (
+  ...places: readonly [
+    binned: number,
+    columns: number,
+    height: number,
+    radius: number,
+    work: number,
+    onto: number,
+  ]
+) => void;
+
 /** What the compiled module offers; see packages/core/wasm. Places are in bytes. */
 export interface Kernels {
   readonly memory: { readonly buffer: ArrayBuffer };
@@ -193,26 +205,8 @@ export interface Kernels {
       places: number,
     ]
   ): number;
-  medianBytes(
-    ...places: readonly [
-      binned: number,
-      columns: number,
-      height: number,
-      radius: number,
-      work: number,
-      onto: number,
-    ]
-  ): void;
-  medianShorts(
-    ...places: readonly [
-      binned: number,
-      columns: number,
-      height: number,
-      radius: number,
-      work: number,
-      onto: number,
-    ]
-  ): void;
+  medianBytes: MedianLoop;
+  medianShorts: MedianLoop;
   standOutBy(
     ...places: readonly [
       luma: number,

@@ -1,8 +1,18 @@
-import type { Mend } from '../mend/mend.ts';
 import { mendFootprint, mendReads } from '../mend/applyMend.ts';
+import type { Mend } from '../mend/mend.ts';
+import { isTreatment } from '../mend/mend.ts';
+import { treatmentReads } from '../mend/treat/applyTreatment.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
-import { rectsMeet } from '../raster/rect.ts';
+import { intersectRects, isEmpty, uniteRects } from '../raster/rect.ts';
+import { piecesOn } from './pieces.ts';
+
+/** What must be as it will be for a mend to look as it will on some rectangles: of a treatment only the pieces there. */
+function lookedAt(mend: Mend, shown: readonly Rect[], picture: PictureShape): Rect[] {
+  if (!isTreatment(mend)) return mendReads(mend, picture);
+  const pieces = piecesOn(shown.reduce(uniteRects));
+  return [treatmentReads(mend, pieces.reduce(uniteRects), picture)];
+}
 
 /** The mends that a rectangle shows, and those they look at, by id. */
 function seenOn(mends: readonly Mend[], sight: Rect, picture: PictureShape): Set<string> {
@@ -10,9 +20,10 @@ function seenOn(mends: readonly Mend[], sight: Rect, picture: PictureShape): Set
   const seen = new Set<string>();
   for (const mend of mends.toReversed()) {
     const footprint = mendFootprint(mend, picture);
-    if (!looked.some((rect) => rectsMeet(rect, footprint))) continue;
+    const shown = looked.map((rect) => intersectRects(rect, footprint)).filter((rect) => !isEmpty(rect));
+    if (shown.length === 0) continue;
     seen.add(mend.id);
-    looked.push(...mendReads(mend, picture));
+    looked.push(...lookedAt(mend, shown, picture));
   }
   return seen;
 }

@@ -98,8 +98,10 @@ export function sift(mend: SiftMend, ground: Ground, rect: Rect): Float32Array[]
   const top = fullScale(depth);
   const [offX, offY] = [rect.left - whole.left, rect.top - whole.top];
   const cells = cellsOn(whole);
-  const by = [offX, offY, rect.width, rect.height, whole.left, whole.top];
-  by.push(seedOf(mend.id), CELL, TRIES, farthest(mend.radius));
+  const by = [
+    ...[offX, offY, rect.width, rect.height, whole.left, whole.top],
+    ...[seedOf(mend.id), CELL, TRIES, farthest(mend.radius)],
+  ];
   const room = VALUE * count;
   const [taken, seen, under, ownLuma, itsLuma, out, values, marks, told, near, kept, ...more] = layOut([
     barred ?? count,
