@@ -4,7 +4,7 @@ import { faultsOf } from '../examine/faultRows.ts';
 import { readRecipe } from '../history/worksheetRows.ts';
 import { notFound } from '../http/refusal.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
-import { openFaults, surroundingsOf, toMend } from './mendSure.ts';
+import { openFaults, surroundingsOf, toMend } from './openFaults.ts';
 
 /**
  * What a mend of one fault would be, and how the place looks before and with it; nothing is laid down.
