@@ -1,8 +1,10 @@
 import type { Page } from '@playwright/test';
-import { openForMending, saved } from './desk.ts';
+import { deskOf, drag, openForMending, saved } from './desk.ts';
 import { expect, test } from './fixtures.ts';
 import { speckedPhotograph } from './pictures.ts';
 import { workerSamples } from './workerSamples.ts';
+
+const SIZE = { width: 1024, height: 484 };
 
 /** What the middle of the table shows: mean and spread of grey, and whether there is any colour. */
 async function middleOf(page: Page): Promise<{ mean: number; isGrey: boolean }> {
@@ -40,6 +42,36 @@ async function settledMean(page: Page): Promise<number> {
     )
     .toBe(true);
   return last;
+}
+
+/** The brightest tone anywhere on the table. */
+const brightestOf = (page: Page): Promise<number> =>
+  page.evaluate(() => {
+    const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=table] canvas');
+    const image = canvas?.getContext('2d')?.getImageData(0, 0, canvas.width, canvas.height);
+    if (!image) throw new Error('there is no table');
+    return image.data.reduce((most, value, i) => (i % 4 === 1 && value > most ? value : most), 0);
+  });
+
+/** Clones one place onto two others. */
+async function repeatSource(page: Page): Promise<void> {
+  const { at } = await deskOf(page, SIZE);
+  await page.keyboard.press('r');
+  await page.keyboard.down('a');
+  await page.mouse.click(...at(560, 400));
+  await page.keyboard.up('a');
+  await page.getByRole('button', { name: /^Source (keeps|starts|stays)/ }).click();
+  await page
+    .locator('label')
+    .filter({ has: page.getByRole('radio', { name: 'stays fixed', exact: true }) })
+    .click();
+  await page.keyboard.press('Escape');
+  for (const [x, y] of [
+    [300, 330],
+    [760, 350],
+  ] as const)
+    await drag(page, [at(x, y), at(x + 20, y)]);
+  await page.keyboard.press('Escape');
 }
 
 test('every lamp shows the picture otherwise and leaves it as it is; mends are made under any of them', async ({
@@ -90,6 +122,14 @@ test('every lamp shows the picture otherwise and leaves it as it is; mends are m
   await page.keyboard.press('c');
   await expect(page.getByRole('button', { name: 'Lamp: missing grain' })).toBeVisible();
   await expect.poll(async () => (await middleOf(page)).isGrey).toBe(true);
+
+  // So is where mends show one texture more than once: nowhere yet, and then on two that take from one place.
+  await page.keyboard.press('c');
+  await expect(page.getByRole('button', { name: 'Lamp: repeated texture' })).toBeVisible();
+  // White itself lies under it at 41 %; half the light that is missing comes over what shows twice.
+  await expect.poll(() => brightestOf(page)).toBeLessThan(108);
+  await repeatSource(page);
+  await expect.poll(() => brightestOf(page)).toBeGreaterThan(130);
 
   // The tone it may be finished in is seen, and the ledger can be sorted by what will be visible in it.
   await page.keyboard.press('c');

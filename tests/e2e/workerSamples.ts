@@ -54,12 +54,10 @@ export async function workerSamples(
         [told.port2],
       );
       const rect = { left: 0, top: 0, width: sides?.width ?? width, height: sides?.height ?? height };
-      const samples = (await call('samples', [raw(rect)])) as number[][];
+      const samples = (await call('samples', [raw(rect)])) as (Uint8Array | Uint16Array)[];
       worker.terminate();
-      return samples.map((plane) => {
-        const bytes = new Uint8Array(
-          (depth === 16 ? Uint16Array.from(plane) : Uint8Array.from(plane)).buffer,
-        );
+      return samples.map(({ buffer }) => {
+        const bytes = new Uint8Array(buffer);
         let text = '';
         for (let i = 0; i < bytes.length; i += 32768)
           text += String.fromCharCode(...bytes.subarray(i, i + 32768));

@@ -41,6 +41,7 @@ export * from './examine/recoverable.ts';
 export * from './examine/smudges/findSmudges.ts';
 export * from './examine/visibility.ts';
 export * from './examine/wear/findWear.ts';
+export * from './examine/wear/wornAreas.ts';
 export * from './estimate/estimateWork.ts';
 export * from './finish/applyFinish.ts';
 export * from './finish/autoFinish.ts';

@@ -5,6 +5,7 @@ import type {
   Histogram,
   Lamp,
   Mend,
+  Plane,
   Point,
   Recipe,
   Rect,
@@ -13,7 +14,6 @@ import type {
   Step,
   Vector,
   Verdict,
-  Wear,
 } from '@fennip/core';
 import {
   TILE_SIZE,
@@ -22,13 +22,11 @@ import {
   createMendedPicture,
   emptyWorksheet,
   findShift,
-  findWear,
   framingOf,
   pyramidLevels,
   shiftFoundOn,
-  wearReads,
 } from '@fennip/core';
-import { expose, wrap } from 'comlink';
+import { expose, transfer, wrap } from 'comlink';
 import { difference } from './difference.ts';
 import { fetchTile } from './fetchTile.ts';
 import { createPaintTeam } from './paintTeam.ts';
@@ -39,6 +37,8 @@ import { samples } from './measure/samples.ts';
 import { sharpness } from './measure/sharpness.ts';
 import { toneAt } from './measure/toneAt.ts';
 import { verdictOf } from './measure/verdictOf.ts';
+import type { Worn } from './measure/wearOn.ts';
+import { wearOn } from './measure/wearOn.ts';
 import { measuredLevel } from './measure/wholeSmall.ts';
 import type { OpenPicture, Table, TableListener } from './openPicture.ts';
 import { layOnTable, pixelsWithout } from './openPicture.ts';
@@ -266,13 +266,7 @@ const api = {
   },
 
   /** Mends that show the same texture as others, on the picture as it is mended. */
-  async wear(): Promise<Wear[]> {
-    const { recipe, mended, tiles, turn } = opened();
-    await turn;
-    const rects = wearReads(recipe.mends, mended.pixels);
-    await tiles.ready(rects.map((rect) => mended.needs(rect)));
-    return findWear(recipe.mends, mended.pixels);
-  },
+  wear: (): Promise<Worn> => wearOn(opened()),
 
   /** What the mends changed in a part of the picture, strengthened, around middle grey. */
   async cropDifference(rect: Rect): Promise<ImageBitmap> {
@@ -287,7 +281,13 @@ const api = {
   verdict: (mend: SpotMend): Promise<Verdict | null> => verdictOf(opened(), mend),
 
   /** See {@link samples}. */
-  samples: (rect: Rect): Promise<number[][]> => samples(opened(), rect),
+  samples: async (rect: Rect): Promise<Plane[]> => {
+    const planes = await samples(opened(), rect);
+    return transfer(
+      planes,
+      planes.map(({ buffer }) => buffer),
+    );
+  },
 };
 
 export type TableApi = typeof api;

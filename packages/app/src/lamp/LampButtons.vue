@@ -5,6 +5,7 @@ import { ref } from 'vue';
 import type { LampPreset } from '../stores/lamp.ts';
 import { LAMP_PRESETS, useLamp } from '../stores/lamp.ts';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
+import { useWear } from '../work/useWear.ts';
 import { say } from '../words/say.ts';
 import DepartureChart from './DepartureChart.vue';
 import LampSlider from './LampSlider.vue';
@@ -20,6 +21,7 @@ const TONE_SLIDERS = [
   { part: 'gamma', min: 0.4, max: 2.5, step: 0.05 },
 ] as const;
 const { markSmudges } = useLedgerWork();
+const { findWorn } = useWear();
 const isMarking = ref(false);
 /** Turns the places where grain is missing into faults. */
 async function mark(): Promise<void> {
@@ -30,6 +32,11 @@ async function mark(): Promise<void> {
   } finally {
     isMarking.value = false;
   }
+}
+/** Chooses the mends that show one texture too often. */
+function chooseWorn(): void {
+  isOpen.value = false;
+  void findWorn();
 }
 const presets = Object.keys(LAMP_PRESETS) as LampPreset[];
 </script>
@@ -110,6 +117,12 @@ const presets = Object.keys(LAMP_PRESETS) as LampPreset[];
         <p class="soft">{{ say('lamp.grain.does') }}</p>
         <el-button size="small" :loading="isMarking" data-testid="mark-smudges" @click="mark">{{
           say('lamp.markSmudges')
+        }}</el-button>
+      </template>
+      <template v-if="lamp.settings.kind === 'wear'">
+        <p class="soft">{{ say('lamp.wear.does') }}</p>
+        <el-button size="small" data-testid="choose-worn" @click="chooseWorn">{{
+          say('lamp.chooseWorn')
         }}</el-button>
       </template>
       <p v-if="lamp.settings.kind === 'clipping'" class="soft">{{ say('lamp.clipping.does') }}</p>

@@ -1,9 +1,10 @@
-import type { GrainModel, Lamp, LampKind, Tone } from '@fennip/core';
+import type { GrainModel, Lamp, LampKind, Tone, WornArea } from '@fennip/core';
 import { LAMP_KINDS, PLAIN_TONE } from '@fennip/core';
-import { useLocalStorage } from '@vueuse/core';
+import { useLocalStorage, watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef, watch } from 'vue';
 import { byHand, engine } from '../engine/engine.ts';
+import { AFTER_PIXELS_MS } from '../work/afterPixels.ts';
 import { usePicture } from './picture.ts';
 
 /** All that can be set about the lamps of one picture. */
@@ -42,8 +43,13 @@ export const LAMP_PRESETS = {
 } as const satisfies Record<string, Partial<LampSettings>>;
 export type LampPreset = keyof typeof LAMP_PRESETS;
 
-/** @param grain what the picture's grain is, once it is measured */
-function lampOf(settings: LampSettings, grain: GrainModel | null): Lamp {
+/** What a lamp shows that is measured on the picture first. */
+interface Measured {
+  readonly grain: GrainModel | null;
+  readonly worn: readonly WornArea[];
+}
+
+function lampOf(settings: LampSettings, { grain, worn }: Measured): Lamp {
   switch (settings.kind) {
     case 'plain':
     case 'negative':
@@ -59,6 +65,8 @@ function lampOf(settings: LampSettings, grain: GrainModel | null): Lamp {
       return grain
         ? { kind: 'grain', grain: { kernel: [...grain.kernel], noise: [...grain.noise] } }
         : { kind: 'plain' };
+    case 'wear':
+      return { kind: 'wear', worn };
     case 'finish':
       return { kind: 'finish', tone: { ...settings.tone } };
   }
@@ -74,7 +82,9 @@ export const useLamp = defineStore('lamp', () => {
   });
   /** Measured when it is first asked for. */
   const grain = shallowRef<GrainModel | null>(null);
-  const lamp = computed(() => lampOf(settings.value, grain.value));
+  /** What mends show again and again: measured anew after each of them. */
+  const worn = shallowRef<readonly WornArea[]>([]);
+  const lamp = computed(() => lampOf(settings.value, { grain: grain.value, worn: worn.value }));
 
   function set(changed: Partial<LampSettings>): void {
     const id = picture.picture?.id;
@@ -99,6 +109,16 @@ export const useLamp = defineStore('lamp', () => {
       if (picture.opening === opening) grain.value = measured;
     },
     { immediate: true },
+  );
+  watchDebounced(
+    () => [picture.opening, settings.value.kind === 'wear', picture.mends] as const,
+    async ([opening, isWanted, mends], before) => {
+      if (opening !== before?.[0]) worn.value = [];
+      if (!isWanted || opening === 0 || picture.picture?.state !== 'ready') return;
+      const { areas } = await engine().wear();
+      if (picture.opening === opening && picture.mends === mends) worn.value = areas;
+    },
+    { debounce: AFTER_PIXELS_MS, immediate: true },
   );
   watch(
     () => JSON.stringify(lamp.value),

@@ -19,7 +19,7 @@ export function useWear() {
   /** Chooses the mends whose texture shows several times. */
   async function findWorn(): Promise<void> {
     const id = picture.picture?.id;
-    const worn = (await engine().wear()).filter(({ repeats }) => repeats >= SHOWS);
+    const worn = (await engine().wear()).mends.filter(({ repeats }) => repeats >= SHOWS);
     if (picture.picture?.id !== id) return;
     const ids = new Set(worn.map((one) => one.id));
     const entries = picture.entries.filter(({ mend }) => mend !== null && ids.has(mend.id));

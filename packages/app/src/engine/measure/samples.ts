@@ -1,21 +1,19 @@
-import type { Raster, Rect } from '@fennip/core';
-import { framingOf } from '@fennip/core';
+import type { Plane, Raster, Rect } from '@fennip/core';
+import { cloneRaster, framingOf } from '@fennip/core';
 import { framePart } from '../framePart.ts';
 import type { OpenPicture } from '../openPicture.ts';
 import { finishOf } from '../openPicture.ts';
 import { settled } from '../showChanges.ts';
 import { finishedPixels } from './finishedPixels.ts';
 
-/** The full-size samples of a part of the finished picture, plane after plane: what a delivery must hold. */
-export async function samples(picture: OpenPicture, rect: Rect): Promise<number[][]> {
+/** The full-size samples of a part of the finished picture, plane after plane, each in memory of its own: what a delivery must hold. */
+export async function samples(picture: OpenPicture, rect: Rect): Promise<Plane[]> {
   await settled(picture);
   const steps = finishOf(picture);
   const framing = framingOf(picture.tiles.picture, steps);
   const upright = (part: Rect): Promise<Raster> => finishedPixels(picture, part, steps);
-  const { planes, stride, width, height } = framing
-    ? await framePart(framing, picture.tiles.picture, rect, 0, upright)
-    : await upright(rect);
-  return planes.map((plane) =>
-    Array.from({ length: height }, (_, y) => [...plane.subarray(y * stride, y * stride + width)]).flat(),
+  const { planes } = cloneRaster(
+    framing ? await framePart(framing, picture.tiles.picture, rect, 0, upright) : await upright(rect),
   );
+  return planes.map((plane) => plane.slice());
 }

@@ -9,6 +9,8 @@ import { grainShare } from '../../grain/grainShare.ts';
 import { WHITE_KERNEL } from '../../grain/kernelSide.ts';
 import { departureAt, departureReach } from './departure.ts';
 import type { Lamp } from './lamp.ts';
+import type { WornArea } from '../wear/wornAreas.ts';
+import { spansOfMask } from '../../target/spanRows.ts';
 
 /** Half the side of the square that local contrast is held against, in pixels of the level that is seen. */
 const CONTRAST_AROUND = 20;
@@ -44,6 +46,7 @@ export function lampReach(lamp: Lamp, level: number): number {
     case 'negative':
     case 'finish':
     case 'clipping':
+    case 'wear':
       return 0;
     case 'contrast':
       return CONTRAST_AROUND;
@@ -229,6 +232,9 @@ function clipping(raster: Raster): Raster {
   return out;
 }
 
+/** The picture under light that tells something of it. */
+const faintly = (luma: number): number => 0.06 + FAINT * luma;
+
 /** With this share of its variance grain counts as gone, and as there. */
 const GRAIN = { gone: 0.15, there: 0.6 };
 
@@ -248,9 +254,36 @@ function missingGrain(
   );
   const out = createFloatPlane(luma.width, luma.height);
   for (let i = 0; i < share.length; i++) {
-    const faint = 0.06 + FAINT * luma.data[i];
+    const faint = faintly(luma.data[i]);
     const missing = Math.min(1, Math.max(0, (GRAIN.there - share[i]) / (GRAIN.there - GRAIN.gone)));
     out.data[i] = faint + (1 - faint) * missing;
+  }
+  return out;
+}
+
+/** How much light lies over a texture that shows so many times elsewhere: once is half, each time more halves what is left. */
+const wearLight = (times: number): number => 1 - 0.5 ** times;
+
+/** The picture faintly, and light over it where mends show one texture again and again. */
+function wornTexture(luma: FloatPlane, worn: readonly WornArea[], { level, left, top }: LitPart): FloatPlane {
+  const { width, height, data } = luma;
+  const out = createFloatPlane(width, height);
+  for (let i = 0; i < data.length; i++) out.data[i] = faintly(data[i]);
+  // Areas that show more often lie within those that show less often, and come after them.
+  for (const { area, times } of worn) {
+    const light = wearLight(times);
+    const spans = spansOfMask(area);
+    spans.rows.forEach((ends, k) => {
+      const y = ((spans.top + k) >> level) - top;
+      if (y < 0 || y >= height) return;
+      for (let e = 0; e < ends.length; e += 2) {
+        const to = Math.min(width - 1, ((ends[e + 1] - 1) >> level) - left);
+        for (let x = Math.max(0, (ends[e] >> level) - left); x <= to; x++) {
+          const faint = faintly(data[y * width + x]);
+          out.data[y * width + x] = faint + (1 - faint) * light;
+        }
+      }
+    });
   }
   return out;
 }
@@ -291,6 +324,8 @@ export function applyLamp(raster: Raster, lamp: Lamp, part: LitPart): Raster {
       return greyRaster(localContrast(lumaPlane(raster), lamp.strength));
     case 'grain':
       return greyRaster(missingGrain(lumaPlane(raster), lamp.grain, part.level));
+    case 'wear':
+      return greyRaster(wornTexture(lumaPlane(raster), lamp.worn, part));
     case 'raking':
       return greyRaster(relief(lumaPlane(raster), lamp.direction, lamp.strength));
     case 'departure':

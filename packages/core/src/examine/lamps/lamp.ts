@@ -1,5 +1,6 @@
 import type { GrainModel } from '../../grain/grainModel.ts';
 import type { Tone } from '../../finish/tone.ts';
+import type { WornArea } from '../wear/wornAreas.ts';
 
 /** The ways of looking at a picture that make flaws stand out and never change it. */
 export const LAMP_KINDS = [
@@ -9,6 +10,7 @@ export const LAMP_KINDS = [
   'raking',
   'departure',
   'grain',
+  'wear',
   'finish',
   'clipping',
 ] as const;
@@ -37,6 +39,8 @@ export type Lamp =
     }
   /** Where grain is missing: the lighter, the less of it is there. */
   | { readonly kind: 'grain'; readonly grain: Pick<GrainModel, 'kernel' | 'noise'> }
+  /** Where mends show one texture again and again: the lighter, the more often. */
+  | { readonly kind: 'wear'; readonly worn: readonly WornArea[] }
   /** The picture in the tone it may be finished in. */
   | { readonly kind: 'finish'; readonly tone: Tone }
   /** Where values are cut off at either end, channel by channel. */

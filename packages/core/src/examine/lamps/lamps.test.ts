@@ -7,6 +7,7 @@ import { applyLamp, lampReach } from './applyLamp.ts';
 import { lumaPlane } from '../../raster/float.ts';
 import { departure, departureAt } from './departure.ts';
 import { departureHistogram } from './departureHistogram.ts';
+import { maskOf } from '../../target/maskTargets.ts';
 import type { Lamp } from './lamp.ts';
 
 const LAMPS: readonly Lamp[] = [
@@ -15,6 +16,12 @@ const LAMPS: readonly Lamp[] = [
   { kind: 'contrast', strength: 2 },
   { kind: 'raking', direction: 0.7, strength: 2 },
   { kind: 'departure', scale: 6, least: 0.01 },
+  {
+    kind: 'wear',
+    worn: [
+      { area: maskOf(new Uint8Array(600).fill(1), { left: 110, top: 60, width: 30, height: 20 }), times: 2 },
+    ],
+  },
   // Large enough to be worked out on squares.
   { kind: 'departure', scale: 16, least: 0.01 },
 ];

@@ -13,6 +13,8 @@ export interface Wear {
   readonly id: string;
   /** How many other mends show the same texture. */
   readonly repeats: number;
+  /** Where on it that is, once for each of them: rectangles of the picture. */
+  readonly places: readonly Rect[];
 }
 
 /** Texture is told from tone at this scale, in pixels. */
@@ -75,17 +77,23 @@ function correlation(a: Float32Array, b: Float32Array): number {
  */
 export function findWear(mends: readonly Mend[], pixels: Pixels): Wear[] {
   const laid = copies(mends, pixels);
-  const repeats = new Map<string, number>();
-  const count = (id: string): void => void repeats.set(id, (repeats.get(id) ?? 0) + 1);
+  const worn = new Map<string, Rect[]>();
+  const note = (id: string, place: Rect): void => {
+    const others = worn.get(id);
+    if (others) others.push(place);
+    else worn.set(id, [place]);
+  };
   laid.forEach((one, k) => {
     for (const other of laid.slice(k + 1)) {
       const here = shared(one, other);
       if (isEmpty(here) || here.width * here.height < LEAST_SHARED) continue;
       const there = moveRect(here, one.dx - other.dx, one.dy - other.dy);
       if (correlation(textureOf(pixels, here), textureOf(pixels, there)) < ALIKE) continue;
-      count(one.id);
-      count(other.id);
+      note(one.id, here);
+      note(other.id, there);
     }
   });
-  return [...repeats].map(([id, n]) => ({ id, repeats: n })).sort((a, b) => b.repeats - a.repeats);
+  return [...worn]
+    .map(([id, places]) => ({ id, repeats: places.length, places }))
+    .sort((a, b) => b.repeats - a.repeats);
 }
