@@ -47,7 +47,7 @@ const presets = Object.keys(LAMP_PRESETS) as LampPreset[];
       v-model:visible="isOpen"
       :persistent="false"
       trigger="click"
-      :width="268"
+      :width="292"
       placement="bottom-start"
     >
       <template #reference>

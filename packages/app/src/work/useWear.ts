@@ -52,6 +52,10 @@ export function useWear() {
 
   /** Gives mends sources that no other mend takes from, as one step of history. */
   async function useOtherSources(mends: readonly Mend[]): Promise<void> {
+    if (mends.length === 0) {
+      picture.notice = say('notice.noMendChosen');
+      return;
+    }
     const id = picture.picture?.id;
     const used = [...placesUsedBy(picture.mends)];
     const changed: Mend[] = [];
