@@ -29,9 +29,11 @@ const LEAST_LOOKED_INTO = -6;
 
 function thinned(path: readonly LinePoint[], left: number, top: number): LinePoint[] {
   const tenth = (value: number): number => Math.round(10 * value) / 10;
-  return path
-    .filter((_, i) => i % PLACE_EVERY === 0 || i === path.length - 1)
-    .map(([x, y]): LinePoint => [tenth(left + x), tenth(top + y)]);
+  const kept: LinePoint[] = [];
+  for (let i = 0; i < path.length; i++)
+    if (i % PLACE_EVERY === 0 || i === path.length - 1)
+      kept.push([tenth(left + path[i][0]), tenth(top + path[i][1])]);
+  return kept;
 }
 
 /**
@@ -59,15 +61,17 @@ export function findLines(
         ? nameLine(line, ground)
         : ({ kind: 'scratch', width: line.width } as const);
     return {
-      ...{ kind, polarity: line.polarity, x, y, r: width / 2 },
-      ...{
-        strength: line.strength,
-        softness: SOFTNESS,
-        tone: line.traits[SIDE_TONE],
-        path,
-        score: scores[k],
-        fit: line.length,
-      },
+      kind,
+      polarity: line.polarity,
+      x,
+      y,
+      r: width / 2,
+      strength: line.strength,
+      softness: SOFTNESS,
+      tone: line.traits[SIDE_TONE],
+      path,
+      score: scores[k],
+      fit: line.length,
     };
   });
 }

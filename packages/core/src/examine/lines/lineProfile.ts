@@ -62,13 +62,14 @@ export function lineProfile(
   if (count < 3 * ALIKE) return null;
   const reliefs: number[] = [];
   const widths: number[] = [];
+  const near = width / 2 + SHOULDER.from;
   for (let k = 0; k < count; k++) {
-    const at = (from: number, to: number): number => meanAcross(plane, x[k], y[k], nx[k], ny[k], from, to);
-    const near = width / 2 + SHOULDER.from;
-    const left = at(near, near + SHOULDER.to) - at(GROUND.from, GROUND.to);
-    const right = at(-near - SHOULDER.to, -near) - at(-GROUND.to, -GROUND.from);
+    const leftGround = meanAcross(plane, x[k], y[k], nx[k], ny[k], GROUND.from, GROUND.to);
+    const rightGround = meanAcross(plane, x[k], y[k], nx[k], ny[k], -GROUND.to, -GROUND.from);
+    const left = meanAcross(plane, x[k], y[k], nx[k], ny[k], near, near + SHOULDER.to) - leftGround;
+    const right = meanAcross(plane, x[k], y[k], nx[k], ny[k], -near - SHOULDER.to, -near) - rightGround;
     reliefs.push(left - right);
-    widths.push(widthAt(at, sign));
+    widths.push(widthAt(plane, x[k], y[k], nx[k], ny[k], (rightGround + leftGround) / 2, sign));
   }
   const third = Math.floor(count / 3);
   const mean = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / values.length;
@@ -83,10 +84,20 @@ export function lineProfile(
 }
 
 /** Full width at half the depth, in pixels. */
-function widthAt(at: (from: number, to: number) => number, sign: number): number {
-  const ground = (at(-GROUND.to, -GROUND.from) + at(GROUND.from, GROUND.to)) / 2;
-  const depth = sign * (ground - at(0, 0));
+function widthAt(
+  { width, data }: LumaPlane,
+  x: number,
+  y: number,
+  nx: number,
+  ny: number,
+  ground: number,
+  sign: number,
+): number {
+  const depth = sign * (ground - data[Math.floor(y) * width + Math.floor(x)] / LUMA_STEPS);
   let wide = 0;
-  for (let t = -GROUND.from; t <= GROUND.from; t++) if (sign * (ground - at(t, t)) > depth / 2) wide++;
+  for (let t = -GROUND.from; t <= GROUND.from; t++) {
+    const here = data[Math.floor(y + t * ny) * width + Math.floor(x + t * nx)] / LUMA_STEPS;
+    if (sign * (ground - here) > depth / 2) wide++;
+  }
   return wide;
 }

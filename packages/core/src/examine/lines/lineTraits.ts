@@ -288,9 +288,11 @@ function measureLine(
 }
 
 function finished({ x, y, sign, length, width, ground, depth, traits }: Draft, scale: number): MeasuredLine {
+  const path: LinePoint[] = [];
+  for (let k = 0; k < x.length; k++) path.push([x[k] * scale, y[k] * scale]);
   return {
     polarity: sign > 0 ? 'dark' : 'bright',
-    path: Array.from(x, (px, k): LinePoint => [px * scale, y[k] * scale]),
+    path,
     width: width * scale,
     strength: Math.abs(lumaAt(ground) - lumaAt(Math.max(0, ground - sign * depth))),
     length: length * scale,

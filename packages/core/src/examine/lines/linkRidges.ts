@@ -24,7 +24,8 @@ export function turnBetween(a: number, b: number): number {
 
 /** Numbers of the points where a line may begin, the strongest first; of equals the one that comes first. */
 function seedsOf({ count, strength }: RidgePoints): Int32Array {
-  const sizes = strength.map(Math.abs);
+  const sizes = new Float32Array(count);
+  for (let k = 0; k < count; k++) sizes[k] = Math.abs(strength[k]);
   // As whole numbers floats keep their order, and two numbers in one are sorted without asking which is the larger.
   const bits = new Uint32Array(sizes.buffer);
   const keys = new Float64Array(count);

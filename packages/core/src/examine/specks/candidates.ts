@@ -48,10 +48,8 @@ function cores(plane: LumaPlane): Candidate[] {
       const x = i - y * plane.width;
       const here = usual.at(x, y);
       if (Math.abs(map[i]) < LEAST_CORE * here) continue;
-      found.push({
-        ...{ level: 0, radius, polarity: polarityOf(map[i]) },
-        ...{ x: x + 0.5, y: y + 0.5, usual: here / 2 },
-      });
+      const polarity = polarityOf(map[i]);
+      found.push({ level: 0, radius, polarity, x: x + 0.5, y: y + 0.5, usual: here / 2 });
     }
     return found;
   });

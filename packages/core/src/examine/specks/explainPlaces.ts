@@ -74,7 +74,15 @@ export function explainPlaces(
   );
   const told = take(Float64Array, found, TOLD * places.length);
   return places.map((_, k): Explanation => {
-    const [number, depth, before, after, correlation, offX, offY] = told.subarray(TOLD * k, TOLD * (k + 1));
-    return { template: flat[number], depth, before, after, correlation, offX, offY };
+    const at = TOLD * k;
+    return {
+      template: flat[told[at]],
+      depth: told[at + 1],
+      before: told[at + 2],
+      after: told[at + 3],
+      correlation: told[at + 4],
+      offX: told[at + 5],
+      offY: told[at + 6],
+    };
   });
 }

@@ -160,17 +160,26 @@ function textures(
   return { core: core / Math.max(1, cores), ring: ring / Math.max(1, rings) };
 }
 
+const corePixels = new Int32Array(DIRECTIONS);
+const ringPixels = new Int32Array(DIRECTIONS);
+
 /** By how much each channel is lowered inside, in natural logarithm: their mean, and how far they lie apart. */
 function colourOf(raster: Raster, x: number, y: number, r: number): { mean: number; apart: number } {
   const channels = colourChannels(raster.planes.length);
   const top = fullScale(raster.depth);
   let [mean, least, most] = [0, Infinity, -Infinity];
+  const middle = pixelUnder(raster, x, y);
+  for (let k = 0; k < DIRECTIONS; k++) {
+    corePixels[k] = pixelUnder(raster, x + CORE * r * COS[k], y + CORE * r * SIN[k]);
+    ringPixels[k] = pixelUnder(raster, x + RING * r * COS[k], y + RING * r * SIN[k]);
+  }
   for (let c = 0; c < channels; c++) {
     const plane = raster.planes[c];
-    let [inside, outside] = [plane[pixelUnder(raster, x, y)], 0];
+    let inside = plane[middle];
+    let outside = 0;
     for (let k = 0; k < DIRECTIONS; k++) {
-      inside += plane[pixelUnder(raster, x + CORE * r * COS[k], y + CORE * r * SIN[k])];
-      outside += plane[pixelUnder(raster, x + RING * r * COS[k], y + RING * r * SIN[k])];
+      inside += plane[corePixels[k]];
+      outside += plane[ringPixels[k]];
     }
     const lowered = Math.log(
       (outside / DIRECTIONS / top + 0.012) / (inside / (DIRECTIONS + 1) / top + 0.012),
