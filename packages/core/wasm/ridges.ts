@@ -77,8 +77,10 @@ const INSIDE: f64 = 0.6;
  * within the pixel (Steger 1998).
  *
  * @param usual a 32-bit float for each cell
- * @param at index of the pixel; `x`, `y` the crest in pixels, `across` a unit vector of two 64-bit floats, `strength` the
- *   curvature over the usual one; `map` the number of the point and 1 for every pixel
+ * @param at index of the pixel; `x`, `y` the crest in pixels; `ways` three 64-bit floats: the direction along the line of 0
+ *   to pi, to the accuracy of a 32-bit one, its cosine and its sine; `strength` the curvature over the usual one; `under`
+ *   the size of the strength of the point that the crest lies on, which is a neighbour's now and then, or 0
+ * @param map of the plane's size, 0: the number of the point and 1 for every pixel
  * @returns how many there are
  */
 export function placeCrests(
@@ -92,16 +94,25 @@ export function placeCrests(
   at: usize,
   xs: usize,
   ys: usize,
-  across: usize,
+  ways: usize,
   strength: usize,
+  under: usize,
   map: usize,
 ): i32 {
   const stride = width << 1;
   let count = 0;
+  let y = 0;
+  // They are listed row after row: dividing each would take longer than the rest.
+  let row = 0;
+  let cells = usual;
   for (let k = 0; k < bent; k++) {
     const i = load<i32>(listed + (k << 2));
-    const y = i / width;
-    const x = i - y * width;
+    while (i - row >= width) {
+      y++;
+      row += width;
+      cells = usual + (((y / side) * columns) << 2);
+    }
+    const x = i - row;
     const here = data + (i << 1);
     const middle = <f64>load<u16>(here);
     const west = <f64>load<u16>(here - 2);
@@ -118,7 +129,7 @@ export function placeCrests(
     const apart = sqrt(half * half + xy * xy);
     const most = mean >= 0 ? mean + apart : mean - apart;
     const least = mean >= 0 ? mean - apart : mean + apart;
-    const common = <f64>load<f32>(usual + (((y / side) * columns + x / side) << 2));
+    const common = <f64>load<f32>(cells + ((x / side) << 2));
     if (abs(most) < LEAST_STRENGTH * common || abs(least) > MOST_ALONG * abs(most)) continue;
     // The direction of the greater curvature, across the line: of two forms of the eigenvector the longer one.
     const isAcross = mean >= 0 === half >= 0;
@@ -134,11 +145,20 @@ export function placeCrests(
     store<i32>(at + (count << 2), i);
     store<f32>(xs + (count << 2), <f32>(<f64>x + 0.5 + off * nx));
     store<f32>(ys + (count << 2), <f32>(<f64>y + 0.5 + off * ny));
-    store<f64>(across + (count << 4), nx);
-    store<f64>(across + (count << 4) + 8, ny);
+    let angle = Math.atan2(nx, -ny) + Math.PI;
+    while (angle >= Math.PI) angle -= Math.PI;
+    angle = <f64>(<f32>angle);
+    store<f64>(ways + count * 24, angle);
+    store<f64>(ways + count * 24, Math.cos(angle), 8);
+    store<f64>(ways + count * 24, Math.sin(angle), 16);
     store<f32>(strength + (count << 2), <f32>(most / common));
     count++;
     store<i32>(map + (i << 2), count);
+  }
+  for (let k = 0; k < count << 2; k += 4) {
+    const place = <i32>load<f32>(ys + k) * width + <i32>load<f32>(xs + k);
+    const other = load<i32>(map + (place << 2)) - 1;
+    store<f32>(under + k, other >= 0 ? abs(load<f32>(strength + (other << 2))) : 0);
   }
   return count;
 }
@@ -262,9 +282,9 @@ function turnRound(first: usize, end: usize): void {
 /**
  * Links points of crests that follow one another, from the strongest down; each point belongs to one path.
  *
- * @param seeds numbers of points, the strongest first
+ * @param seeds numbers of points, the strongest first; `count` points there are in all
  * @param ways for each point its angle of 0 to pi, the cosine and the sine of it, as 64-bit floats
- * @param map the number of the point and 1 for every pixel; it is used up
+ * @param map room for a 32-bit number for every pixel
  * @param points the numbers of the points of all paths, one after the other
  * @param lengths how many points each path has
  * @returns how many paths there are
@@ -272,6 +292,7 @@ function turnRound(first: usize, end: usize): void {
 export function linkCrests(
   seeds: usize,
   seedCount: i32,
+  count: i32,
   at: usize,
   xs: usize,
   ys: usize,
@@ -291,6 +312,8 @@ export function linkCrests(
   pointsMap = map;
   planeWidth = width;
   planeSize = width * height;
+  memory.fill(map, 0, <usize>planeSize << 2);
+  for (let k = 0; k < count; k++) store<i32>(map + (load<i32>(at + (k << 2)) << 2), k + 1);
   let paths = 0;
   let first = points;
   for (let s = 0; s < seedCount; s++) {
@@ -302,21 +325,21 @@ export function linkCrests(
     const ahead = <i32>(aheadEnd - first);
     const backEnd = follow(seed, false, aheadEnd);
     const back = <i32>(backEnd - aheadEnd);
-    const count = ((ahead + back) >> 2) + 1;
-    if (count < SHORTEST) continue;
+    const length = ((ahead + back) >> 2) + 1;
+    if (length < SHORTEST) continue;
     memory.copy(backEnd + 4, first, ahead);
     memory.copy(first, aheadEnd, back);
     turnRound(first, first + back);
     store<i32>(first + back, seed);
     memory.copy(first + back + 4, backEnd + 4, ahead);
     const one = load<i32>(first) << 2;
-    const other = load<i32>(first + ((count - 1) << 2)) << 2;
+    const other = load<i32>(first + ((length - 1) << 2)) << 2;
     const dx = <f64>load<f32>(xs + other) - <f64>load<f32>(xs + one);
     const dy = <f64>load<f32>(ys + other) - <f64>load<f32>(ys + one);
     if (sqrt(dx * dx + dy * dy) < <f64>SHORTEST / 2) continue;
-    store<i32>(lengths + (paths << 2), count);
+    store<i32>(lengths + (paths << 2), length);
     paths++;
-    first += count << 2;
+    first += length << 2;
   }
   return paths;
 }

@@ -155,8 +155,9 @@ export interface Kernels {
       at: number,
       xs: number,
       ys: number,
-      across: number,
+      ways: number,
       strength: number,
+      under: number,
       map: number,
     ]
   ): number;
@@ -164,6 +165,7 @@ export interface Kernels {
     ...places: readonly [
       seeds: number,
       seedCount: number,
+      count: number,
       at: number,
       xs: number,
       ys: number,

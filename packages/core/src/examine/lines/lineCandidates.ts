@@ -13,6 +13,6 @@ export const LINE_LEVELS = 3;
 export function lineCandidates(levels: readonly LumaPlane[], raster: Raster): MeasuredLine[] {
   return levels.slice(0, LINE_LEVELS).flatMap((plane, level) => {
     const points = ridgePoints(smoothLuma(smoothLuma(plane)));
-    return measureLines(joinPaths(linkRidges(points, plane.width), points), points, plane, level, raster);
+    return measureLines(joinPaths(linkRidges(points, plane.width, plane.height), points), points, plane, level, raster);
   });
 }

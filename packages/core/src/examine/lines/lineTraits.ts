@@ -239,10 +239,7 @@ function measureLine(
   if (count < FEWEST_STATIONS) return null;
   makeRoom(Math.max(count, points.length));
   const { strengths, cores, left, right, sides, depths, shallower, widths } = columns;
-  for (let i = 0; i < points.length; i++) {
-    const here = ridge.map[Math.floor(y[i]) * plane.width + Math.floor(x[i])] - 1;
-    strengths[i] = here >= 0 ? Math.abs(ridge.strength[here]) : 0;
-  }
+  for (let i = 0; i < points.length; i++) strengths[i] = ridge.under[points[i]];
   const last = points.length - 1;
   const meanStrength = mean(strengths, points.length);
   const weakest = strengths.subarray(0, points.length).sort()[Math.floor(WEAK_SHARE * last)];

@@ -38,35 +38,27 @@ function seedsOf({ count, strength }: RidgePoints): Int32Array {
   return numbers;
 }
 
-/** Angle, cosine and sine of every point, one after the other. */
-function waysOf({ count, angle }: RidgePoints): Float64Array {
-  const ways = new Float64Array(3 * count);
-  for (let k = 0; k < count; k++) {
-    ways[3 * k] = angle[k];
-    ways[3 * k + 1] = Math.cos(angle[k]);
-    ways[3 * k + 2] = Math.sin(angle[k]);
-  }
-  return ways;
-}
-
 /** Links points of crests that follow one another, from the strongest down; each point belongs to one path. */
-export function linkRidges(points: RidgePoints, width: number): RidgePath[] {
-  const { count, at, x, y, strength, map } = points;
+export function linkRidges(points: RidgePoints, width: number, height: number): RidgePath[] {
+  const { count, at, x, y, ways, strength } = points;
   const seeds = seedsOf(points);
-  const [seedsAt, ats, xs, ys, ways, strengths, maps, linked, lengths] = layOut([
-    ...[seeds, at, x, y, waysOf(points), strength, map],
+  const [seedsAt, ats, xs, ys, waysAt, strengths, map, linked, lengths] = layOut([
+    ...[seeds, at, x, y, ways, strength, 4 * width * height],
     // What is followed in both directions is put together behind what is there.
     ...[4 * (2 * count + 1), 4 * count],
   ]);
   const paths = kernels().linkCrests(
-    ...[seedsAt, seeds.length, ats, xs, ys, ways, strengths, maps],
-    ...[width, map.length / width, linked, lengths],
+    ...[seedsAt, seeds.length, count, ats, xs, ys, waysAt, strengths, map],
+    ...[width, height, linked, lengths],
   );
   const all = take(Int32Array, linked, count);
+  const counts = take(Int32Array, lengths, paths);
+  const found: RidgePath[] = [];
   let end = 0;
-  return Array.from(take(Int32Array, lengths, paths), (length): RidgePath => {
+  for (const length of counts) {
     const path = all.subarray(end, end + length);
     end += length;
-    return { points: path, sign: strength[path[0]] > 0 ? 1 : -1 };
-  });
+    found.push({ points: path, sign: strength[path[0]] > 0 ? 1 : -1 });
+  }
+  return found;
 }

@@ -10,12 +10,12 @@ export interface RidgePoints {
   /** The crest itself, in pixels of the plane. */
   readonly x: Float32Array;
   readonly y: Float32Array;
-  /** Direction of the line, radians, 0 to pi. */
-  readonly angle: Float32Array;
+  /** Three for each: direction of the line, radians, 0 to pi, its cosine and its sine. */
+  readonly ways: Float64Array;
   /** Curvature across over the usual one round about; above 0 where the line is darker than its sides. */
   readonly strength: Float32Array;
-  /** For every pixel of the plane the number of its point and 1, or 0. */
-  readonly map: Int32Array;
+  /** Size of the strength of the point in whose pixel the crest lies: now and then a neighbour's, or none and 0. */
+  readonly under: Float32Array;
 }
 
 /** Curvature across and down together must stand out from the usual one so many times before a pixel is looked at. */
@@ -70,27 +70,22 @@ export function ridgePoints(plane: LumaPlane): RidgePoints {
   const { listBent, placeCrests } = kernels();
   const [data, leasts, usuals, listed] = layOut([plane.data, least, usual.data, 4 * size]);
   const bent = listBent(data, width, height, leasts, CELL, columns, listed);
-  const [at, xs, ys, across, strength, map] = layBehind([
-    ...[4 * bent, 4 * bent, 4 * bent, 16 * bent, 4 * bent],
+  const [at, xs, ys, ways, strength, under, map] = layBehind([
+    ...[4 * bent, 4 * bent, 4 * bent, 24 * bent, 4 * bent, 4 * bent],
     4 * size,
   ]);
   clear(map, 4 * size);
   const count = placeCrests(
     ...[listed, bent, data, width, usuals, CELL, columns],
-    ...[at, xs, ys, across, strength, map],
+    ...[at, xs, ys, ways, strength, under, map],
   );
-  const normals = new Float64Array(kernels().memory.buffer, across, 2 * count);
-  const angle = new Float32Array(count);
-  // Along it, without an arrow.
-  for (let k = 0; k < count; k++)
-    angle[k] = (Math.atan2(normals[2 * k], -normals[2 * k + 1]) + Math.PI) % Math.PI;
   return {
     count,
     at: take(Int32Array, at, count),
     x: take(Float32Array, xs, count),
     y: take(Float32Array, ys, count),
-    angle,
+    ways: take(Float64Array, ways, 3 * count),
     strength: take(Float32Array, strength, count),
-    map: take(Int32Array, map, size),
+    under: take(Float32Array, under, count),
   };
 }
