@@ -2,6 +2,7 @@
 // test holds the two together.
 export * from './bending';
 export * from './contrast';
+export * from './courses';
 export * from './discs';
 export * from './filters';
 export * from './forest';

@@ -312,7 +312,7 @@ export function linkCrests(
   pointsMap = map;
   planeWidth = width;
   planeSize = width * height;
-  memory.fill(map, 0, <usize>planeSize << 2);
+  memory.fill(map, 0, (<usize>planeSize) << 2);
   for (let k = 0; k < count; k++) store<i32>(map + (load<i32>(at + (k << 2)) << 2), k + 1);
   let paths = 0;
   let first = points;

@@ -178,6 +178,29 @@ export interface Kernels {
       lengths: number,
     ]
   ): number;
+  measureCourses(
+    ...places: readonly [
+      data: number,
+      width: number,
+      height: number,
+      xs: number,
+      ys: number,
+      under: number,
+      points: number,
+      lengths: number,
+      signs: number,
+      lines: number,
+      channels: number,
+      channelCount: number,
+      isWide: number,
+      pictureWidth: number,
+      pictureHeight: number,
+      scale: number,
+      room: number,
+      rows: number,
+      told: number,
+    ]
+  ): void;
   ringContrast(
     ...places: readonly [
       data: number,

@@ -1,4 +1,6 @@
+import { holding } from '../../filter/kernels.ts';
 import type { Raster } from '../../raster/raster.ts';
+import { cloneRaster, colourChannels } from '../../raster/raster.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import { smoothLuma } from '../ground/lumaLevels.ts';
 import { joinPaths } from './joinPaths.ts';
@@ -9,10 +11,16 @@ import { ridgePoints } from './ridgePoints.ts';
 
 /** Levels that are looked at: lines of one to three pixels on each, up to some twelve at full size. */
 export const LINE_LEVELS = 3;
+
 /** Everything that runs like a line, measured, with nothing decided. */
 export function lineCandidates(levels: readonly LumaPlane[], raster: Raster): MeasuredLine[] {
-  return levels.slice(0, LINE_LEVELS).flatMap((plane, level) => {
-    const points = ridgePoints(smoothLuma(smoothLuma(plane)));
-    return measureLines(joinPaths(linkRidges(points, plane.width, plane.height), points), points, plane, level, raster);
-  });
+  const { planes, width, height, depth } = cloneRaster(raster);
+  const colours = planes.slice(0, colourChannels(planes.length));
+  return holding(colours, (...channels) =>
+    levels.slice(0, LINE_LEVELS).flatMap((plane, level) => {
+      const points = ridgePoints(smoothLuma(smoothLuma(plane)));
+      const paths = joinPaths(linkRidges(points, plane.width, plane.height), points);
+      return measureLines(paths, points, plane, level, { channels, width, height, depth });
+    }),
+  );
 }

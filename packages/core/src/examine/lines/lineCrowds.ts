@@ -1,4 +1,4 @@
-import { createPlaceGrid } from '../placeGrid.ts';
+import { createPointGrid } from '../pointGrid.ts';
 
 /** What else runs near a line: one of many alike is the subject's own texture. */
 export interface LineCrowd {
@@ -9,10 +9,11 @@ export interface LineCrowd {
   readonly longer: number;
 }
 
-/** The places of a line, in pixels, and how long it is. */
-interface Course {
-  readonly x: Float64Array;
-  readonly y: Float64Array;
+/** The middle of a line, in pixels, which way it runs, radians, and how long it is. */
+export interface LineNearby {
+  readonly x: number;
+  readonly y: number;
+  readonly heading: number;
   readonly length: number;
 }
 
@@ -21,28 +22,24 @@ const PARALLEL = 0.25;
 const ABOUT_AS_LONG = 0.7;
 
 /** @param reach how far off the middle of another one is counted, in pixels */
-export function lineCrowds(lines: readonly Course[], reach: number): LineCrowd[] {
-  const count = lines.length;
-  const [cos, sin] = [new Float64Array(count), new Float64Array(count)];
-  const middleX = Float64Array.from(lines, ({ x }) => x[x.length >> 1]);
-  const middleY = Float64Array.from(lines, ({ y }) => y[y.length >> 1]);
-  const middles = createPlaceGrid<number>(reach);
-  lines.forEach(({ x, y }, k) => {
-    const last = x.length - 1;
-    const heading = Math.atan2(y[last] - y[0], x[last] - x[0]);
-    cos[k] = Math.cos(heading);
-    sin[k] = Math.sin(heading);
-    middles.add(middleX[k], middleY[k], k);
-  });
-  return lines.map(({ length }, k): LineCrowd => {
+export function lineCrowds(lines: readonly LineNearby[], reach: number): LineCrowd[] {
+  const x = Float64Array.from(lines, (line) => line.x);
+  const y = Float64Array.from(lines, (line) => line.y);
+  const cos = Float64Array.from(lines, ({ heading }) => Math.cos(heading));
+  const sin = Float64Array.from(lines, ({ heading }) => Math.sin(heading));
+  const lengths = Float64Array.from(lines, ({ length }) => length);
+  const middles = createPointGrid(x, y, reach);
+  return lines.map((_, k): LineCrowd => {
     let [parallels, others, longer] = [0, 0, 0];
-    for (const o of middles.near(middleX[k], middleY[k])) {
-      const dx = middleX[o] - middleX[k];
-      const dy = middleY[o] - middleY[k];
+    const count = middles.near(x[k], y[k]);
+    for (let n = 0; n < count; n++) {
+      const o = middles.found[n];
+      const dx = x[o] - x[k];
+      const dy = y[o] - y[k];
       if (o === k || dx * dx + dy * dy > reach * reach) continue;
       others++;
       if (Math.abs(sin[o] * cos[k] - cos[o] * sin[k]) < PARALLEL) parallels++;
-      if (lines[o].length >= ABOUT_AS_LONG * length) longer++;
+      if (lengths[o] >= ABOUT_AS_LONG * lengths[k]) longer++;
     }
     return { parallels, others, longer };
   });

@@ -31,13 +31,9 @@ describe('the crest of a line', () => {
         fc.constantFrom(1.2, 2),
         (angle, depth, width) => {
           const line = lineAt(80, 60, angle, width);
-          const {
-            count,
-            x,
-            y,
-            ways,
-            strength,
-          } = ridgePoints(smoothed((px, py) => 0.5 * (1 - depth * line(px, py))));
+          const { count, x, y, ways, strength } = ridgePoints(
+            smoothed((px, py) => 0.5 * (1 - depth * line(px, py))),
+          );
           const on = Array.from({ length: count }, (_, k) => k).filter(
             (k) =>
               strength[k] * depth > 0 && Math.abs(strength[k]) > 4 && Math.hypot(x[k] - 80, y[k] - 60) < 45,

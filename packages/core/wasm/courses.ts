@@ -1,0 +1,330 @@
+// What is seen along and across the course of a line. All offsets are bytes; tables are columns of 64-bit floats.
+
+/** A line is measured at every so many pixels along. */
+const EVERY: f64 = 1.5;
+/** Stations nearer than this to the border of the plane are left out: it is the farthest a measurement looks. */
+const MARGIN: f64 = 6;
+/** Sides are looked at from here to there, in pixels from the crest. */
+const NEAR_SIDE: f64 = 3;
+const FAR_SIDE: f64 = 4.5;
+/** How far across a profile is looked at for the width, and at what steps, in pixels. */
+const ACROSS: f64 = 4;
+const ACROSS_EVERY: f64 = 0.5;
+/** The least depth that is taken for one, in units of the plane. */
+const LEAST_DEPTH: f64 = 16;
+/** A line that is seen at fewer places cannot be told from its surroundings. */
+const FEWEST_STATIONS: i32 = 6;
+/** Fewer than this share of its points stand out less than what is said of the weakest. */
+const WEAK_SHARE: f64 = 0.2;
+/** Turns are taken between places so many stations apart. */
+const TURN_OVER: i32 = 4;
+/** Numbers that are told of each line. */
+const TOLD: usize = 26;
+
+// The plane that is looked at, and the picture it is a level of.
+let plane: usize = 0;
+let planeWidth: i32 = 0;
+let planeHeight: i32 = 0;
+
+// Columns of one table that stands for all lines in turn: where the stations lie, the unit vector across, what is seen there.
+let stationX: usize = 0;
+let stationY: usize = 0;
+let acrossX: usize = 0;
+let acrossY: usize = 0;
+let cores: usize = 0;
+let left: usize = 0;
+let right: usize = 0;
+let sides: usize = 0;
+let depths: usize = 0;
+let shallower: usize = 0;
+let widths: usize = 0;
+let strengths: usize = 0;
+let stations: i32 = 0;
+
+function at(column: usize, k: i32): f64 {
+  return load<f64>(column + ((<usize>k) << 3));
+}
+
+function put(column: usize, k: i32, value: f64): void {
+  store<f64>(column + ((<usize>k) << 3), value);
+}
+
+/** The plane between four samples. */
+function sampleAt(x: f64, y: f64): f64 {
+  const px = x - 0.5;
+  const py = y - 0.5;
+  const ix = floor(px);
+  const iy = floor(py);
+  const fx = px - ix;
+  const fy = py - iy;
+  const upperAt = plane + ((<usize>(<i32>iy * planeWidth + <i32>ix)) << 1);
+  const lowerAt = upperAt + ((<usize>planeWidth) << 1);
+  const upperLeft = <f64>load<u16>(upperAt);
+  const lowerLeft = <f64>load<u16>(lowerAt);
+  const upper = upperLeft + fx * (<f64>load<u16>(upperAt, 2) - upperLeft);
+  const lower = lowerLeft + fx * (<f64>load<u16>(lowerAt, 2) - lowerLeft);
+  return upper + fy * (lower - upper);
+}
+
+function mean(column: usize, count: i32): f64 {
+  let sum: f64 = 0;
+  for (let k = 0; k < count; k++) sum += at(column, k);
+  return count > 0 ? sum / <f64>count : 0;
+}
+
+function spread(column: usize, count: i32): f64 {
+  const middle = mean(column, count);
+  let sum: f64 = 0;
+  for (let k = 0; k < count; k++) {
+    const off = at(column, k) - middle;
+    sum += off * off;
+  }
+  return count > 0 ? sqrt(sum / <f64>count) : 0;
+}
+
+/** Mean size of the steps from each value to the next. */
+function meanStep(column: usize, count: i32): f64 {
+  let sum: f64 = 0;
+  for (let k = 1; k < count; k++) sum += abs(at(column, k) - at(column, k - 1));
+  return count > 1 ? sum / <f64>(count - 1) : 0;
+}
+
+/** Mean difference of two columns. */
+function meanApart(some: usize, others: usize, count: i32): f64 {
+  let sum: f64 = 0;
+  for (let k = 0; k < count; k++) sum += at(some, k) - at(others, k);
+  return count > 0 ? sum / <f64>count : 0;
+}
+
+/** The value at a rank, from 0 for the least (Hoare's selection). The column is put in another order. */
+function ranked(column: usize, count: i32, rank: i32): f64 {
+  let from = 0;
+  let to = count - 1;
+  while (from < to) {
+    const pivot = at(column, (from + to) >> 1);
+    let i = from;
+    let j = to;
+    while (i <= j) {
+      while (at(column, i) < pivot) i++;
+      while (at(column, j) > pivot) j--;
+      if (i > j) break;
+      const kept = at(column, i);
+      put(column, i++, at(column, j));
+      put(column, j--, kept);
+    }
+    if (rank <= j) to = j;
+    else if (rank >= i) from = i;
+    else break;
+  }
+  return at(column, rank);
+}
+
+/** Places at even steps along a line, with the direction across. */
+function layStations(xs: usize, ys: usize, points: usize, count: i32): void {
+  stations = 0;
+  let behind: f64 = 0;
+  const right = <f64>planeWidth - MARGIN;
+  const bottom = <f64>planeHeight - MARGIN;
+  for (let i = 1; i < count; i++) {
+    const before = load<i32>(points + ((i - 1) << 2)) << 2;
+    const here = load<i32>(points + (i << 2)) << 2;
+    const x = <f64>load<f32>(xs + before);
+    const y = <f64>load<f32>(ys + before);
+    const stepX = <f64>load<f32>(xs + here) - x;
+    const stepY = <f64>load<f32>(ys + here) - y;
+    const length = sqrt(stepX * stepX + stepY * stepY);
+    if (length === 0) continue;
+    // The direction is taken over a few points: a crest wavers by a fraction of a pixel.
+    const from = load<i32>(points + (max(0, i - 3) << 2)) << 2;
+    const to = load<i32>(points + (min(count - 1, i + 2) << 2)) << 2;
+    const dx = <f64>load<f32>(xs + to) - <f64>load<f32>(xs + from);
+    const dy = <f64>load<f32>(ys + to) - <f64>load<f32>(ys + from);
+    let span = sqrt(dx * dx + dy * dy);
+    if (span === 0) span = 1;
+    for (let along = EVERY - behind; along <= length; along += EVERY) {
+      const share = along / length;
+      const px = x + share * stepX;
+      const py = y + share * stepY;
+      if (!(px > MARGIN && py > MARGIN && px < right && py < bottom)) continue;
+      put(stationX, stations, px);
+      put(stationY, stations, py);
+      put(acrossX, stations, -dy / span);
+      put(acrossY, stations, dx / span);
+      stations++;
+    }
+    behind += length;
+    while (behind >= EVERY) behind -= EVERY;
+  }
+}
+
+/** Looks at core and sides at the stations. */
+function lookAlong(sign: f64): void {
+  for (let k = 0; k < stations; k++) {
+    const x = at(stationX, k);
+    const y = at(stationY, k);
+    const nx = at(acrossX, k);
+    const ny = at(acrossY, k);
+    const core = sampleAt(x, y);
+    const one =
+      0.5 *
+      (sampleAt(x + NEAR_SIDE * nx, y + NEAR_SIDE * ny) + sampleAt(x + FAR_SIDE * nx, y + FAR_SIDE * ny));
+    const other =
+      0.5 *
+      (sampleAt(x - NEAR_SIDE * nx, y - NEAR_SIDE * ny) + sampleAt(x - FAR_SIDE * nx, y - FAR_SIDE * ny));
+    const side = (one + other) / 2;
+    put(cores, k, core);
+    put(left, k, one);
+    put(right, k, other);
+    put(sides, k, side);
+    put(depths, k, sign * (side - core));
+    put(shallower, k, min(sign * (one - core), sign * (other - core)));
+  }
+}
+
+/** Width at half the depth at each station, in pixels. */
+function lookAcross(sign: f64, depth: f64): void {
+  for (let k = 0; k < stations; k++) {
+    const x = at(stationX, k);
+    const y = at(stationY, k);
+    const nx = at(acrossX, k);
+    const ny = at(acrossY, k);
+    const side = at(sides, k);
+    let wide: f64 = 0;
+    for (let t = -ACROSS; t <= ACROSS; t += ACROSS_EVERY)
+      if (sign * (side - sampleAt(x + t * nx, y + t * ny)) > depth / 2) wide += ACROSS_EVERY;
+    put(widths, k, wide);
+  }
+}
+
+/** How far the line turns on its way, radians. */
+function turning(): f64 {
+  let sum: f64 = 0;
+  for (let k = TURN_OVER; k < stations; k += TURN_OVER) {
+    const o = k - TURN_OVER;
+    const together = abs(at(acrossX, k) * at(acrossX, o) + at(acrossY, k) * at(acrossY, o));
+    sum += Math.acos(min(1, together));
+  }
+  return sum;
+}
+
+/** A sample of the picture under a place of the level; beyond the border the nearest one counts. */
+function colourUnder(channel: usize, isWide: bool, width: i32, height: i32, x: f64, y: f64): f64 {
+  const column = <i32>min(<f64>(width - 1), max(0, floor(x)));
+  const row = <i32>min(<f64>(height - 1), max(0, floor(y)));
+  const i = <usize>(row * width + column);
+  return isWide ? <f64>load<u16>(channel + (i << 1)) : <f64>load<u8>(channel + i);
+}
+
+/**
+ * Measures lines along their courses.
+ *
+ * @param data 16-bit numbers, a level of the picture
+ * @param xs columns of 32-bit floats of all points: `ys` the other, `under` how strong the crest is
+ * @param points numbers of the points of all lines, one line after the other; `lengths` how many each has, `signs` 1 where it
+ *   is darker than its sides and -1 where it is brighter
+ * @param channels places of the picture's own planes of colour, row after row without gaps, of 16 bits where `isWide`
+ * @param scale pixels of the picture to one of the level
+ * @param room for twelve columns of `rows` 64-bit floats each
+ * @param told for each line: how many stations it has, below six of which nothing else is told, its length; mean strength and
+ *   what a fifth lies below; mean depth and spread; mean of the shallower side; how far the sides lie apart; turning; mean width
+ *   and spread; spread, mean step and mean of the sides; mean and spread of the core; then for each channel the sum of the core
+ *   and of both sides
+ */
+export function measureCourses(
+  data: usize,
+  width: i32,
+  height: i32,
+  xs: usize,
+  ys: usize,
+  under: usize,
+  points: usize,
+  lengths: usize,
+  signs: usize,
+  lines: i32,
+  channels: usize,
+  channelCount: i32,
+  isWide: bool,
+  pictureWidth: i32,
+  pictureHeight: i32,
+  scale: f64,
+  room: usize,
+  rows: i32,
+  told: usize,
+): void {
+  plane = data;
+  planeWidth = width;
+  planeHeight = height;
+  const column: usize = (<usize>rows) << 3;
+  stationX = room;
+  stationY = room + column;
+  acrossX = room + 2 * column;
+  acrossY = room + 3 * column;
+  cores = room + 4 * column;
+  left = room + 5 * column;
+  right = room + 6 * column;
+  sides = room + 7 * column;
+  depths = room + 8 * column;
+  shallower = room + 9 * column;
+  widths = room + 10 * column;
+  strengths = room + 11 * column;
+  let first = points;
+  for (let line = 0; line < lines; line++) {
+    const count = load<i32>(lengths + (line << 2));
+    const sign = <f64>load<i32>(signs + (line << 2));
+    const out = told + ((<usize>line * TOLD) << 3);
+    const own = first;
+    first += (<usize>count) << 2;
+    layStations(xs, ys, own, count);
+    store<f64>(out, <f64>stations);
+    if (stations < FEWEST_STATIONS) continue;
+    let length: f64 = 0;
+    let beforeX: f64 = 0;
+    let beforeY: f64 = 0;
+    for (let i = 0; i < count; i++) {
+      const k = load<i32>(own + (i << 2)) << 2;
+      const x = <f64>load<f32>(xs + k);
+      const y = <f64>load<f32>(ys + k);
+      const dx = x - beforeX;
+      const dy = y - beforeY;
+      if (i > 0) length += sqrt(dx * dx + dy * dy);
+      beforeX = x;
+      beforeY = y;
+      put(strengths, i, <f64>load<f32>(under + k));
+    }
+    lookAlong(sign);
+    const depthMean = mean(depths, stations);
+    lookAcross(sign, max(LEAST_DEPTH, depthMean));
+    store<f64>(out, length, 8);
+    store<f64>(out, mean(strengths, count), 16);
+    store<f64>(out, ranked(strengths, count, <i32>floor(WEAK_SHARE * <f64>(count - 1))), 24);
+    store<f64>(out, depthMean, 32);
+    store<f64>(out, spread(depths, stations), 40);
+    store<f64>(out, mean(shallower, stations), 48);
+    store<f64>(out, meanApart(left, right, stations), 56);
+    store<f64>(out, turning(), 64);
+    store<f64>(out, mean(widths, stations), 72);
+    store<f64>(out, spread(widths, stations), 80);
+    store<f64>(out, spread(sides, stations), 88);
+    store<f64>(out, meanStep(sides, stations), 96);
+    store<f64>(out, mean(sides, stations), 104);
+    store<f64>(out, mean(cores, stations), 112);
+    store<f64>(out, spread(cores, stations), 120);
+    for (let c = 0; c < channelCount; c++) {
+      const channel = <usize>load<u32>(channels + (c << 2));
+      let core: f64 = 0;
+      let side: f64 = 0;
+      for (let k = 0; k < stations; k++) {
+        const x = at(stationX, k);
+        const y = at(stationY, k);
+        const sx = NEAR_SIDE * at(acrossX, k);
+        const sy = NEAR_SIDE * at(acrossY, k);
+        core += colourUnder(channel, isWide, pictureWidth, pictureHeight, x * scale, y * scale);
+        side +=
+          colourUnder(channel, isWide, pictureWidth, pictureHeight, (x + sx) * scale, (y + sy) * scale) +
+          colourUnder(channel, isWide, pictureWidth, pictureHeight, (x - sx) * scale, (y - sy) * scale);
+      }
+      store<f64>(out + (c << 4), core, 128);
+      store<f64>(out + (c << 4), side, 136);
+    }
+  }
+}
