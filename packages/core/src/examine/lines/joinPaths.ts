@@ -1,4 +1,4 @@
-import { createPlaceGrid } from '../placeGrid.ts';
+import { createPointGrid } from '../pointGrid.ts';
 import type { RidgePath } from './linkRidges.ts';
 import { turnBetween } from './linkRidges.ts';
 import type { RidgePoints } from './ridgePoints.ts';
@@ -19,6 +19,8 @@ export interface JoinedPath {
 const LONGEST_GAP = 16;
 /** Ends that are joined turn by at most this on the way, radians. */
 const MOST_TURN = 0.4;
+/** The cosine of that, with room for what rounding takes. */
+const LEAST_ALIKE = Math.cos(MOST_TURN) - 1e-9;
 /** The direction of an end is taken over so many points. */
 const END = 6;
 
@@ -30,6 +32,9 @@ interface End {
   readonly x: number;
   readonly y: number;
   readonly heading: number;
+  /** Cosine and sine of the heading. */
+  readonly cos: number;
+  readonly sin: number;
   readonly sign: 1 | -1;
   /** Length of its piece, in pixels. */
   readonly length: number;
@@ -53,14 +58,42 @@ function lengthOf(points: Int32Array, { x, y }: RidgePoints): number {
   return length;
 }
 
-function endsOf({ points, sign }: RidgePath, piece: number, { x, y }: RidgePoints, length: number): End[] {
-  const last = points.length - 1;
-  const end = (tip: number, inner: number): End => {
-    const [point, before] = [points[tip], points[inner]];
-    const heading = Math.atan2(y[point] - y[before], x[point] - x[before]);
-    return { piece, point, x: x[point], y: y[point], heading, sign, length };
+/** An end of a piece. @param tip where it ends, `inner` a point before: places in its row of points */
+function endOf(
+  { points, sign }: RidgePath,
+  piece: number,
+  { x, y }: RidgePoints,
+  length: number,
+  tip: number,
+  inner: number,
+): End {
+  const point = points[tip];
+  const dx = x[point] - x[points[inner]];
+  const dy = y[point] - y[points[inner]];
+  const away = Math.sqrt(dx * dx + dy * dy) || 1;
+  return {
+    piece,
+    point,
+    sign,
+    length,
+    x: x[point],
+    y: y[point],
+    heading: Math.atan2(dy, dx),
+    cos: dx / away,
+    sin: dy / away,
   };
-  return [end(0, Math.min(last, END - 1)), end(last, Math.max(0, points.length - END))];
+}
+
+/** Both ends of every piece, the first one first. */
+function endsOf(paths: readonly RidgePath[], ridge: RidgePoints): End[] {
+  const ends: End[] = [];
+  paths.forEach((path, piece) => {
+    const length = lengthOf(path.points, ridge);
+    const last = path.points.length - 1;
+    ends.push(endOf(path, piece, ridge, length, 0, Math.min(last, END - 1)));
+    ends.push(endOf(path, piece, ridge, length, last, Math.max(0, last + 1 - END)));
+  });
+  return ends;
 }
 
 const sizeOfTurn = (turn: number): number => Math.abs(Math.atan2(Math.sin(turn), Math.cos(turn)));
@@ -71,6 +104,12 @@ function gapBetween(from: End, to: End): { length: number; turn: number } | null
   const dy = to.y - from.y;
   const length = Math.sqrt(dx * dx + dy * dy);
   if (length > LONGEST_GAP || length > Math.min(from.length, to.length)) return null;
+  // Most ends near one another point elsewhere: that is told without an angle.
+  if (Math.abs(from.cos * to.cos + from.sin * to.sin) < LEAST_ALIKE) return null;
+  if (length > 2) {
+    const least = LEAST_ALIKE * length;
+    if (dx * from.cos + dy * from.sin < least || -dx * to.cos - dy * to.sin < least) return null;
+  }
   const way = length > 2 ? Math.atan2(dy, dx) : from.heading;
   const turn = Math.max(
     sizeOfTurn(way - from.heading),
@@ -82,17 +121,19 @@ function gapBetween(from: End, to: End): { length: number; turn: number } | null
 
 /** All gaps that may be jumped, the best first. */
 function gapsOf(ends: readonly End[]): Gap[] {
-  const places = createPlaceGrid<number>(LONGEST_GAP);
-  ends.forEach(({ x, y }, e) => places.add(x, y, e));
-  const gaps = ends.flatMap((end, e): Gap[] => {
-    const here: Gap[] = [];
-    for (const o of places.near(end.x, end.y)) {
+  const x = Float64Array.from(ends, (end) => end.x);
+  const y = Float64Array.from(ends, (end) => end.y);
+  const places = createPointGrid(x, y, LONGEST_GAP);
+  const gaps: Gap[] = [];
+  ends.forEach((end, e) => {
+    const count = places.near(end.x, end.y);
+    for (let n = 0; n < count; n++) {
+      const o = places.found[n];
       const other = ends[o];
       if (other.piece <= end.piece || other.sign !== end.sign) continue;
       const gap = gapBetween(end, other);
-      if (gap) here.push({ a: e, b: o, ...gap });
+      if (gap) gaps.push({ a: e, b: o, length: gap.length, turn: gap.turn });
     }
-    return here;
   });
   return gaps.sort((g, h) => g.length + 10 * g.turn - h.length - 10 * h.turn);
 }
@@ -109,14 +150,14 @@ function joined(one: Int32Array, tipOfOne: number, two: Int32Array, tipOfTwo: nu
 
 /** Joins pieces whose ends go on in one another, the shortest gaps first. */
 export function joinPaths(paths: readonly RidgePath[], ridge: RidgePoints): JoinedPath[] {
-  const pieces = paths.map((path): JoinedPath | null => ({ ...path, gaps: 0 }));
-  const ends = paths.flatMap((path, p) => endsOf(path, p, ridge, lengthOf(path.points, ridge)));
+  const pieces = paths.map(({ points, sign }): JoinedPath | null => ({ points, sign, gaps: 0 }));
+  const ends = endsOf(paths, ridge);
   // Which piece a first one has become part of.
   const home = pieces.map((_, p) => p);
-  const used = new Set<number>();
+  const used = new Uint8Array(ends.length);
   const find = (p: number): number => (home[p] === p ? p : find(home[p]));
   for (const { a, b, length } of gapsOf(ends)) {
-    if (used.has(a) || used.has(b)) continue;
+    if (used[a] === 1 || used[b] === 1) continue;
     const [ra, rb] = [find(ends[a].piece), find(ends[b].piece)];
     const [one, two] = [pieces[ra], pieces[rb]];
     if (ra === rb || !one || !two) continue;
@@ -124,7 +165,8 @@ export function joinPaths(paths: readonly RidgePath[], ridge: RidgePoints): Join
     pieces[ra] = { points, gaps: one.gaps + two.gaps + length, sign: one.sign };
     pieces[rb] = null;
     home[rb] = ra;
-    used.add(a).add(b);
+    used[a] = 1;
+    used[b] = 1;
   }
   return pieces.filter((piece) => piece !== null);
 }

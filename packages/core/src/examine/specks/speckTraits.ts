@@ -4,8 +4,7 @@ import type { LumaPlane } from '../ground/lumaLevels.ts';
 import { LUMA_STEPS, lumaAt } from '../ground/lumaLevels.ts';
 import type { PictureLook } from '../ground/pictureLook.ts';
 import { pixelUnder } from '../pixelUnder.ts';
-import type { PlaceGrid } from '../placeGrid.ts';
-import { createPlaceGrid } from '../placeGrid.ts';
+import { createPointGrid } from '../pointGrid.ts';
 import type { Candidate } from './candidates.ts';
 
 import { discTemplates, templateReach } from './discTemplates.ts';
@@ -243,6 +242,9 @@ function measure(
     (sign * colour.mean * LUMA_STEPS) / depth,
     texture.ring / LUMA_STEPS,
     around.slope / depth,
+    // Told of all together: the crowd round about, and how far the core is from the ends of the tones.
+    0,
+    0,
     0,
     0,
     0,
@@ -255,32 +257,33 @@ const EVIDENCE = SPECK_TRAITS.indexOf('evidence');
 const CROWD = SPECK_TRAITS.indexOf('crowd');
 /** How far others are counted, in radii. */
 const CROWD_RADII = 12;
+const TOUCHING_RADII = 1.5;
 
-/** Counts for each what else was found near it at its scale: one speck alone is no texture. */
-function countCrowds(measured: readonly MeasuredSpeck[]): void {
-  const grids = new Map<string, PlaceGrid<MeasuredSpeck>>();
-  const gridOf = ({ level, radius }: Candidate): PlaceGrid<MeasuredSpeck> => {
-    const key = `${level} ${radius}`;
-    const grid = grids.get(key) ?? createPlaceGrid<MeasuredSpeck>(CROWD_RADII * radius);
-    grids.set(key, grid);
-    return grid;
-  };
-  for (const speck of measured) gridOf(speck.candidate).add(speck.candidate.x, speck.candidate.y, speck);
-  for (const { candidate, traits } of measured) {
-    const reach = CROWD_RADII * candidate.radius;
+/** Counts for each what else was found near it at its scale: one speck alone is no texture. All have one level and one radius. */
+function countCrowds(measured: readonly MeasuredSpeck[], radius: number): void {
+  const x = Float64Array.from(measured, ({ candidate }) => candidate.x);
+  const y = Float64Array.from(measured, ({ candidate }) => candidate.y);
+  const evidence = Float64Array.from(measured, ({ traits }) => traits[EVIDENCE]);
+  const [reach, touching] = [CROWD_RADII * radius, TOUCHING_RADII * radius];
+  const places = createPointGrid(x, y, reach);
+  measured.forEach(({ traits }, k) => {
     let [count, stronger, same] = [0, 0, 0];
-    for (const other of gridOf(candidate).near(candidate.x, candidate.y)) {
-      const away = Math.hypot(other.candidate.x - candidate.x, other.candidate.y - candidate.y);
+    const near = places.near(x[k], y[k]);
+    for (let n = 0; n < near; n++) {
+      const o = places.found[n];
+      const dx = x[o] - x[k];
+      const dy = y[o] - y[k];
+      const away = dx * dx + dy * dy;
       // What nearly touches is the same place once more.
-      if (away > reach || away < 1.5 * candidate.radius) continue;
+      if (away > reach * reach || away < touching * touching) continue;
       count++;
-      if (other.traits[EVIDENCE] >= traits[EVIDENCE]) stronger++;
-      if (other.traits[EVIDENCE] >= 0.7 * traits[EVIDENCE]) same++;
+      if (evidence[o] >= evidence[k]) stronger++;
+      if (evidence[o] >= 0.7 * evidence[k]) same++;
     }
     traits[CROWD] = count;
     traits[CROWD + 1] = stronger;
     traits[CROWD + 2] = same;
-  }
+  });
 }
 
 /** Candidates of one level and one radius are explained by the same templates. */
@@ -310,10 +313,13 @@ export function measureSpecks(
       sign: signOf(candidate),
     }));
     const explanations = explainPlaces(plane, places, discTemplates(group[0].radius, plane.width));
-    return inside.map((candidate, k) => measure(candidate, explanations[k], plane, raster));
+    const specks = inside.map((candidate, k) => measure(candidate, explanations[k], plane, raster));
+    countCrowds(specks, group[0].radius);
+    return specks;
   });
-  countCrowds(measured);
-  for (const { traits } of measured)
-    traits.splice(TO_WHITE, 2, white - traits[CORE_TONE], traits[CORE_TONE] - black);
+  for (const { traits } of measured) {
+    traits[TO_WHITE] = white - traits[CORE_TONE];
+    traits[TO_WHITE + 1] = traits[CORE_TONE] - black;
+  }
   return measured;
 }
