@@ -10,6 +10,8 @@ const FEWEST_HANDS = 2;
 /** A call on a hand that is free, or will be. */
 interface Waiting {
   readonly start: (hand: Remote<HandApi>) => Promise<void>;
+  /** Whether it is looked at only once what was asked for is done. */
+  readonly canWait: boolean;
 }
 
 /** Hands start once the picture is seen, and where nothing says that it is, after so many milliseconds. */
@@ -23,6 +25,9 @@ let hands: readonly Remote<HandApi>[] = [];
 let open: TiledPicture | null = null;
 const free: Remote<HandApi>[] = [];
 const waiting: Waiting[] = [];
+const waitingLonger: Waiting[] = [];
+/** How many hands are at what can wait. */
+let aside = 0;
 
 /** The worker that holds the picture with its mends and paints it. */
 export function engine(): Remote<TableApi> {
@@ -49,11 +54,8 @@ export function startHands(): void {
     void hand.help(transfer(port2, [port2]));
     if (open) openIn(hand, open);
   }
-  for (const hand of hands) {
-    const next = waiting.shift();
-    if (next) void work(hand, next);
-    else free.push(hand);
-  }
+  free.push(...hands);
+  employ();
   setTimeout(() => void warmUpAll(), WARM_AFTER_MS);
 }
 
@@ -80,20 +82,46 @@ export function openPicture(picture: TiledPicture, isReady: boolean): void {
   for (const hand of hands) openIn(hand, picture);
 }
 
-async function work(hand: Remote<HandApi>, next: Waiting): Promise<void> {
-  await next.start(hand);
-  const after = waiting.shift();
-  if (after) void work(hand, after);
-  else free.push(hand);
+/**
+ * What a free hand does next. One is always left for what is asked for: a fault that is mended must not wait until six
+ * sources are drawn, nor the page's own thread for two hands at once that nobody waits for.
+ */
+function nextTask(): Waiting | undefined {
+  const isOneLeft = aside < Math.max(1, hands.length - 1);
+  return waiting.shift() ?? (isOneLeft ? waitingLonger.shift() : undefined);
 }
 
-/** Has a free hand do something; what cannot start yet waits, first come first served. */
-export function byHand<T>(task: (hand: Remote<HandApi>) => Promise<T>): Promise<T> {
+/** Gives free hands what waits. */
+function employ(): void {
+  for (let hand = free.shift(); hand; hand = free.shift()) {
+    const next = nextTask();
+    if (!next) {
+      free.unshift(hand);
+      return;
+    }
+    void work(hand, next);
+  }
+}
+
+async function work(hand: Remote<HandApi>, task: Waiting): Promise<void> {
+  if (task.canWait) aside++;
+  await task.start(hand);
+  if (task.canWait) aside--;
+  free.push(hand);
+  employ();
+}
+
+function take<T>(task: (hand: Remote<HandApi>) => Promise<T>, onto: Waiting[]): Promise<T> {
   startHands();
   return new Promise((resolve, reject) => {
-    const next: Waiting = { start: (hand) => task(hand).then(resolve, reject) };
-    const hand = free.shift();
-    if (hand) void work(hand, next);
-    else waiting.push(next);
+    onto.push({ start: (hand) => task(hand).then(resolve, reject), canWait: onto === waitingLonger });
+    employ();
   });
 }
+
+/** Has a free hand do something that is waited for; what cannot start yet waits, first come first served. */
+export const byHand = <T>(task: (hand: Remote<HandApi>) => Promise<T>): Promise<T> => take(task, waiting);
+
+/** Has a hand do what only goes with what was asked for, and must not hold that up. */
+export const byHandAside = <T>(task: (hand: Remote<HandApi>) => Promise<T>): Promise<T> =>
+  take(task, waitingLonger);

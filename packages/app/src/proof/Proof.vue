@@ -4,7 +4,7 @@ import { growRect, intersectRects, isTreatment, sourceOf } from '@fennip/core';
 import { useThrottleFn, useTimeoutFn, watchDebounced } from '@vueuse/core';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { DIFFERENCE_GAIN } from '../engine/differenceGain.ts';
-import { byHand, engine } from '../engine/engine.ts';
+import { byHandAside, engine } from '../engine/engine.ts';
 import { reachOf } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
@@ -67,7 +67,7 @@ const verdict = shallowRef<Verdict | null>(null);
 let judged = 0;
 /** A rebuild is not worked out a second time only to be judged. */
 const verdictOn = (shown: Mend): Promise<Verdict | null> =>
-  shown.method === 'rebuild' ? engine().verdict(shown) : byHand((hand) => hand.judge(shown));
+  shown.method === 'rebuild' ? engine().verdict(shown) : byHandAside((hand) => hand.judge(shown));
 const ownMend = (): Mend | null => entry.value?.mend ?? null;
 watch(ownMend, () => {
   judged++;

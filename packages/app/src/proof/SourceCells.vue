@@ -3,7 +3,7 @@ import type { Mend, Rect, SourceCandidate, SpotMend } from '@fennip/core';
 import { FIRST_SEED, MOST_SOURCES, isSourced, sourceOf } from '@fennip/core';
 import { watchDebounced } from '@vueuse/core';
 import { computed, shallowRef, watch } from 'vue';
-import { byHand, engine } from '../engine/engine.ts';
+import { byHandAside, engine } from '../engine/engine.ts';
 import { usePicture } from '../stores/picture.ts';
 import { openPlaces } from '../work/mendingFaults.ts';
 import { useMending } from '../work/useMending.ts';
@@ -42,7 +42,9 @@ async function find(): Promise<void> {
   // A recover that leaves nothing to heal needs no source.
   if (!shown || !sourceOf(shown)) return;
   const { target, margin, edge } = shown;
-  const found = await byHand((hand) => hand.sources({ target, margin, edge, avoid: openPlaces(), used: [] }));
+  const found = await byHandAside((hand) =>
+    hand.sources({ target, margin, edge, avoid: openPlaces(), used: [] }),
+  );
   if (turn !== asked) return;
   sources.value = found;
   version.value++;
@@ -67,10 +69,10 @@ const candidates = computed((): readonly SpotMend[] => {
 function paintCandidate(number: number, where: Rect): Promise<ImageBitmap> {
   const candidate = candidates.value[number - 1];
   if (!candidate) return engine().crop(where, 'before');
-  if (candidate.method !== 'rebuild') return byHand((hand) => hand.preview(candidate, where));
+  if (candidate.method !== 'rebuild') return byHandAside((hand) => hand.preview(candidate, where));
   const halvings = Math.max(0, Math.floor(Math.log2(where.width / CELL_PIXELS)));
   const { fences } = picture;
-  return byHand((hand) => hand.proposal(candidate, fences, where, halvings));
+  return byHandAside((hand) => hand.proposal(candidate, fences, where, halvings));
 }
 
 /** An edge fit moves a source by so many pixels at most; it is still the candidate it was. */

@@ -1,7 +1,7 @@
 import type { Mend, Verdict } from '@fennip/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
-import { byHand } from '../engine/engine.ts';
+import { byHandAside } from '../engine/engine.ts';
 import { usePicture } from './picture.ts';
 
 /** A verdict, and the very mend it was made on. */
@@ -47,7 +47,7 @@ export const useQuality = defineStore('quality', () => {
     try {
       await Promise.all(
         wanted.map(async (mend) => {
-          const verdict = await byHand((hand) => hand.judge(mend));
+          const verdict = await byHandAside((hand) => hand.judge(mend));
           next.set(mend.id, { mend, verdict });
           share.value = ++done / wanted.length;
         }),
