@@ -7,6 +7,7 @@ import { examineTile, examineWhole } from './examineTile.ts';
 import type { Fault, Polarity } from './fault.ts';
 import type { PictureNature } from './nature.ts';
 import { leastConfidence } from './sensitivity.ts';
+import { continueCreases } from './lines/continueCreases.ts';
 import { LINES_KEPT, LINES_TRAINED_SHARE } from './lines/findLines.ts';
 import { keepLines, specksOffLines } from './lines/keepLines.ts';
 import { SPECK_CLASSIFIERS } from './specks/findSpecks.ts';
@@ -24,7 +25,7 @@ export interface ExamineOptions {
 export const EXAMINE_DEFAULTS: ExamineOptions = { polarities: ['dark', 'bright'], sensitivity: 0.7 };
 
 /** Names what measures a picture of a nature: it changes with everything that gives other findings on the same picture. */
-export const finderOf = (nature: PictureNature): string => `specks, lines and areas 3, ${nature}`;
+export const finderOf = (nature: PictureNature): string => `specks, lines and areas 4, ${nature}`;
 
 /**
  * Puts what the tiles and the whole gave together: every finding with its probability, each place once, surest first.
@@ -42,10 +43,8 @@ export function gatherFindings(parts: readonly MeasuredPart[], nature: PictureNa
       0,
     ),
   );
-  const lines = calibrated(
-    keepLines(confident(measured('lines'), LINES_TRAINED_SHARE).map(withoutFit)),
-    LINES_KEPT,
-  );
+  const keptLines = keepLines(confident(measured('lines'), LINES_TRAINED_SHARE).map(withoutFit));
+  const lines = continueCreases(calibrated(keptLines, LINES_KEPT));
   const specks = calibrated(
     keepStrongest(
       (['dark specks', 'bright specks'] as const).flatMap((group) => confident(measured(group), share)),
