@@ -124,6 +124,9 @@ export function faultReads(fault: FaultToMend, picture: PictureShape): Rect {
   return uniteRects(proposalReads(wishFor(fault, target, mostMargin(fault)), picture), reads);
 }
 
+/** How far beyond its width as it was found the crack of a crease reaches, in pixels. */
+const CRACK_BORDER = 1.2;
+
 /** A mend for one fault. */
 export const mendFault = (
   fault: FaultToMend,
@@ -136,7 +139,8 @@ export const mendFault = (
   const proposal = proposeMend(wish, surroundings, pixels, choice);
   const { mend } = proposal;
   if (fault.kind !== 'crease' || mend.method !== 'bridge' || mend.target.shape !== 'stroke') return proposal;
-  const relief = fitRelief(mend.target.points, mend.target.width + 2 * mend.margin, pixels);
+  // Where the crack is torn open it is wider than along most of its course: there its own border would be taken for relief.
+  const relief = fitRelief(mend.target.points, 2 * (fault.r + CRACK_BORDER), pixels);
   return relief ? { ...proposal, mend: { ...mend, relief } } : proposal;
 };
 

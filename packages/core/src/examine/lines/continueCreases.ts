@@ -9,6 +9,8 @@ const HEADING_OVER = 400;
 const LONGEST_GAP = 0.35;
 /** And lies ahead of it, give or take so many pixels and this share of the way. */
 const ASIDE = { pixels: 6, share: 0.035 };
+/** Where a bit of a scratch is linked to it, it turns off: the least cosine between its way and the crease's. */
+const LEAST_ALONG = 0.8;
 /** Shorter pieces are no part of a fold, and shorter remainders no line, in pixels. */
 const SHORTEST = { piece: 60, rest: 16 };
 
@@ -44,7 +46,13 @@ function wayTo([x, y]: Place, { from, way }: Ahead): number | null {
   return along >= 0 && aside <= ASIDE.pixels + ASIDE.share * along ? along : null;
 }
 
-/** The longest run of places that lie ahead, from the first to one past the last. */
+/** Whether a path runs about as an end heads between a place and the next. */
+function runsAlong(path: Path, i: number, { way }: Ahead): boolean {
+  const [dx, dy] = [path[i + 1][0] - path[i][0], path[i + 1][1] - path[i][1]];
+  return Math.abs(dx * way[0] + dy * way[1]) >= LEAST_ALONG * Math.hypot(dx, dy);
+}
+
+/** The longest run of places that lie ahead and run on that way, from the first to one past the last. */
 function longestRun(path: Path, ahead: Ahead): { from: number; to: number } {
   let best = { from: 0, to: 0 };
   let start = 0;
@@ -53,7 +61,10 @@ function longestRun(path: Path, ahead: Ahead): { from: number; to: number } {
       if (i - start > best.to - best.from) best = { from: start, to: i };
       start = i + 1;
     }
-  return best;
+  let { from, to } = best;
+  while (to - from > 2 && !runsAlong(path, from, ahead)) from++;
+  while (to - from > 2 && !runsAlong(path, to - 2, ahead)) to--;
+  return { from, to };
 }
 
 /** A part of a line as a fault of its own. */

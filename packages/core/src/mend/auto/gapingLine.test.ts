@@ -46,6 +46,31 @@ describe('a tear as it is mended', () => {
     });
   });
 
+  it('is as wide as its crack is where it is a crease, whatever that lights beside it', () => {
+    const wide = (x: number): number => (Math.abs(x - 80) < 14 ? 2.5 : 1.2);
+    const creased = pixelsOf(
+      pictureOf(
+        220,
+        80,
+        (x, y) => {
+          const away = y - 40;
+          if (Math.abs(away) < wide(x)) return 0.9;
+          // Lit on one side, shaded on the other, less and less.
+          return 0.4 + 0.06 * Math.sign(away) * Math.exp(-Math.abs(away) / 6);
+        },
+        { grain: 0.01 },
+      ),
+    );
+    const straight = Array.from({ length: 40 }, (_, k): Point => [32 + 4 * k, 40]);
+    const { points, width, pressure = [] } = gapingLine(straight, 2.4, { ...TEAR, kind: 'crease' }, creased);
+    expect(points).toEqual(straight);
+    points.forEach(([x], k) => {
+      const covered = (width * pressure[k]) / 2;
+      expect(covered).toBeGreaterThan(wide(x));
+      if (Math.abs(Math.abs(x - 80) - 14) > 16) expect(covered).toBeLessThan(wide(x) + 2);
+    });
+  });
+
   it('is told to look no farther and reach no farther than it does', () => {
     const { target, reads } = gapingMost(path, 8, TEAR.kind, torn.shape);
     const made = gapingLine(path, 8, TEAR, torn);

@@ -9,6 +9,7 @@ import { pictureRect } from '../../raster/window.ts';
 import type { Point, StrokeTarget } from '../../target/target.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
 import { cheapestCourse } from '../recover/line/cheapestCourse.ts';
+import { THIN } from '../mendWish.ts';
 import { moveSideways } from '../recover/line/followLine.ts';
 
 /** A tear or a crease that ends nearer to the edge of the picture than this goes on to it: a share of the shorter side. */
@@ -28,6 +29,8 @@ const WIDEST = 12;
 const GROUND = { from: 13, to: 19 };
 /** A tear ends where it departs from what lies beside it by less than this share of its depth, or than chance does. */
 const LEAST_SHARE = 0.12;
+/** What a crease lights beside it is less bright than its crack by more than this share. */
+const CRACK_SHARE = 0.5;
 const BY_CHANCE = 3;
 /** Fibres of paper leave gaps in it, in pixels. */
 const FIBRE = 1.5;
@@ -148,24 +151,42 @@ function shiftsAlong(section: Section, run: readonly number[], half: number, sig
   return course.slice(1).map((j) => shifts[j]);
 }
 
-/** How far a tear gapes to one side of a point of its course, in pixels. */
-function gapeOf(section: Section, k: number, side: 1 | -1, sign: number): number {
+/** How far a tear gapes to one side of a point of its course, in pixels: where it departs by a share of its depth. */
+function gapeOf(section: Section, k: number, side: 1 | -1, sign: number, share: number): number {
   const ground = beside(section, k, side * GROUND.from, side * GROUND.to);
   if (ground.length === 0) return 0;
   const tone = medianOf(ground);
   const chance = BY_CHANCE * 1.48 * medianOf(ground.map((value) => Math.abs(value - tone)));
   const depth = Math.max(0, ...beside(section, k, -2, 2).map((value) => sign * (value - tone)));
-  const least = Math.max(chance, LEAST_SHARE * depth);
+  const least = Math.max(chance, share * depth);
   let end = 0;
   for (let t = 0; t <= WIDEST && t - end <= FIBRE; t += STEP)
     if (sign * (section.at(k, side * t) - tone) > least) end = t;
   return end;
 }
 
+/** A line with its half width at every point, within bounds, so that nothing of it is left between two of them. */
+function widened(
+  points: readonly Point[],
+  gapes: readonly number[],
+  { least, most }: { readonly least: number; readonly most: number },
+): StrokeTarget {
+  // What crosses it or lies beside it is not part of it.
+  const halves = gapes.map((_, k) =>
+    Math.max(least, medianOf(gapes.slice(Math.max(0, k - ALIKE), k + ALIKE + 1))),
+  );
+  // Between two points it may gape as wide as at the wider one.
+  const wide = halves.map((half, k) =>
+    Math.min(most, Math.max(half, halves[k - 1] ?? 0, halves[k + 1] ?? 0) + RIM),
+  );
+  const widest = Math.max(...wide);
+  return { shape: 'stroke', points, width: 2 * widest, pressure: wide.map((half) => half / widest) };
+}
+
 /**
  * A tear or a crease as it is mended: carried on to the edge of the sheet where it was lost sight of just before, which
- * white paper around a picture makes likely. A tear follows what is seen of it there, and is at every point as wide as it
- * gapes. All other lines stay as they are.
+ * white paper around a picture makes likely. A tear follows what is seen of it there. Both are at every point as wide as they
+ * gape. All other lines stay as they are.
  *
  * @param path in pixels of the picture
  * @param width full width as it was found, in pixels
@@ -182,9 +203,16 @@ export function gapingLine(
   if (isEmpty(reads)) return found;
   const sign = polarity === 'dark' ? -1 : 1;
   const { points, before, after } = carriedOn(path, pixels.shape);
-  // What a crease lights beside it is as bright as its crack: there is nothing to follow.
-  if (kind === 'crease') return { ...found, points };
   const straight = sectionOf(points, reads, pixels);
+  const gapesOf = (section: Section, share: number): number[] =>
+    points.map((_, k) => Math.max(gapeOf(section, k, 1, sign, share), gapeOf(section, k, -1, sign, share)));
+  // What a crease lights beside it is nearly as bright as its crack: there is nothing to follow. A few places where the
+  // crack is torn open do not make a wide line of it.
+  if (kind === 'crease')
+    return widened(points, gapesOf(straight, CRACK_SHARE), {
+      least: width / 2,
+      most: Math.max(THIN, width) / 2,
+    });
   const half = Math.max(1, width / 2);
   const shifts = points.map(() => 0);
   const last = points.length - 1;
@@ -193,14 +221,8 @@ export function gapingLine(
   for (const run of [head, tail])
     shiftsAlong(straight, run, half, sign).forEach((shift, n) => (shifts[run[n]] = shift));
   const moved = moveSideways(points, shifts);
-  const section = sectionOf(moved, reads, pixels);
-  const gapes = moved.map((_, k) => Math.max(gapeOf(section, k, 1, sign), gapeOf(section, k, -1, sign)));
-  // What crosses it or lies beside it is not part of it.
-  const halves = gapes.map((_, k) =>
-    Math.max(width / 4, medianOf(gapes.slice(Math.max(0, k - ALIKE), k + ALIKE + 1))),
-  );
-  // Between two points it may gape as wide as at the wider one.
-  const wide = halves.map((half, k) => Math.max(half, halves[k - 1] ?? 0, halves[k + 1] ?? 0) + RIM);
-  const widest = Math.max(...wide);
-  return { shape: 'stroke', points: moved, width: 2 * widest, pressure: wide.map((half) => half / widest) };
+  return widened(moved, gapesOf(sectionOf(moved, reads, pixels), LEAST_SHARE), {
+    least: width / 4,
+    most: WIDEST + RIM,
+  });
 }
