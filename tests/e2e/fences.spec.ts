@@ -264,3 +264,37 @@ test('a picture is held against itself: the program finds the vector, and the ha
   await page.keyboard.press('Control+z');
   await expect.poll(shift).toEqual(found);
 });
+
+test('a patch takes the tone and colour of a reference, and says so where none is set', async ({
+  quietPage: page,
+}) => {
+  await makeJob(page, 'Alike');
+  await addFiles(page, [{ name: 'water.png', buffer: await png(underwater([])) }]);
+  await page.locator('[data-picture="water.png"]').click();
+  await toStage(page, 'Mend');
+  const desk = await deskOf(page, { width: WIDTH, height: HEIGHT });
+  await page.getByTestId('treat').click();
+  await page.getByRole('menuitem', { name: /^Match/ }).click();
+  const paint = (): Promise<void> => drag(page, [desk.at(140, 600), desk.at(200, 600)]);
+  await paint();
+  await expect(page.getByText(/^Set a reference first/)).toBeVisible();
+
+  await page.keyboard.down('a');
+  await page.mouse.click(...desk.at(150, 40));
+  await page.keyboard.up('a');
+  await paint();
+  await expect.poll(async () => (await recipeOf(page)).mends.map(({ method }) => method)).toEqual(['match']);
+  const [clean, mended] = [underwater([]), await rendered(page)];
+  const meanIn = ({ planes }: Raster, c: number, left: number, top: number): number => {
+    let sum = 0;
+    for (let y = top; y < top + 6; y++)
+      for (let x = left; x < left + 20; x++) sum += planes[c][y * WIDTH + x] / 120;
+    return sum;
+  };
+  for (const c of [1, 2]) {
+    const reference = meanIn(clean, c, 140, 37);
+    expect(reference - meanIn(clean, c, 160, 597)).toBeGreaterThan(20);
+    expect(Math.abs(reference - meanIn(mended, c, 160, 597))).toBeLessThan(4);
+    expect(meanIn(mended, c, 400, 597)).toBe(meanIn(clean, c, 400, 597));
+  }
+});

@@ -67,6 +67,8 @@ onBeforeUnmount(() => {
       }}</el-button>
     </header>
     <ToneHistogram v-if="finish.histograms" :histograms="finish.histograms" />
+    <!-- Its room is kept: what is about to be pressed must not move away when the values are counted. -->
+    <div v-else class="uncounted soft" aria-hidden="true">{{ '\u00a0' }}</div>
     <dl class="adds">
       <template v-for="(methods, group) in GROUPS" :key="group">
         <dt class="soft">{{ say(`finish.group.${group}`) }}</dt>
@@ -101,6 +103,12 @@ onBeforeUnmount(() => {
   overflow-y: auto;
   border-right: 1px solid var(--line);
   background: var(--panel);
+}
+.uncounted::before {
+  display: block;
+  content: '';
+  aspect-ratio: 276 / 84;
+  border-bottom: 1px solid var(--line-strong);
 }
 header {
   display: flex;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { HealMend } from '../../mend/mend.ts';
+import type { HealMend, Mend } from '../../mend/mend.ts';
 import type { DiscTarget } from '../../target/target.ts';
 import { emptyRecipe } from '../../recipe/recipe.ts';
 import { renderRecipe } from '../../recipe/render.ts';
@@ -57,6 +57,20 @@ describe('wear', () => {
     const pair = wornAreas(findWear(MENDS.slice(0, 2), pixelsOf(mended)), MENDS, SHAPE);
     expect(Math.max(...worn.map(({ times }) => times))).toBe(2);
     expect(Math.max(...pair.map(({ times }) => times))).toBe(1);
+  });
+
+  it('is seen whatever stands out around the mends, in the corners that they do not cover', () => {
+    const bold = pictureOf(200, 160, (x, y) => (Math.floor(x / 3) % 2 === 0 && y < 70 ? 0.9 : 0.4), {
+      ...{ grain: 0.03, seed: 5 },
+    });
+    const mended = cloneRaster(bold);
+    const clones = MENDS.slice(0, 2).map(({ source, ...mend }): Mend => ({
+      source: source ?? { dx: 0, dy: 0 },
+      ...{ ...mend, method: 'clone' },
+      ...{ reads: 'original', laying: 'along', buildUp: false },
+    }));
+    renderRecipe(mended, { ...emptyRecipe(bold), mends: clones });
+    expect(findWear(clones, pixelsOf(mended)).map(({ id }) => id)).toEqual(['a', 'b']);
   });
 
   it('is judged by what is seen: what a later mend covered shows no more', () => {

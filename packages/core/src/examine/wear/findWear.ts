@@ -7,6 +7,7 @@ import type { Rect } from '../../raster/rect.ts';
 import { intersectRects, isEmpty, moveRect } from '../../raster/rect.ts';
 import { pictureRect } from '../../raster/window.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
+import { fieldOn } from '../../target/targetField.ts';
 
 /** A mend whose texture shows again elsewhere. */
 export interface Wear {
@@ -21,11 +22,13 @@ export interface Wear {
 const TEXTURE = 2;
 /** Fewer pixels in common tell nothing. */
 const LEAST_SHARED = 60;
+/** A pixel shows the mend's texture where it is covered so far. */
+const COVERED = 0.5;
 /** Correlation of texture from which two places look alike. */
 const ALIKE = 0.7;
 
 interface Laid {
-  readonly id: string;
+  readonly mend: Mend;
   readonly rect: Rect;
   readonly dx: number;
   readonly dy: number;
@@ -38,7 +41,7 @@ function copies(mends: readonly Mend[], pixels: Pixels): Laid[] {
     const { dx, dy, mirror, turn = 0, scale = 1 } = mend.source;
     if (mirror || turn !== 0 || scale !== 1) return [];
     const rect = intersectRects(targetBounds(mend.target, mend.margin), pictureRect(pixels.shape));
-    return isEmpty(rect) ? [] : [{ id: mend.id, rect, dx: Math.round(dx), dy: Math.round(dy) }];
+    return isEmpty(rect) ? [] : [{ mend, rect, dx: Math.round(dx), dy: Math.round(dy) }];
   });
 }
 
@@ -51,21 +54,28 @@ function shared(one: Laid, other: Laid): Rect {
   return intersectRects(one.rect, moveRect(other.rect, other.dx - one.dx, other.dy - one.dy));
 }
 
-/** Texture of a rectangle: luma without its own tone. */
-function textureOf(pixels: Pixels, rect: Rect): Float32Array {
+/** What a mend shows in a rectangle: luma without its own tone, where it covers it; not a number where it does not. */
+function textureOf({ mend }: Laid, pixels: Pixels, rect: Rect): Float32Array {
+  const { coverage } = fieldOn(mend, rect);
   const luma = lumaPlane(pixels.window(rect).raster);
-  const tone = gaussianBlur(luma, TEXTURE).data;
-  return luma.data.map((value, i) => value - tone[i]);
+  const share = { ...luma, data: coverage.map((covered) => (covered >= COVERED ? 1 : 0)) };
+  // What lies around it has no part in its tone.
+  const own = gaussianBlur({ ...luma, data: luma.data.map((value, i) => value * share.data[i]) }, TEXTURE);
+  const weight = gaussianBlur(share, TEXTURE);
+  return luma.data.map((value, i) => (share.data[i] > 0 ? value - own.data[i] / weight.data[i] : NaN));
 }
 
+/** How two textures go together where both are known, -1 to 1; 0 where that is hardly anywhere. */
 function correlation(a: Float32Array, b: Float32Array): number {
-  let [ab, aa, bb] = [0, 0, 0];
+  let [ab, aa, bb, count] = [0, 0, 0, 0];
   for (let i = 0; i < a.length; i++) {
+    if (Number.isNaN(a[i]) || Number.isNaN(b[i])) continue;
     ab += a[i] * b[i];
     aa += a[i] * a[i];
     bb += b[i] * b[i];
+    count++;
   }
-  return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : 0;
+  return count >= LEAST_SHARED && aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : 0;
 }
 
 /**
@@ -88,9 +98,10 @@ export function findWear(mends: readonly Mend[], pixels: Pixels): Wear[] {
       const here = shared(one, other);
       if (isEmpty(here) || here.width * here.height < LEAST_SHARED) continue;
       const there = moveRect(here, one.dx - other.dx, one.dy - other.dy);
-      if (correlation(textureOf(pixels, here), textureOf(pixels, there)) < ALIKE) continue;
-      note(one.id, here);
-      note(other.id, there);
+      const alike = correlation(textureOf(one, pixels, here), textureOf(other, pixels, there));
+      if (alike < ALIKE) continue;
+      note(one.mend.id, here);
+      note(other.mend.id, there);
     }
   });
   return [...worn]
