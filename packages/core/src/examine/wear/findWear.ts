@@ -23,7 +23,7 @@ const TEXTURE = 2;
 /** Fewer pixels in common tell nothing. */
 const LEAST_SHARED = 60;
 /** A pixel shows the mend's texture where it is covered so far. */
-const COVERED = 0.5;
+export const COVERED = 0.5;
 /** Correlation of texture from which two places look alike. */
 const ALIKE = 0.7;
 
