@@ -63,7 +63,7 @@ async function repeatSource(page: Page): Promise<void> {
   await page.getByRole('button', { name: /^Source (keeps|starts|stays)/ }).click();
   await page
     .locator('label')
-    .filter({ has: page.getByRole('radio', { name: 'stays fixed', exact: true }) })
+    .filter({ has: page.getByRole('radio', { name: 'starts anew', exact: true }) })
     .click();
   await page.keyboard.press('Escape');
   for (const [x, y] of [
