@@ -1,9 +1,7 @@
 /** Things by the square cell that they lie in. */
 export interface PlaceGrid<T> {
   add(x: number, y: number, thing: T): void;
-  /** All in the cell of a place and in the eight around it: everything within a cell's side, and some beyond. */
-  near(x: number, y: number): T[];
-  /** Whether one of these is as asked for. */
+  /** Whether one in the cell of a place or in the eight around it, which hold all within a cell's side, is as asked for. */
   some(x: number, y: number, is: (thing: T) => boolean): boolean;
 }
 
@@ -20,16 +18,6 @@ export function createPlaceGrid<T>(side: number): PlaceGrid<T> {
       const cell = cells.get(at);
       if (cell) cell.push(thing);
       else cells.set(at, [thing]);
-    },
-    near(x, y) {
-      const middle = numberOf(x, y);
-      const found: T[] = [];
-      for (let column = -1; column <= 1; column++)
-        for (let row = -1; row <= 1; row++) {
-          const cell = cells.get(middle + column * ROWS + row);
-          if (cell) for (const thing of cell) found.push(thing);
-        }
-      return found;
     },
     some(x, y, is) {
       const middle = numberOf(x, y);

@@ -1,3 +1,4 @@
+import { lengthOfPath } from '../../target/lengthOfPath.ts';
 import type { Fault } from '../fault.ts';
 
 type Path = NonNullable<Fault['path']>;
@@ -14,13 +15,6 @@ const LEAST_ALONG = 0.8;
 /** Shorter pieces are no part of a fold, and shorter remainders no line, in pixels. */
 const SHORTEST = { piece: 60, rest: 16 };
 
-function lengthOf(path: Path): number {
-  let length = 0;
-  for (let i = 1; i < path.length; i++)
-    length += Math.hypot(path[i][0] - path[i - 1][0], path[i][1] - path[i - 1][1]);
-  return length;
-}
-
 /** An end of a crease, the way it heads there, and how far a gap may reach. */
 interface Ahead {
   readonly from: Place;
@@ -35,7 +29,7 @@ function aheadOf(path: Path): Ahead {
   while (back > 0 && Math.hypot(from[0] - path[back][0], from[1] - path[back][1]) < HEADING_OVER) back--;
   const [dx, dy] = [from[0] - path[back][0], from[1] - path[back][1]];
   const length = Math.hypot(dx, dy) || 1;
-  return { from, way: [dx / length, dy / length], gap: LONGEST_GAP * lengthOf(path) };
+  return { from, way: [dx / length, dy / length], gap: LONGEST_GAP * lengthOfPath(path) };
 }
 
 /** How far ahead a place lies; null where it lies aside or behind. */
@@ -88,13 +82,13 @@ function continued(line: Fault, ahead: Ahead): Continued | null {
   if (to - from < 2 || 2 * (to - from) < path.length) return null;
   const piece = partOf(line, from, to);
   const way = (piece.path ?? []).map((place) => wayTo(place, ahead) ?? Infinity);
-  if (Math.min(...way) > ahead.gap || lengthOf(piece.path ?? []) < SHORTEST.piece) return null;
+  if (Math.min(...way) > ahead.gap || lengthOfPath(piece.path ?? []) < SHORTEST.piece) return null;
   const isAway = way[0] < way[way.length - 1];
   const rest = [
     [0, from],
     [to, path.length],
   ].flatMap(([a, b]) =>
-    b - a > 1 && lengthOf(path.slice(a, b)) >= SHORTEST.rest ? [partOf(line, a, b)] : [],
+    b - a > 1 && lengthOfPath(path.slice(a, b)) >= SHORTEST.rest ? [partOf(line, a, b)] : [],
   );
   return {
     piece: { ...piece, kind: 'crease', path: isAway ? piece.path : [...(piece.path ?? [])].reverse() },

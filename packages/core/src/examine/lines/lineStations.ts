@@ -12,7 +12,7 @@ export interface LineStations {
 /** Lines are measured at every so many pixels along. */
 const EVERY = 1.5;
 
-/** One table stands for all lines in turn: there are tens of thousands of them, and each is measured at once. */
+/** One table stands for all lines in turn, each of which is looked at at once. */
 const table: LineStations = { count: 0, ...columns(256) };
 
 function columns(room: number): Omit<LineStations, 'count'> {

@@ -6,6 +6,7 @@ import type { FaultKind } from '../../examine/fault.ts';
 import type { SourceCandidate } from '../../source/findSources.ts';
 import type { Shift, Source } from '../../source/source.ts';
 import { fitEdge } from '../../source/fitEdge.ts';
+import { lengthOfPath } from '../../target/lengthOfPath.ts';
 import type { StrokeTarget } from '../../target/target.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
 import { applyMend } from '../applyMend.ts';
@@ -126,11 +127,6 @@ const LONG = 6;
 /** One of more square pixels than this would keep the restorer waiting for its rebuild, 20 s and more. */
 const MOST_REBUILT = 30_000;
 
-function lengthOf({ points }: StrokeTarget): number {
-  const steps = points.slice(1).map(([x, y], k) => Math.hypot(x - points[k][0], y - points[k][1]));
-  return steps.reduce((sum, step) => sum + step, 0);
-}
-
 /**
  * Fills a tear or another wide line. A long one runs through one thing after another, which no single source has side by
  * side as it does: it is rebuilt or bridged, whichever errs less over the same line moved a little to its side, where
@@ -143,7 +139,7 @@ function fillWideLine(
   surroundings: MendSurroundings,
   pixels: Pixels,
 ): Filled {
-  const length = lengthOf(line);
+  const length = lengthOfPath(line.points);
   const isLong = length >= LONG * line.width && length * line.width <= MOST_REBUILT;
   const beside = isLong ? lineBeside(base, line, pixels.shape) : null;
   if (!beside) return fillSpot(base, sources, surroundings, pixels);
