@@ -36,7 +36,7 @@ const isNeeded = computed(
 );
 
 function draw(): void {
-  const context = canvas.value?.getContext('2d');
+  const context = canvas.value?.getContext('2d', { alpha: false });
   if (!context || !props.cache) return;
   const { width, height } = size.value;
   context.fillStyle = '#808080';

@@ -22,7 +22,7 @@ import { createFenceLayer } from './drawFences.ts';
 import type { MarkColours } from './drawMark.ts';
 import { drawBrush, drawCourse, drawPending } from './drawPending.ts';
 import type { Scene } from './drawPicture.ts';
-import { partInSight, sceneLevel, screenOf, tilesInSight } from './drawPicture.ts';
+import { isDrawnSharp, partInSight, sceneLevel, screenOf, tilesInSight } from './drawPicture.ts';
 import type { Comparing } from './drawSides.ts';
 import { drawSides, panesOf, sidesOf } from './drawSides.ts';
 import { MARK_ROOM, entryAt } from './entryAt.ts';
@@ -31,9 +31,10 @@ import { createMarkLayer } from './markLayer.ts';
 import ComparePanes from './ComparePanes.vue';
 import MendMenu from './MendMenu.vue';
 import Overview from './Overview.vue';
-import type { ArrivedPart, TileCache } from './tileCache.ts';
+import type { TileCache } from './tileCache.ts';
 import { createTileCache } from './tileCache.ts';
 import { useCutEdges } from './useCutEdges.ts';
+import type { Share } from './useFrames.ts';
 import { useFrames } from './useFrames.ts';
 import { useHoverPreview } from './useHoverPreview.ts';
 import { usePointer } from './usePointer.ts';
@@ -75,6 +76,8 @@ const sight = computed((): Sight => ({ ...viewport.view.value, framing: framing.
 const cache = shallowRef<TileCache | null>(null);
 const painted = ref(0);
 const colours = shallowRef<MarkColours>({ open: '', mended: '', chosen: '' });
+/** What lies around and behind the picture. */
+const surround = ref('');
 const menu = shallowRef<{ readonly entry: LedgerEntry; readonly x: number; readonly y: number } | null>(null);
 
 /** A treatment has no one place to be marked: what was painted of it shows while it is chosen. */
@@ -180,14 +183,14 @@ const frames = useFrames({ picture: drawPixels, marks: drawAllMarks });
 const { redraw, redrawMarks } = frames;
 const tellOverview = useThrottleFn(() => painted.value++, 250, true);
 
-function fitCanvas(canvas: HTMLCanvasElement): CanvasRenderingContext2D | null {
+function fitCanvas(canvas: HTMLCanvasElement, alpha: boolean): CanvasRenderingContext2D | null {
   const width = Math.round(table.value.width * pixelRatio.value);
   const height = Math.round(table.value.height * pixelRatio.value);
   if (canvas.width !== width || canvas.height !== height) {
     canvas.width = width;
     canvas.height = height;
   }
-  const context = canvas.getContext('2d');
+  const context = canvas.getContext('2d', { alpha });
   context?.setTransform(pixelRatio.value, 0, 0, pixelRatio.value, 0, 0);
   return context;
 }
@@ -257,13 +260,16 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
   }
 }
 
+/** A share of the table that is drawn well within one frame. */
+const SOON_DONE = 0.3;
+
 /** Draws the picture from its tiles, and asks for those that are missing. */
-function drawPixels(isMoving: boolean, arrived: readonly ArrivedPart[] | null): void {
+function drawPixels(isMoving: boolean, share: Share): boolean {
   const tiles = cache.value;
   const finestLevel = picture.picture?.finestLevel ?? null;
-  if (!pixels.value || !tiles || finestLevel === null || table.value.width === 0) return;
-  const context = fitCanvas(pixels.value);
-  if (!context) return;
+  if (!pixels.value || !tiles || finestLevel === null || table.value.width === 0) return true;
+  const context = fitCanvas(pixels.value, false);
+  if (!context) return true;
   const scene: Scene = {
     view: viewport.view.value,
     table: table.value,
@@ -273,18 +279,34 @@ function drawPixels(isMoving: boolean, arrived: readonly ArrivedPart[] | null): 
     isMoving: isMoving || tiles.hasSheets(),
     finestLevel,
   };
-  // Side by side a tile is in sight twice.
-  const part = arrived && !isBeside.value ? screenOf(scene, tiles, arrived, sidesOf(comparing.value)) : 'all';
-  if (part === 'nothing') return;
-  if (part === 'all') wantTiles(scene, tiles);
-  const { left, top, width, height } = part === 'all' ? { left: 0, top: 0, ...table.value } : part;
+  const part = partOf(scene, tiles, share);
+  if (part === 'nothing') return true;
+  if (share === 'all') wantTiles(scene, tiles);
+  const { left, top, width, height } = part;
+  const isQuick = scene.isMoving || width * height > SOON_DONE * table.value.width * table.value.height;
   context.save();
   context.beginPath();
   context.rect(left, top, width, height);
   context.clip();
-  context.clearRect(left, top, width, height);
-  drawSides(context, scene, tiles, comparing.value);
+  context.fillStyle = surround.value;
+  context.fillRect(left, top, width, height);
+  drawSides(context, { ...scene, isMoving: isQuick }, tiles, comparing.value);
   context.restore();
+  return !isQuick || isDrawnSharp(scene);
+}
+
+/** The part of the screen that a share of the picture is drawn on. */
+function partOf(scene: Scene, tiles: TileCache, share: Share): Rect | 'nothing' {
+  const whole = { left: 0, top: 0, ...scene.table };
+  if (share === 'all') return whole;
+  if ('from' in share) {
+    // Whole pixels of the screen: bands meet without a seam.
+    const ratio = scene.pixelRatio;
+    const [top, bottom] = [share.from, share.to].map((at) => Math.round(at * whole.height * ratio) / ratio);
+    return { ...whole, top, height: bottom - top };
+  }
+  // Side by side a tile is in sight twice.
+  return isBeside.value ? whole : screenOf(scene, tiles, share, sidesOf(comparing.value));
 }
 
 function wantTiles(scene: Scene, tiles: TileCache): void {
@@ -302,7 +324,7 @@ function wantTiles(scene: Scene, tiles: TileCache): void {
 
 /** Draws the marks, on both sides where the table is shown twice. */
 function drawAllMarks(): void {
-  const overlay = marks.value && table.value.width > 0 ? fitCanvas(marks.value) : null;
+  const overlay = marks.value && table.value.width > 0 ? fitCanvas(marks.value, true) : null;
   if (!overlay) return;
   const { width: whole, height } = table.value;
   overlay.clearRect(0, 0, whole, height);
@@ -326,6 +348,7 @@ function readColours(): void {
     mended: colour('--mended-on-picture'),
     chosen: colour('--chosen-on-picture'),
   };
+  surround.value = colour('--surround');
 }
 
 onMounted(readColours);

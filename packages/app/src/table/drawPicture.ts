@@ -129,6 +129,9 @@ function areSheetsWhole(scene: Scene, cache: TileCache): boolean {
   return over === rect.width * rect.height;
 }
 
+/** Whether pixels are drawn as they are, quickly and well alike. */
+export const isDrawnSharp = (scene: Scene): boolean => scene.view.scale >= SHARP_FROM;
+
 /** Draws one side of the picture: coarse levels first where finer ones are still on their way. */
 export function drawPicture(
   context: CanvasRenderingContext2D,
@@ -136,7 +139,7 @@ export function drawPicture(
   cache: TileCache,
   side: Side,
 ): void {
-  context.imageSmoothingEnabled = scene.view.scale < SHARP_FROM;
+  context.imageSmoothingEnabled = !isDrawnSharp(scene);
   context.imageSmoothingQuality = scene.isMoving ? 'low' : 'high';
   if (side !== 'after' || !areSheetsWhole(scene, cache)) drawTiles(context, scene, cache, side);
   if (side !== 'after') return;

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { ArrivedPart } from './tileCache.ts';
+import type { Share } from './useFrames.ts';
 import { useFrames } from './useFrames.ts';
 
 const part = (left: number): ArrivedPart => ({
@@ -7,14 +8,19 @@ const part = (left: number): ArrivedPart => ({
   rect: { left, top: 0, width: 256, height: 256 },
 });
 
+function inWords(share: Share): string {
+  if (share === 'all') return share;
+  return 'from' in share ? `${share.from} to ${share.to}` : share.map(({ rect }) => rect.left).join();
+}
+
 /** What was drawn, one line for each time. */
 function follow() {
   const drawn: string[] = [];
   const frames = useFrames({
-    picture: (isMoving, arrived) =>
-      drawn.push(
-        `${isMoving ? 'quickly' : 'well'}: ${arrived ? arrived.map(({ rect }) => rect.left).join() : 'all'}`,
-      ),
+    picture: (isMoving, share) => {
+      drawn.push(`${isMoving ? 'quickly' : 'well'}: ${inWords(share)}`);
+      return !isMoving && share !== 'all';
+    },
     marks: () => drawn.push('marks'),
   });
   return { frames, drawn };
@@ -75,10 +81,26 @@ describe('frames', () => {
     vi.advanceTimersByTime(120);
     expect(drawn.filter((line) => line.startsWith('well'))).toEqual([]);
     vi.advanceTimersByTime(200);
-    expect(drawn.at(-1)).toBe('well: all');
+    expect(drawn.slice(-4)).toEqual([
+      'well: 0 to 0.25',
+      'well: 0.25 to 0.5',
+      'well: 0.5 to 0.75',
+      'well: 0.75 to 1',
+    ]);
     drawn.length = 0;
     vi.advanceTimersByTime(1000);
     expect(drawn).toEqual([]);
+  });
+
+  it('leave off drawing well when it moves again', () => {
+    const { frames, drawn } = follow();
+    frames.redraw();
+    vi.advanceTimersByTime(200);
+    expect(drawn.at(-1)).toMatch(/^well/);
+    drawn.length = 0;
+    frames.redraw();
+    vi.advanceTimersByTime(100);
+    expect(drawn).toEqual(['quickly: all', 'marks']);
   });
 
   it('draw nothing after they were stopped', () => {

@@ -1,15 +1,23 @@
 import { useDebounceFn } from '@vueuse/core';
 import type { ArrivedPart } from './tileCache.ts';
 
+/** What of the picture is drawn anew: all, the parts that came since, or a band between two shares of the table's height. */
+export type Share = 'all' | readonly ArrivedPart[] | Band;
+
+export interface Band {
+  readonly from: number;
+  readonly to: number;
+}
+
 /** What is drawn with a frame, each on a canvas of its own. */
 export interface Drawn {
   /**
    * Draws the picture.
    *
-   * @param isMoving quickly, because it will soon be another; else well
-   * @param arrived the parts that came since; where there are none given all of it is drawn anew
+   * @param isMoving quickly, because it will soon be another; else well, where that is soon done
+   * @returns false if it was drawn quickly, and is to be drawn well once it rests
    */
-  readonly picture: (isMoving: boolean, arrived: readonly ArrivedPart[] | null) => void;
+  readonly picture: (isMoving: boolean, share: Share) => boolean;
   readonly marks: () => void;
 }
 
@@ -24,6 +32,8 @@ export interface Frames {
 
 /** What rests so long is drawn well, in milliseconds. */
 const REST_MS = 160;
+/** So many frames share the work of drawing well, for which one is too short without a graphics card. */
+const BANDS = 4;
 
 /** Draws at most once with each frame, and no more than what is another. */
 export function useFrames(drawn: Drawn): Frames {
@@ -31,8 +41,10 @@ export function useFrames(drawn: Drawn): Frames {
   let isWhole = true;
   let areMarks = true;
   let arrived: ArrivedPart[] = [];
-  /** What was drawn last was drawn quickly. */
+  /** What moves is drawn quickly. */
   let isMoving = false;
+  /** The next one to be drawn well. */
+  let band = BANDS;
 
   function ask(): void {
     if (frame === 0) frame = requestAnimationFrame(draw);
@@ -40,17 +52,25 @@ export function useFrames(drawn: Drawn): Frames {
 
   function draw(): void {
     frame = 0;
-    const parts = arrived;
+    const share = isWhole ? 'all' : arrived;
     arrived = [];
-    if (isWhole || parts.length > 0) drawn.picture(isMoving, isWhole ? null : parts);
-    if (areMarks) drawn.marks();
     isWhole = false;
+    const isNothing = share !== 'all' && share.length === 0;
+    if (!isNothing && !drawn.picture(isMoving, share)) void drawWell();
+    if (band < BANDS) drawBand();
+    if (areMarks) drawn.marks();
     areMarks = false;
+  }
+
+  function drawBand(): void {
+    drawn.picture(false, { from: band / BANDS, to: (band + 1) / BANDS });
+    band++;
+    if (band < BANDS) ask();
   }
 
   const drawWell = useDebounceFn(() => {
     isMoving = false;
-    isWhole = true;
+    band = 0;
     ask();
   }, REST_MS);
 
@@ -59,8 +79,8 @@ export function useFrames(drawn: Drawn): Frames {
       isMoving = true;
       isWhole = true;
       areMarks = true;
+      band = BANDS;
       ask();
-      void drawWell();
     },
     redrawMarks() {
       areMarks = true;
