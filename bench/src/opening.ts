@@ -95,9 +95,11 @@ async function firstView(page: Page, url: string): Promise<number> {
   await page.waitForFunction(
     () => {
       const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=table] canvas');
-      if (!canvas || canvas.width < 100) return false;
-      const middle = canvas.getContext('2d')?.getImageData(canvas.width >> 1, canvas.height >> 1, 1, 1).data;
-      return middle !== undefined && middle[3] > 0;
+      // As wide as a canvas is made nobody has drawn on it.
+      if (!canvas || canvas.width === 300) return false;
+      const seen = canvas.getContext('2d')?.getImageData(canvas.width >> 1, canvas.height >> 1, 64, 1).data;
+      // What lies around the picture is of one colour.
+      return seen?.some((value, i) => value !== seen[i % 4]);
     },
     null,
     { polling: 'raf' },

@@ -34,7 +34,7 @@ import Overview from './Overview.vue';
 import type { TileCache } from './tileCache.ts';
 import { createTileCache } from './tileCache.ts';
 import { useCutEdges } from './useCutEdges.ts';
-import type { Share } from './useFrames.ts';
+import type { Drawing, Share } from './useFrames.ts';
 import { useFrames } from './useFrames.ts';
 import { useHoverPreview } from './useHoverPreview.ts';
 import { usePointer } from './usePointer.ts';
@@ -264,12 +264,12 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
 const SOON_DONE = 0.3;
 
 /** Draws the picture from its tiles, and asks for those that are missing. */
-function drawPixels(isMoving: boolean, share: Share): boolean {
+function drawPixels(isMoving: boolean, share: Share): Drawing {
   const tiles = cache.value;
   const finestLevel = picture.picture?.finestLevel ?? null;
-  if (!pixels.value || !tiles || finestLevel === null || table.value.width === 0) return true;
+  if (!pixels.value || !tiles || finestLevel === null || table.value.width === 0) return 'well';
   const context = fitCanvas(pixels.value, false);
-  if (!context) return true;
+  if (!context) return 'well';
   const scene: Scene = {
     view: viewport.view.value,
     table: table.value,
@@ -280,19 +280,20 @@ function drawPixels(isMoving: boolean, share: Share): boolean {
     finestLevel,
   };
   const part = partOf(scene, tiles, share);
-  if (part === 'nothing') return true;
+  if (part === 'nothing') return 'well';
   if (share === 'all') wantTiles(scene, tiles);
+  const isQuick = scene.isMoving || isDrawnSharp(scene);
   const { left, top, width, height } = part;
-  const isQuick = scene.isMoving || width * height > SOON_DONE * table.value.width * table.value.height;
+  if (!isQuick && width * height > SOON_DONE * table.value.width * table.value.height) return 'too much';
   context.save();
   context.beginPath();
   context.rect(left, top, width, height);
   context.clip();
   context.fillStyle = surround.value;
   context.fillRect(left, top, width, height);
-  drawSides(context, { ...scene, isMoving: isQuick }, tiles, comparing.value);
+  drawSides(context, scene, tiles, comparing.value);
   context.restore();
-  return !isQuick || isDrawnSharp(scene);
+  return scene.isMoving && !isDrawnSharp(scene) ? 'quickly' : 'well';
 }
 
 /** The part of the screen that a share of the picture is drawn on. */

@@ -18,8 +18,9 @@ function follow() {
   const drawn: string[] = [];
   const frames = useFrames({
     picture: (isMoving, share) => {
+      if (!isMoving && share === 'all') return 'too much';
       drawn.push(`${isMoving ? 'quickly' : 'well'}: ${inWords(share)}`);
-      return !isMoving && share !== 'all';
+      return isMoving ? 'quickly' : 'well';
     },
     marks: () => drawn.push('marks'),
   });
@@ -36,6 +37,8 @@ afterEach(() => {
   vi.unstubAllGlobals();
   vi.useRealTimers();
 });
+
+const IN_BANDS = ['well: 0 to 0.25', 'well: 0.25 to 0.5', 'well: 0.5 to 0.75', 'well: 0.75 to 1'];
 
 /** Time enough for the next frame, and too little for what waits until all rests. */
 const nextFrame = (): void => void vi.advanceTimersByTime(20);
@@ -81,15 +84,20 @@ describe('frames', () => {
     vi.advanceTimersByTime(120);
     expect(drawn.filter((line) => line.startsWith('well'))).toEqual([]);
     vi.advanceTimersByTime(200);
-    expect(drawn.slice(-4)).toEqual([
-      'well: 0 to 0.25',
-      'well: 0.25 to 0.5',
-      'well: 0.5 to 0.75',
-      'well: 0.75 to 1',
-    ]);
+    expect(drawn.slice(-4)).toEqual(IN_BANDS);
     drawn.length = 0;
     vi.advanceTimersByTime(1000);
     expect(drawn).toEqual([]);
+  });
+
+  it('draw well in bands what came anew while it rested', () => {
+    const { frames, drawn } = follow();
+    frames.redraw();
+    vi.advanceTimersByTime(400);
+    drawn.length = 0;
+    frames.arrive(null);
+    vi.advanceTimersByTime(400);
+    expect(drawn).toEqual(IN_BANDS);
   });
 
   it('leave off drawing well when it moves again', () => {

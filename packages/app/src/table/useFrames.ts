@@ -9,15 +9,17 @@ export interface Band {
   readonly to: number;
 }
 
+/** How the picture was drawn; where well would take longer than a frame, not at all. */
+export type Drawing = 'well' | 'quickly' | 'too much';
+
 /** What is drawn with a frame, each on a canvas of its own. */
 export interface Drawn {
   /**
    * Draws the picture.
    *
-   * @param isMoving quickly, because it will soon be another; else well, where that is soon done
-   * @returns false if it was drawn quickly, and is to be drawn well once it rests
+   * @param isMoving quickly, because it will soon be another; else well
    */
-  readonly picture: (isMoving: boolean, share: Share) => boolean;
+  readonly picture: (isMoving: boolean, share: Share) => Drawing;
   readonly marks: () => void;
 }
 
@@ -41,8 +43,8 @@ export function useFrames(drawn: Drawn): Frames {
   let isWhole = true;
   let areMarks = true;
   let arrived: ArrivedPart[] = [];
-  /** What moves is drawn quickly. */
-  let isMoving = false;
+  /** What moves is drawn quickly; so is what is seen first. */
+  let isMoving = true;
   /** The next one to be drawn well. */
   let band = BANDS;
 
@@ -56,7 +58,10 @@ export function useFrames(drawn: Drawn): Frames {
     arrived = [];
     isWhole = false;
     const isNothing = share !== 'all' && share.length === 0;
-    if (!isNothing && !drawn.picture(isMoving, share)) void drawWell();
+    const drawing = isNothing ? 'well' : drawn.picture(isMoving, share);
+    if (drawing === 'quickly') void drawWell();
+    // What lies on the table stays until its band comes.
+    if (drawing === 'too much') band = 0;
     if (band < BANDS) drawBand();
     if (areMarks) drawn.marks();
     areMarks = false;
