@@ -28,17 +28,25 @@ export function toScreen(raster: Raster): ImageData {
   return image;
 }
 
+/** All bitmaps are written on one canvas: what another holds is let go late. */
+let canvas: OffscreenCanvas | null = null;
+
+function opaqueBitmap(image: ImageData): ImageBitmap | null {
+  const { width, height } = image;
+  canvas ??= new OffscreenCanvas(width, height);
+  if (canvas.width !== width || canvas.height !== height) [canvas.width, canvas.height] = [width, height];
+  // Kept where the processor reaches it: it is written once and given away.
+  const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
+  context?.putImageData(image, 0, 0);
+  return context && canvas.transferToImageBitmap();
+}
+
 /**
  * A picture the page can draw at once. What hides all behind it is known to: where no graphics
  * card helps, the page draws it in a sixth of the time.
  */
 export async function toBitmap(raster: Raster): Promise<ImageBitmap> {
   const image = toScreen(raster);
-  if (hasAlpha(raster)) return createImageBitmap(image, { colorSpaceConversion: 'none' });
-  const canvas = new OffscreenCanvas(image.width, image.height);
-  // Kept where the processor reaches it: it is written once and given away.
-  const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
-  if (!context) return createImageBitmap(image, { colorSpaceConversion: 'none' });
-  context.putImageData(image, 0, 0);
-  return canvas.transferToImageBitmap();
+  const opaque = hasAlpha(raster) ? null : opaqueBitmap(image);
+  return opaque ?? createImageBitmap(image, { colorSpaceConversion: 'none' });
 }
