@@ -1,4 +1,5 @@
 import { mulberry, polygonPixels } from '@fennip/core';
+import type { Page } from '@playwright/test';
 import sharp from 'sharp';
 import { deskOf, drag, saved, toStage } from './desk.ts';
 import { addFiles, colourAt, expect, makeJob, test } from './fixtures.ts';
@@ -13,6 +14,26 @@ const LOST = [
   [296, 390],
 ] as const;
 const SIZE = { width: 1024, height: 484 };
+
+/** The workers of a page that rebuild. */
+const rebuildersOf = (page: Page) => page.workers().filter((worker) => worker.url().includes('rebuilder'));
+
+/** How many patches the browser keeps. */
+const keptIn = (page: Page): Promise<number> =>
+  page.evaluate(async () => {
+    // To open one that is not there would make it.
+    const isThere = (await indexedDB.databases()).some(({ name }) => name === 'fennip-patches');
+    if (!isThere) return 0;
+    const done = <T>(request: IDBRequest<T>): Promise<T> =>
+      new Promise((resolve, reject) => {
+        request.onsuccess = () => resolve(request.result);
+        request.onerror = () => reject(new Error('nothing can be read'));
+      });
+    const database = await done(indexedDB.open('fennip-patches'));
+    const count = await done(database.transaction('patches').objectStore('patches').count());
+    database.close();
+    return count;
+  });
 
 test('a torn-out piece is rebuilt from the rest of the picture, another proposal taken, and both can be undone', async ({
   quietPage: page,
@@ -39,6 +60,7 @@ test('a torn-out piece is rebuilt from the rest of the picture, another proposal
   await expect.poll(seen).toBeLessThan(200);
   const [mend] = (await saved(page)).recipe.mends;
   expect(mend).toMatchObject({ method: 'rebuild', seed: 1, guides: [] });
+  await expect.poll(() => keptIn(page)).toBe(1);
 
   await page.keyboard.press('Escape');
   const proposal = page.locator('.sources button').nth(1);
@@ -46,6 +68,7 @@ test('a torn-out piece is rebuilt from the rest of the picture, another proposal
   await page.keyboard.press('2');
   await expect.poll(async () => (await saved(page)).recipe.mends.at(0)?.['seed']).toBe(2);
   await expect.poll(seen).toBeLessThan(200);
+  await expect.poll(() => keptIn(page)).toBe(2);
   // A part of another proposal is painted over it, in two strokes; it stays a mend of its own.
   await page.getByRole('button', { name: 'Paint another over it' }).click();
   await page.getByText('Pen', { exact: true }).click();
@@ -59,11 +82,14 @@ test('a torn-out piece is rebuilt from the rest of the picture, another proposal
     .poll(async () => (await saved(page)).recipe.mends.at(1))
     .toMatchObject({ method: 'rebuild', seed: 1, paint: [{ lays: 'in' }, { lays: 'in' }] });
   expect((await saved(page)).recipe.mends[0]).toMatchObject({ method: 'rebuild', seed: 2 });
+  await expect.poll(() => keptIn(page)).toBe(3);
+  const asLeft = await seen();
+  expect(rebuildersOf(page)).toHaveLength(1);
+  // What was rebuilt once is not rebuilt again.
   await page.reload();
   await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeEnabled();
-  // A table that is not drawn yet is black.
-  await expect.poll(seen).toBeGreaterThan(20);
-  await expect.poll(seen).toBeLessThan(200);
+  await expect.poll(seen).toBe(asLeft);
+  expect(rebuildersOf(page)).toEqual([]);
   for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
   await expect.poll(seen).toBeGreaterThan(225);
 });

@@ -162,6 +162,7 @@ export * from './recipe/laidTreatment.ts';
 export * from './recipe/mendLayers.ts';
 export * from './recipe/mendedPicture.ts';
 export * from './recipe/nextPart.ts';
+export * from './recipe/patchMemory.ts';
 export * from './recipe/recipe.ts';
 export * from './recipe/render.ts';
 export * from './recipe/renderPart.ts';

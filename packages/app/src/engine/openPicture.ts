@@ -5,6 +5,7 @@ import type {
   Lamp,
   Mend,
   MendedPicture,
+  PatchMemory,
   Pixels,
   Recipe,
   Rect,
@@ -37,6 +38,8 @@ export interface TableListener extends Repainter {
 export interface Table {
   readonly team: PaintTeam;
   readonly rebuilders: Rebuilders;
+  /** What mends made in earlier sessions, where that is kept. */
+  readonly memory: PatchMemory | undefined;
   lamp: Lamp;
   page: TableListener;
 }

@@ -7,6 +7,7 @@ import {
   isTreatment,
   lampReach,
   nextPart,
+  rebuildWork,
   rectsMeet,
   uniteRects,
 } from '@fennip/core';
@@ -24,6 +25,8 @@ import { treatedAnew } from './treatedAnew.ts';
 
 /** A change that takes longer than this is shown bit by bit, as the page asks for it; in milliseconds. */
 const AT_ONCE_MS = 150;
+/** Between two looks at what is being laid down bit by bit, in milliseconds: most tiles change many times meanwhile. */
+const BIT_BY_BIT_MS = 400;
 /** A change is shown by itself before its tiles are painted where it takes up no more than so many pixels. */
 const MOST_TOUCHED = 256 * 256;
 
@@ -37,13 +40,27 @@ function teller(picture: OpenPicture): { tell: (rect: Rect) => void; finish: () 
   const { table, wanted } = picture;
   const { keys, list } = wanted;
   const atOnce: Rect[] = [];
+  /** What changed since the page was told last. */
+  let later: Rect[] = [];
+  let told = start;
+  const tellLater = (): void => {
+    for (const rect of later) table.page.changed(rect, null);
+    later = [];
+    told = performance.now();
+  };
   return {
     tell: (rect) => {
-      const isAtOnce = performance.now() - start < AT_ONCE_MS;
-      if (isAtOnce) atOnce.push(rect);
-      table.page.changed(rect, isAtOnce ? list : null);
+      const now = performance.now();
+      if (now - start < AT_ONCE_MS) {
+        atOnce.push(rect);
+        table.page.changed(rect, list);
+        return;
+      }
+      later.push(rect);
+      if (now - told > BIT_BY_BIT_MS) tellLater();
     },
     finish: async () => {
+      tellLater();
       await touchUp(picture, atOnce, wanted);
       const soiled = keys.filter((key) => {
         const shown = framedRect(key, picture.framing);
@@ -124,8 +141,12 @@ const rebuildFor =
   (task, bring) => {
     // An update of a picture that was let go may still be running.
     if (picture.isLetGo) return () => undefined;
-    return picture.table.rebuilders.begin(task, (answer) => {
+    const { memory, rebuilders } = picture.table;
+    return rebuilders.begin(task, (answer) => {
       bring(answer);
+      // One that failed has no values.
+      if (answer.halvings === 0 && answer.patch.values.length > 0)
+        memory?.keep(rebuildWork(task), answer.patch);
       if (!picture.isLetGo) void showChanges(picture);
     });
   };
@@ -193,8 +214,10 @@ export function showChanges(picture: OpenPicture): Promise<void> {
     const compared = { ...recipe, mends: mends.filter(({ id }) => !without?.has(id)) };
     try {
       const elsewhere = rebuildFor(picture);
+      // What is dragged is another with each move of the pointer.
+      const memory = picture.draft ? undefined : table.memory;
       await layInParts(picture, recipe, (part) =>
-        picture.mended.update(part, tiles.ready, byTile, elsewhere),
+        picture.mended.update(part, tiles.ready, byTile, elsewhere, memory),
       );
       await picture.other?.update(compared, tiles.ready, byTile, elsewhere);
     } finally {

@@ -28,13 +28,12 @@ export function toScreen(raster: Raster): ImageData {
   return image;
 }
 
-/** All bitmaps are written on one canvas: what another holds is let go late. */
+/** Bitmaps of one size are written on one canvas: what another holds is let go late. */
 let canvas: OffscreenCanvas | null = null;
 
 function opaqueBitmap(image: ImageData): ImageBitmap | null {
   const { width, height } = image;
-  canvas ??= new OffscreenCanvas(width, height);
-  if (canvas.width !== width || canvas.height !== height) [canvas.width, canvas.height] = [width, height];
+  if (canvas?.width !== width || canvas.height !== height) canvas = new OffscreenCanvas(width, height);
   // Kept where the processor reaches it: it is written once and given away.
   const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
   context?.putImageData(image, 0, 0);

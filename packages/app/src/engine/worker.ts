@@ -45,6 +45,7 @@ import { layOnTable, pixelsWithout } from './openPicture.ts';
 import type { PaintHelper } from './paintHelper.ts';
 import { asSeen, litPart, painted, plainPart } from './paintSide.ts';
 import { partForCell } from './partForCell.ts';
+import { createPatchMemory } from './patchMemory.ts';
 import { mendPart } from './paintTile.ts';
 import { createRebuilders } from './rebuilders.ts';
 import { sendBitmap } from './sendBitmap.ts';
@@ -63,9 +64,17 @@ const MOST_BYTES = 384e6;
 
 const nobody = (): void => undefined;
 
+/**
+ * The name of a built worker tells all that it is made of. While the program is written the name stays; and what is sent
+ * without encryption from elsewhere may keep nothing that can be told apart.
+ */
+const memory =
+  import.meta.env.PROD && isSecureContext ? createPatchMemory(self.location.pathname) : undefined;
+
 const table: Table = {
   team: createPaintTeam(),
   rebuilders: createRebuilders((rebuilding) => table.page.rebuilding(rebuilding)),
+  memory,
   lamp: { kind: 'plain' },
   page: { changed: nobody, painted: nobody, laid: nobody, touched: nobody, rebuilding: nobody },
 };

@@ -1,8 +1,8 @@
-import type { Rect } from '@fennip/core';
+import type { LevelSize, Rect } from '@fennip/core';
 import { TILE_SIZE, intersectRects, isEmpty, rectHolds, uniteRects } from '@fennip/core';
 import type { LevelPart, Side, TileKey } from '../engine/tileKey.ts';
 import { partOfTile } from '../engine/tileKey.ts';
-import type { ArrivedPart, TileCache } from './tileCache.ts';
+import type { ArrivedPart, Sheet, TileCache } from './tileCache.ts';
 import type { Size, Viewport } from './viewport.ts';
 import { levelFor, screenToSeen, seenToScreen } from './viewport.ts';
 
@@ -143,7 +143,32 @@ export function drawPicture(
   context.imageSmoothingQuality = scene.isMoving ? 'low' : 'high';
   if (side !== 'after' || !areSheetsWhole(scene, cache)) drawTiles(context, scene, cache, side);
   if (side !== 'after') return;
-  for (const part of [...cache.sheets(), ...cache.touches()]) drawPart(context, scene, part, part.bitmap);
+  for (const sheet of cache.sheets()) drawPart(context, scene, sheet, sheet.bitmap);
+  for (const touch of cache.touches()) drawTouch(context, scene, touch, cache.levels[touch.level]);
+}
+
+/** Draws a part that changed in the grid of the tiles that hold it: when they come, no pixel of it moves. */
+function drawTouch(
+  context: CanvasRenderingContext2D,
+  scene: Scene,
+  { level, rect, bitmap }: Sheet,
+  size: LevelSize,
+): void {
+  const first = { column: Math.floor(rect.left / TILE_SIZE), row: Math.floor(rect.top / TILE_SIZE) };
+  for (let row = first.row; row * TILE_SIZE < rect.top + rect.height; row++)
+    for (let column = first.column; column * TILE_SIZE < rect.left + rect.width; column++) {
+      const asked = partOfTile({ side: 'after', level, column, row }).rect;
+      const tile = intersectRects(asked, { left: 0, top: 0, ...size });
+      const seen = partOnScreen(scene, { level, rect: tile });
+      const [scaleX, scaleY] = [seen.width / tile.width, seen.height / tile.height];
+      const { left, top, width, height } = intersectRects(rect, tile);
+      context.drawImage(
+        bitmap,
+        ...([left - rect.left, top - rect.top, width, height] as const),
+        ...([seen.left + (left - tile.left) * scaleX, seen.top + (top - tile.top) * scaleY] as const),
+        ...([width * scaleX, height * scaleY] as const),
+      );
+    }
 }
 
 function drawTiles(context: CanvasRenderingContext2D, scene: Scene, cache: TileCache, side: Side): void {

@@ -23,8 +23,8 @@ export interface Underway {
   readonly end: End;
 }
 
-/** What of a rebuild says which pixels it makes; the rest is how they are laid down. */
-function madeBy({
+/** What of a rebuild says which pixels it makes, as text; the rest is how they are laid down. */
+export function madeBy({
   id,
   target,
   margin,

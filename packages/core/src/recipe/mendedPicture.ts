@@ -22,6 +22,8 @@ import { layTreatment } from './laidTreatment.ts';
 import type { RebuildElsewhere, Underway } from './elsewhere.ts';
 import { isSameWork } from './elsewhere.ts';
 import { copyPatch, keepPatch } from './laidPatch.ts';
+import type { PatchMemory } from './patchMemory.ts';
+import { isWorthKeeping, rebuildWork } from './patchMemory.ts';
 import { piecesOn } from './pieces.ts';
 
 /** A picture with its mends on it, which redoes only what a change touches. */
@@ -34,12 +36,14 @@ export interface MendedPicture {
    * @param changed called with each rectangle whose pixels changed, as soon as they have
    * @param elsewhere where rebuilds are worked out: nothing is waited for then. An answer that was brought is laid down
    *   by the next update.
+   * @param memory what mends made before: one that is known is not worked out
    */
   update(
     recipe: Pick<Recipe, 'mends' | 'fences'>,
     ready: (reads: readonly Rect[]) => Promise<void>,
     changed: (rect: Rect) => void,
     elsewhere?: RebuildElsewhere,
+    memory?: PatchMemory,
   ): Promise<void>;
   /** The pixels with all mends on them. */
   readonly pixels: Pixels;
@@ -158,6 +162,24 @@ function patchOf(mend: SpotMend, made: Underway | null, canvas: Canvas): Patch {
   return patch && !isEmpty(patch.rect) ? patch : nothingOf(mend, shape);
 }
 
+/** What is made of a mend here, or was made of it before. */
+async function patchBy(
+  memory: PatchMemory | undefined,
+  mend: SpotMend,
+  reads: readonly Rect[],
+  canvas: Canvas,
+): Promise<Patch> {
+  if (!memory || !isWorthKeeping(mend, canvas.pixels.shape)) return patchOf(mend, null, canvas);
+  const { pixels, fences } = canvas;
+  const told = JSON.stringify(mend);
+  const work = { told, fences, windows: reads.map((rect) => pixels.window(rect)) };
+  const known = await memory.find(work);
+  if (known) return known;
+  const patch = patchOf(mend, null, canvas);
+  memory.keep(work, patch);
+  return patch;
+}
+
 /** @param base the picture without mends; asked only for what `ready` was awaited for */
 export const createMendedPicture = (base: Pixels): MendedPicture =>
   mendedFrom(base, { laid: [], fenced: [], made: new Map() });
@@ -166,11 +188,21 @@ function mendedFrom(base: Pixels, start: Start): MendedPicture {
   let { laid, fenced } = start;
   const underway = new Map(start.made);
 
-  /** Begins a rebuild elsewhere; what it replaces ends. */
-  function begin(task: RebuildTask, elsewhere: RebuildElsewhere): Underway {
+  /** Begins a rebuild elsewhere, or has it as it was made before; what it replaces ends. */
+  async function begin(
+    task: RebuildTask,
+    elsewhere: RebuildElsewhere,
+    memory: PatchMemory | undefined,
+  ): Promise<Underway> {
     const { mend } = task;
     const before = underway.get(mend.id);
     before?.end();
+    const known = await memory?.find(rebuildWork(task));
+    if (known) {
+      const made = { mend, invented: known, answers: 1, isDone: true, end: () => undefined };
+      underway.set(mend.id, made);
+      return made;
+    }
     const end = elsewhere(task, ({ patch, halvings }) => {
       const now = underway.get(mend.id);
       if (now?.end !== end) return;
@@ -186,6 +218,7 @@ function mendedFrom(base: Pixels, start: Start): MendedPicture {
     ready: (reads: readonly Rect[]) => Promise<void>,
     changed: (rect: Rect) => void,
     elsewhere?: RebuildElsewhere,
+    memory?: PatchMemory,
   ): Promise<void> {
     const old = new Map(laid.map((patch, index) => [patch.mend.id, { patch, index }]));
     const done = new Set<string>();
@@ -255,8 +288,8 @@ function mendedFrom(base: Pixels, start: Start): MendedPicture {
         ? null
         : isMade
           ? known
-          : begin({ mend, fences, window: under.window(reads[0]) }, elsewhere);
-      const patch = patchOf(mend, made, canvas);
+          : await begin({ mend, fences, window: under.window(reads[0]) }, elsewhere, memory);
+      const patch = made ? patchOf(mend, made, canvas) : await patchBy(memory, mend, reads, canvas);
       const laidNow = keepPatch(mend, patch, under.window(patch.rect));
       next.push(made ? { ...laidNow, answer: made.answers } : laidNow);
       if (kept) soil(kept.rect);
