@@ -22,9 +22,10 @@ import { createFenceLayer } from './drawFences.ts';
 import type { MarkColours } from './drawMark.ts';
 import { drawBrush, drawCourse, drawPending } from './drawPending.ts';
 import type { Scene } from './drawPicture.ts';
-import { isDrawnSharp, partInSight, sceneLevel, screenOf, tilesInSight } from './drawPicture.ts';
+import { partInSight, sceneLevel, tilesInSight } from './drawPicture.ts';
+import { drawShare } from './drawShare.ts';
 import type { Comparing } from './drawSides.ts';
-import { drawSides, panesOf, sidesOf } from './drawSides.ts';
+import { isBeside, panesOf, sidesOf } from './drawSides.ts';
 import { MARK_ROOM, entryAt } from './entryAt.ts';
 import { indexMarks } from './markIndex.ts';
 import { createMarkLayer } from './markLayer.ts';
@@ -112,10 +113,9 @@ const comparing = computed((): Comparing => ({
   isOriginalHeld: view.isOriginalHeld,
   isBlinkedBefore: isBlinkedBefore.value,
 }));
-const isBeside = computed(() => view.comparison === 'side by side' && !view.isOriginalHeld);
 /** Side by side the table's middle lies in the middle of each half. */
 const foldAt = (sx: number): number => {
-  if (!isBeside.value) return 0;
+  if (!isBeside(comparing.value)) return 0;
   return sx < table.value.width / 2 ? -table.value.width / 4 : table.value.width / 4;
 };
 
@@ -260,9 +260,6 @@ function drawOverlay(context: CanvasRenderingContext2D): void {
   }
 }
 
-/** A share of the table that is drawn well within one frame. */
-const SOON_DONE = 0.3;
-
 /** Draws the picture from its tiles, and asks for those that are missing. */
 function drawPixels(isMoving: boolean, share: Share): Drawing {
   const tiles = cache.value;
@@ -279,35 +276,8 @@ function drawPixels(isMoving: boolean, share: Share): Drawing {
     isMoving: isMoving || tiles.hasSheets(),
     finestLevel,
   };
-  const part = partOf(scene, tiles, share);
-  if (part === 'nothing') return 'well';
   if (share === 'all') wantTiles(scene, tiles);
-  const isQuick = scene.isMoving || isDrawnSharp(scene);
-  const { left, top, width, height } = part;
-  if (!isQuick && width * height > SOON_DONE * table.value.width * table.value.height) return 'too much';
-  context.save();
-  context.beginPath();
-  context.rect(left, top, width, height);
-  context.clip();
-  context.fillStyle = surround.value;
-  context.fillRect(left, top, width, height);
-  drawSides(context, scene, tiles, comparing.value);
-  context.restore();
-  return scene.isMoving && !isDrawnSharp(scene) ? 'quickly' : 'well';
-}
-
-/** The part of the screen that a share of the picture is drawn on. */
-function partOf(scene: Scene, tiles: TileCache, share: Share): Rect | 'nothing' {
-  const whole = { left: 0, top: 0, ...scene.table };
-  if (share === 'all') return whole;
-  if ('from' in share) {
-    // Whole pixels of the screen: bands meet without a seam.
-    const ratio = scene.pixelRatio;
-    const [top, bottom] = [share.from, share.to].map((at) => Math.round(at * whole.height * ratio) / ratio);
-    return { ...whole, top, height: bottom - top };
-  }
-  // Side by side a tile is in sight twice.
-  return isBeside.value ? whole : screenOf(scene, tiles, share, sidesOf(comparing.value));
+  return drawShare(context, scene, tiles, comparing.value, share, surround.value);
 }
 
 function wantTiles(scene: Scene, tiles: TileCache): void {
@@ -329,7 +299,9 @@ function drawAllMarks(): void {
   if (!overlay) return;
   const { width: whole, height } = table.value;
   overlay.clearRect(0, 0, whole, height);
-  const panes = isBeside.value ? panesOf(comparing.value, whole, height) : [{ left: 0, width: whole }];
+  const panes = isBeside(comparing.value)
+    ? panesOf(comparing.value, whole, height)
+    : [{ left: 0, width: whole }];
   for (const { left, width } of panes) {
     overlay.save();
     overlay.beginPath();

@@ -61,6 +61,10 @@ export function sidesOf({ comparison, isOriginalHeld }: Comparing): Side[] {
   return comparison === 'none' && !isOriginalHeld ? ['after'] : ['after', 'before'];
 }
 
+/** Whether each half of the table shows the same place. */
+export const isBeside = ({ comparison, isOriginalHeld }: Comparing): boolean =>
+  comparison === 'side by side' && !isOriginalHeld;
+
 /** Draws every pane. Side by side each half shows the same place, in its own middle. */
 export function drawSides(
   context: CanvasRenderingContext2D,
@@ -69,13 +73,12 @@ export function drawSides(
   comparing: Comparing,
 ): void {
   const { width, height } = scene.table;
-  const isBeside = comparing.comparison === 'side by side' && !comparing.isOriginalHeld;
   for (const pane of panesOf(comparing, width, height)) {
     context.save();
     context.beginPath();
     context.rect(pane.left, pane.top, pane.width, pane.height);
     context.clip();
-    if (isBeside) context.translate(pane.left + pane.width / 2 - width / 2, 0);
+    if (isBeside(comparing)) context.translate(pane.left + pane.width / 2 - width / 2, 0);
     drawPicture(context, scene, tiles, pane.side);
     context.restore();
   }
