@@ -13,7 +13,7 @@ interface PatchSchema extends DBSchema {
 const MOST_BYTES = 256e6;
 /** So many are kept between two looks at how much there is. */
 const LOOK_AFTER = 64;
-/** A day that is over is noted as the last use, not every one: to write takes longer than to read. */
+/** One use a day is noted: to write takes longer than to read. */
 const NOTED_AFTER_MS = 24 * 3600 * 1000;
 
 const bytesOf = ({ values, coverage }: Patch): number =>
@@ -39,6 +39,12 @@ async function makeRoom(database: IDBPDatabase<PatchSchema>): Promise<void> {
     await at.delete();
   }
   await change.done;
+}
+
+async function noteUse(database: IDBPDatabase<PatchSchema>, key: string): Promise<void> {
+  const use = await database.get('uses', key);
+  if (use && Date.now() - use.used > NOTED_AFTER_MS)
+    await database.put('uses', { ...use, used: Date.now() }, key);
 }
 
 /** The same for the same work, and for no other. */
@@ -78,9 +84,8 @@ export function createPatchMemory(build: string): PatchMemory {
   async function find(work: PatchWork): Promise<Patch | null> {
     const [database, key] = await Promise.all([opened(), keyFor(work)]);
     const patch = (await database.get('patches', key)) ?? null;
-    const use = patch && (await database.get('uses', key));
-    if (use && Date.now() - use.used > NOTED_AFTER_MS)
-      await database.put('uses', { ...use, used: Date.now() }, key);
+    // Nobody waits for it to be noted.
+    if (patch) noteUse(database, key).catch(() => undefined);
     return patch;
   }
 

@@ -65,8 +65,8 @@ const MOST_BYTES = 384e6;
 const nobody = (): void => undefined;
 
 /**
- * The name of a built worker tells all that it is made of. While the program is written the name stays; and what is sent
- * without encryption from elsewhere may keep nothing that can be told apart.
+ * The name of a built worker is another for every other content, and so tells which program made a patch. In development
+ * it stays the same; and outside a secure context a browser offers no digest.
  */
 const memory =
   import.meta.env.PROD && isSecureContext ? createPatchMemory(self.location.pathname) : undefined;
