@@ -1,35 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { TILE_SIZE, pyramidLevels, rectHolds } from '@fennip/core';
+import { TILE_SIZE, rectHolds } from '@fennip/core';
 import { partOfTile } from '../engine/tileKey.ts';
-import type { Scene } from './drawPicture.ts';
 import { partInSight, sceneLevel, screenOf, tilesInSight } from './drawPicture.ts';
+import { PICTURE, TABLE, cacheOf, sceneAt } from './testScenes.ts';
 import type { TileCache } from './tileCache.ts';
 import { screenToSeen } from './viewport.ts';
 
-const TABLE = { width: 980, height: 540 };
-const PICTURE = { width: 6000, height: 4000 };
-
 /** A cache as far as it is asked what is there: all tiles of some levels. */
-const cacheWith = (...there: number[]): TileCache => ({
-  levels: pyramidLevels(PICTURE.width, PICTURE.height),
-  get: ({ level }) => (there.includes(level) ? ({} as ImageBitmap) : null),
-  sheets: () => [],
-  hasSheets: () => false,
-  touches: () => [],
-  want: () => undefined,
-  soil: () => undefined,
-  soilAll: () => undefined,
-  take: () => undefined,
-  lay: () => undefined,
-  touchUp: () => undefined,
-  clear: () => undefined,
-});
-
-const sceneAt = (x: number, y: number, scale: number): Scene => ({
-  ...{ view: { x, y, scale }, table: TABLE, picture: PICTURE },
-  ...{ pixelRatio: 1, isMoving: false, finestLevel: 0 },
-});
+const cacheWith = (...there: number[]): TileCache =>
+  cacheOf({ get: ({ level }) => (there.includes(level) ? ({} as ImageBitmap) : null) });
 
 const scenes = fc
   .record({

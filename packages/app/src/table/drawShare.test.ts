@@ -1,16 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { TILE_SIZE, pyramidLevels } from '@fennip/core';
+import { TILE_SIZE } from '@fennip/core';
 import type { Rect } from '@fennip/core';
 import { partOfTile } from '../engine/tileKey.ts';
 import type { Scene } from './drawPicture.ts';
 import { drawPicture } from './drawPicture.ts';
 import { drawShare } from './drawShare.ts';
 import type { Comparing } from './drawSides.ts';
+import { TABLE, cacheOf, sceneAt } from './testScenes.ts';
 import type { Sheet, TileCache } from './tileCache.ts';
 
-const TABLE = { width: 980, height: 540 };
-const PICTURE = { width: 6000, height: 4000 };
 const ALONE: Comparing = {
   ...{ comparison: 'none', splitAt: 0.5, isOriginalHeld: false, isBlinkedBefore: false },
 };
@@ -18,25 +17,8 @@ const ALONE: Comparing = {
 const bitmapOf = ({ width, height }: Rect) => ({ width, height }) as ImageBitmap;
 
 /** A cache that has every tile that is asked for, with parts over them that changed. */
-const cacheWith = (touches: readonly Sheet[] = []): TileCache => ({
-  levels: pyramidLevels(PICTURE.width, PICTURE.height),
-  get: (key) => bitmapOf(partOfTile(key).rect),
-  sheets: () => [],
-  hasSheets: () => false,
-  touches: () => touches,
-  want: () => undefined,
-  soil: () => undefined,
-  soilAll: () => undefined,
-  take: () => undefined,
-  lay: () => undefined,
-  touchUp: () => undefined,
-  clear: () => undefined,
-});
-
-const sceneAt = (x: number, y: number, scale: number, isMoving = false): Scene => ({
-  ...{ view: { x, y, scale }, table: TABLE, picture: PICTURE },
-  ...{ pixelRatio: 1, isMoving, finestLevel: 0 },
-});
+const cacheWith = (touches: readonly Sheet[] = []): TileCache =>
+  cacheOf({ get: (key) => bitmapOf(partOfTile(key).rect), touches: () => touches });
 
 /** A canvas that only tells what was drawn on it: where images were laid, and within which clip. */
 function canvas() {
