@@ -9,10 +9,15 @@ interface PatchSchema extends DBSchema {
   uses: { key: string; value: { bytes: number; used: number }; indexes: { used: number } };
 }
 
-/** As much is kept in all; what was not asked for the longest goes first. */
-const MOST_BYTES = 256e6;
-/** So many are kept between two looks at how much there is. */
-const LOOK_AFTER = 64;
+/** How much is kept. */
+export interface Room {
+  /** As much in all; what was not asked for the longest goes first. */
+  readonly bytes: number;
+  /** It is looked again at how much there is after so many. */
+  readonly lookAfter: number;
+}
+
+const ROOM: Room = { bytes: 256e6, lookAfter: 64 };
 /** One use a day is noted: to write takes longer than to read. */
 const NOTED_AFTER_MS = 24 * 3600 * 1000;
 
@@ -28,13 +33,13 @@ async function digest(bytes: BufferSource): Promise<string> {
 const samplesOf = ({ raster }: Window): ArrayBuffer => cloneRaster(raster).planes[0].buffer as ArrayBuffer;
 
 /** Lets go of what was not asked for the longest until there is room. */
-async function makeRoom(database: IDBPDatabase<PatchSchema>): Promise<void> {
+async function makeRoom(database: IDBPDatabase<PatchSchema>, most: number): Promise<void> {
   const change = database.transaction(['patches', 'uses'], 'readwrite');
   let bytes = 0;
   const newestFirst = change.objectStore('uses').index('used').openCursor(null, 'prev');
   for (let at = await newestFirst; at; at = await at.continue()) {
     bytes += at.value.bytes;
-    if (bytes <= MOST_BYTES) continue;
+    if (bytes <= most) continue;
     await change.objectStore('patches').delete(at.primaryKey);
     await at.delete();
   }
@@ -62,7 +67,7 @@ async function keyOf(build: string, { told, fences, windows }: PatchWork): Promi
  *
  * @param build what of the program makes patches: another one may make others of the same work
  */
-export function createPatchMemory(build: string): PatchMemory {
+export function createPatchMemory(build: string, room = ROOM): PatchMemory {
   let opening: Promise<IDBPDatabase<PatchSchema>> | null = null;
   let sinceLook = 0;
   const keys = new WeakMap<PatchWork, Promise<string>>();
@@ -95,7 +100,7 @@ export function createPatchMemory(build: string): PatchMemory {
     await change.objectStore('patches').put(patch, key);
     await change.objectStore('uses').put({ bytes: bytesOf(patch), used: Date.now() }, key);
     await change.done;
-    if (sinceLook++ % LOOK_AFTER === 0) await makeRoom(database);
+    if (sinceLook++ % room.lookAfter === 0) await makeRoom(database, room.bytes);
   }
 
   return {
