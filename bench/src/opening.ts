@@ -95,7 +95,7 @@ async function firstView(page: Page, url: string): Promise<number> {
   await page.waitForFunction(
     () => {
       const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=table] canvas');
-      // As wide as a canvas is made nobody has drawn on it.
+      // A canvas that nobody has drawn on is 300 pixels wide.
       if (!canvas || canvas.width === 300) return false;
       const seen = canvas.getContext('2d')?.getImageData(canvas.width >> 1, canvas.height >> 1, 64, 1).data;
       // What lies around the picture is of one colour.

@@ -45,6 +45,18 @@ test('what is marked by hand is measured by itself, gets another kind, is set as
   const line = page.locator(`[data-entry="${shadow.id}"]`);
   await expect(line).toHaveAttribute('aria-pressed', 'true');
 
+  // Near the lower border all of a mark's menu still lies on the table.
+  await page.mouse.click(...desk.at(300, 720));
+  await expect.poll(async () => (await sheetOf(page)).marked.length).toBe(2);
+  await page.keyboard.press('Escape');
+  await page.mouse.click(...desk.at(300, 720), { button: 'right' });
+  const [menu, room] = [await page.getByRole('menu').boundingBox(), await desk.table.boundingBox()];
+  if (!menu || !room) throw new Error('there is no menu');
+  expect(menu.y + menu.height).toBeLessThan(room.y + room.height + 1);
+  await page.getByRole('menuitem', { name: 'Take off the ledger' }).click();
+  await expect.poll(async () => (await sheetOf(page)).marked.length).toBe(1);
+  await page.keyboard.press('m');
+
   // An outline is an area; it lies in the ledger under its kind, and the restorer may know better.
   await page.keyboard.press('o');
   const corners = [

@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import { DIFFERENCE_GAIN } from '../engine/differenceGain.ts';
 import { useView } from '../stores/view.ts';
 import { say } from '../words/say.ts';
+import { isBeside } from './drawSides.ts';
 
 /** What stands over the table while sides are compared: where they meet, and which is which. */
 const props = defineProps<{ before: string; after: string; isBlinkedBefore: boolean }>();
@@ -10,7 +11,6 @@ const view = useView();
 const isDivided = computed(
   () => (view.comparison === 'split' || view.comparison === 'stacked') && !view.isOriginalHeld,
 );
-const isBeside = computed(() => view.comparison === 'side by side' && !view.isOriginalHeld);
 const flag = computed((): string | null => {
   if (view.isOriginalHeld) return props.before;
   if (view.comparison === 'difference') return say('compare.differenceTimes', { n: DIFFERENCE_GAIN });
@@ -61,7 +61,7 @@ function nudgeSplit(event: KeyboardEvent): void {
     <span class="side first">{{ before }}</span>
     <span class="side second">{{ after }}</span>
   </div>
-  <div v-else-if="isBeside" class="beside" aria-hidden="true">
+  <div v-else-if="isBeside(view)" class="beside" aria-hidden="true">
     <span class="side first">{{ before }}</span>
     <span class="side second">{{ after }}</span>
   </div>

@@ -63,7 +63,18 @@ onClickOutside(box, () => emit('close'));
 useEventListener('keydown', (event: KeyboardEvent) => {
   if (event.key === 'Escape') emit('close');
 });
-watch(box, () => void nextTick(() => box.value?.querySelector('button')?.focus()));
+/** Where it is asked for, or so far from there that all of it lies on the table. */
+const place = ref({ left: props.x, top: props.y });
+watch(box, (menu) => {
+  const room = menu?.offsetParent;
+  if (!menu || !room) return;
+  const inside = (wanted: number, most: number): number => Math.max(0, Math.min(wanted, most));
+  place.value = {
+    left: inside(props.x, room.clientWidth - menu.offsetWidth),
+    top: inside(props.y, room.clientHeight - menu.offsetHeight),
+  };
+  void nextTick(() => menu.querySelector('button')?.focus());
+});
 </script>
 
 <template>
@@ -72,7 +83,7 @@ watch(box, () => void nextTick(() => box.value?.querySelector('button')?.focus()
     class="menu"
     role="menu"
     :aria-label="say('table.menu', { n: entry.number })"
-    :style="{ left: `${x}px`, top: `${y}px` }"
+    :style="{ left: `${place.left}px`, top: `${place.top}px` }"
     @keydown.stop.down.prevent="walk(1)"
     @keydown.stop.up.prevent="walk(-1)"
     @pointerdown.stop
@@ -91,7 +102,9 @@ watch(box, () => void nextTick(() => box.value?.querySelector('button')?.focus()
   display: flex;
   flex-direction: column;
   min-width: 168px;
+  max-height: 100%;
   padding: 4px 0;
+  overflow-y: auto;
   border: 1px solid var(--line);
   background: var(--raised);
   box-shadow: 0 3px 10px rgb(0 0 0 / 25%);

@@ -165,8 +165,8 @@ const { pointer, isPanning, isSpaceHeld } = usePointer(stage, {
     const entry = markAt(sx, sy);
     menu.value = entry && {
       entry,
-      x: Math.min(sx + foldAt(sx), table.value.width - 180),
-      y: Math.min(sy, Math.max(0, table.value.height - 220)),
+      x: sx + foldAt(sx),
+      y: sy,
     };
     if (entry) view.choose([entry.id]);
   },

@@ -62,7 +62,10 @@ export function sidesOf({ comparison, isOriginalHeld }: Comparing): Side[] {
 }
 
 /** Whether each half of the table shows the same place. */
-export const isBeside = ({ comparison, isOriginalHeld }: Comparing): boolean =>
+export const isBeside = ({
+  comparison,
+  isOriginalHeld,
+}: Pick<Comparing, 'comparison' | 'isOriginalHeld'>): boolean =>
   comparison === 'side by side' && !isOriginalHeld;
 
 /** Draws every pane. Side by side each half shows the same place, in its own middle. */
