@@ -43,6 +43,24 @@ export function particles(sheet: Sheet, count: number, seed: number): LaidFault[
   );
 }
 
+/**
+ * Faults with the polarity that shows: a particle with light of its own is dark where the scene behind it has more, as
+ * specks of silt are before a sky.
+ */
+export function asSeen(faults: readonly LaidFault[], before: Sheet, after: Sheet): LaidFault[] {
+  const { width, height } = before;
+  return faults.map((fault) => {
+    const { x, y, r } = fault;
+    let more = 0;
+    for (let py = Math.max(0, Math.floor(y - r)); py < Math.min(height, y + r); py++)
+      for (let px = Math.max(0, Math.floor(x - r)); px < Math.min(width, x + r); px++) {
+        const at = 3 * (py * width + px);
+        for (let c = 0; c < 3; c++) more += after.light[at + c] - before.light[at + c];
+      }
+    return { ...fault, polarity: more < 0 ? 'dark' : 'bright' };
+  });
+}
+
 function laySpots(sheet: Sheet, kind: (typeof SPOT_KINDS)[number], seed: number): LaidFault[] {
   const count = Math.round((DENSITY * sheet.width * sheet.height) / 1e6);
   switch (kind) {

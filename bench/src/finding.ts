@@ -1,7 +1,7 @@
-import type { Fault, Polarity, Raster } from '@fennip/core';
+import type { Fault, Raster } from '@fennip/core';
 import { EXAMINE_DEFAULTS, examinePicture, leastConfidence, pixelsOf } from '@fennip/core';
 import { blobFindings } from './blobs.ts';
-import { damage } from './damage.ts';
+import { SPOT_KINDS, damage } from './damage.ts';
 import { meetFindings, rankFindings, scoreFindings } from './find.ts';
 import { loadPhotograph } from './photographs.ts';
 import type { Row } from './report.ts';
@@ -13,34 +13,24 @@ const SEED = 7;
 /** The peer is given no pictures larger than this: it holds every scale of the whole picture at once. */
 const MOST_FOR_PEER = 4e6;
 
-const BOTH: readonly Polarity[] = ['dark', 'bright'];
-const LAID = [
-  ['soft dust', ['dark']],
-  ['lit particles', ['bright']],
-  ['hard dust', BOTH],
-] as const satisfies readonly (readonly [string, readonly Polarity[]])[];
-
 async function photographCases(name: string): Promise<Case[]> {
   const { raster } = await loadPhotograph(name);
-  return LAID.map(([kind, polarities]): Case => {
+  return SPOT_KINDS.map((kind): Case => {
     const { seen, faults } = damage(raster, kind, SEED);
-    return { name: `${name}, ${kind}`, seen, faults, polarities };
+    return { name: `${name}, ${kind}`, seen, faults };
   });
 }
 
-/** All specks with their confidence. */
-const all = (seen: Raster, polarities: readonly Polarity[], nature: 'frame' | 'print'): Fault[] =>
-  examinePicture(pixelsOf(seen), { polarities, sensitivity: 1 }, nature).filter(
+/** All specks with their confidence, dark and bright ones as the application looks for them. */
+const all = (seen: Raster, nature: 'frame' | 'print'): Fault[] =>
+  examinePicture(pixelsOf(seen), { ...EXAMINE_DEFAULTS, sensitivity: 1 }, nature).filter(
     ({ kind }) => kind === 'speck',
   );
 /** Hard dust lies on prints, which can also have areas; shadows and lit particles are those of camera frames. */
 const natureOf = (name: string): 'frame' | 'print' => (/hard dust|print/.test(name) ? 'print' : 'frame');
 const megapixelsOf = ({ width, height }: Raster): number => (width * height) / 1e6;
 
-async function findingRow(
-  { name, seen, faults, polarities }: Case,
-  findings: readonly Fault[],
-): Promise<Row> {
+async function findingRow({ name, seen, faults }: Case, findings: readonly Fault[]): Promise<Row> {
   const least = leastConfidence(EXAMINE_DEFAULTS.sensitivity);
   const score = scoreFindings(
     findings.filter(({ confidence }) => confidence >= least),
@@ -50,7 +40,11 @@ async function findingRow(
   const { bestF1, averagePrecision, recallAt } = rankFindings(findings, faults, megapixels);
   const peer =
     seen.width * seen.height <= MOST_FOR_PEER
-      ? rankFindings(await blobFindings(seen, polarities), faults, megapixels).bestF1.toFixed(2)
+      ? rankFindings(
+          await blobFindings(seen, EXAMINE_DEFAULTS.polarities),
+          faults,
+          megapixels,
+        ).bestF1.toFixed(2)
       : '-';
   return [
     ...[name, String(faults.length), score.precision, score.recall, score.f1],
@@ -76,14 +70,14 @@ function calibrationRows(
 export async function benchFinding(): Promise<void> {
   const cases = [
     ...(await Promise.all(UNSEEN.map(photographCases))).flat(),
-    await sceneCase('viaduct-line-shoot-3.jpg', ['dark']),
-    await sceneCase('opening-day-print.tif', BOTH),
-    await sceneCase('wagon-in-the-quarry.jpg', ['bright']),
+    await sceneCase('viaduct-line-shoot-3.jpg'),
+    await sceneCase('opening-day-print.tif'),
+    await sceneCase('wagon-in-the-quarry.jpg'),
   ].map((each) => ({ ...each, faults: each.faults.filter(({ kind }) => kind === 'speck') }));
   const rows: Row[] = [];
   const judged: { confidence: number; isFault: boolean }[] = [];
   for (const each of cases) {
-    const findings = all(each.seen, each.polarities, natureOf(each.name));
+    const findings = all(each.seen, natureOf(each.name));
     rows.push(await findingRow(each, findings));
     for (const { confidence, is } of meetFindings(findings, each.faults))
       if (is !== 'again') judged.push({ confidence, isFault: is === 'found' });
@@ -104,7 +98,7 @@ export async function benchFinding(): Promise<void> {
     'False finds on clean photographs, a megapixel',
     ['photograph', 'false finds'],
     clean.map(({ name, raster }) => {
-      const listed = all(raster, BOTH, 'frame').filter(({ confidence }) => confidence >= least);
+      const listed = all(raster, 'frame').filter(({ confidence }) => confidence >= least);
       return [name, listed.length / megapixelsOf(raster)];
     }),
   );

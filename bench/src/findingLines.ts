@@ -19,7 +19,7 @@ async function photographCases(name: string): Promise<Case[]> {
   const { raster } = await loadPhotograph(name);
   return LINE_KINDS.map((kind): Case => {
     const { seen, faults } = damage(raster, kind, SEED);
-    return { name: `${name}, ${kind}`, seen, faults, polarities: BOTH };
+    return { name: `${name}, ${kind}`, seen, faults };
   });
 }
 
@@ -50,7 +50,7 @@ async function lineRow({ name, seen, faults }: Case): Promise<Row> {
 export async function benchFindingLines(): Promise<void> {
   const cases = [
     ...(await Promise.all(UNSEEN.map(photographCases))).flat(),
-    await sceneCase('opening-day-print.tif', BOTH),
+    await sceneCase('opening-day-print.tif'),
   ];
   const rows: Row[] = [];
   for (const each of cases) rows.push(await lineRow(each));

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Polarity, Raster } from '@fennip/core';
+import type { Raster } from '@fennip/core';
 import { decodePicture } from '@fennip/files';
 import type { LaidFault } from '@fennip/scenes';
 
@@ -10,7 +10,6 @@ export interface Case {
   readonly name: string;
   readonly seen: Raster;
   readonly faults: readonly LaidFault[];
-  readonly polarities: readonly Polarity[];
 }
 
 /** Photographs that no training has seen. */
@@ -19,10 +18,10 @@ export const UNSEEN = ['dust-bowl-home', 'nagasaki-boats'] as const;
 const SCENES = fileURLToPath(new URL('../../packages/scenes/pictures', import.meta.url));
 
 /** One of the project's rendered pictures with all faults that were laid on it. */
-export async function sceneCase(file: string, polarities: readonly Polarity[]): Promise<Case> {
+export async function sceneCase(file: string): Promise<Case> {
   const { raster } = await decodePicture(join(SCENES, file));
   const { faults } = JSON.parse(await readFile(join(SCENES, `${file}.truth.json`), 'utf8')) as {
     faults: LaidFault[];
   };
-  return { name: file, seen: raster, faults, polarities };
+  return { name: file, seen: raster, faults };
 }

@@ -16,7 +16,7 @@ import {
 } from '@fennip/core';
 import type { LaidFault, Sheet } from '@fennip/scenes';
 import { layChips, layFibres, layScratches, laySpecks } from '@fennip/scenes';
-import { dust, particles } from '../damage.ts';
+import { asSeen, dust, particles } from '../damage.ts';
 import { fromSheet, toSheet } from '../light.ts';
 import { meetFindings } from '../find.ts';
 import type { Examples, Kept } from './examples.ts';
@@ -93,7 +93,8 @@ function seenWithSpecks(
     layScratches(sheet, lines, seed + 5);
     layFibres(sheet, Math.ceil(lines / 2), seed + 6);
   }
-  const laid = layAny(sheet, kind, density, seed);
+  const before = { ...sheet, light: sheet.light.slice() };
+  const laid = asSeen(layAny(sheet, kind, density, seed), before, sheet);
   const seen = fromSheet(sheet);
   layGrain(seen, ground.grain, seed);
   return { seen, laid };
