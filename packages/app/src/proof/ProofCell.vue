@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Rect } from '@fennip/core';
+import { useTimeoutFn } from '@vueuse/core';
 import { ref, watch } from 'vue';
 import { say } from '../words/say.ts';
 
@@ -19,22 +20,48 @@ const props = withDefaults(
 );
 const emit = defineEmits<{ choose: [] }>();
 const canvas = ref<HTMLCanvasElement | null>(null);
-let turn = 0;
+/** How long a cell may show the place of before while the new one is on its way, in milliseconds. */
+const LONGEST_BEFORE = 250;
+
+const keyOf = (rect: Rect | null): string =>
+  rect ? `${rect.left} ${rect.top} ${rect.width} ${rect.height}` : '';
+let asked = 0;
+/** The last of what was asked for that is shown, and the place it shows. */
+let shown = 0;
+let place = '';
 
 watch(
   [() => props.rect, () => props.version, canvas],
   async () => {
-    const mine = ++turn;
-    if (!canvas.value || !props.rect) return;
-    const bitmap = await props.paint(props.rect).catch(() => null);
-    if (mine === turn && canvas.value && bitmap) {
+    const mine = ++asked;
+    const rect = props.rect;
+    if (!canvas.value || !rect) return;
+    const bitmap = await props.paint(rect).catch(() => null);
+    // While much is mended the next is asked for before this one comes: it is newer than what is shown all the same.
+    const isWanted = mine > shown && keyOf(rect) === keyOf(props.rect);
+    if (isWanted && canvas.value && bitmap) {
       canvas.value.width = bitmap.width;
       canvas.value.height = bitmap.height;
       canvas.value.getContext('2d')?.drawImage(bitmap, 0, 0);
+      [shown, place] = [mine, keyOf(rect)];
     }
     bitmap?.close();
   },
   { immediate: true },
+);
+
+/** Nothing rather than another place, where the new one takes long. */
+const clearOther = useTimeoutFn(
+  () => {
+    if (canvas.value && place !== keyOf(props.rect))
+      canvas.value.getContext('2d')?.clearRect(0, 0, canvas.value.width, canvas.value.height);
+  },
+  LONGEST_BEFORE,
+  { immediate: false },
+);
+watch(
+  () => keyOf(props.rect),
+  () => clearOther.start(),
 );
 </script>
 
