@@ -3,6 +3,7 @@ import type { Rect } from '@fennip/core';
 import { useTimeoutFn } from '@vueuse/core';
 import { ref, watch } from 'vue';
 import { say } from '../words/say.ts';
+import { createNewestShown } from './newestShown.ts';
 
 /** A small part of the picture, enlarged with sharp pixels. */
 const props = withDefaults(
@@ -23,27 +24,19 @@ const canvas = ref<HTMLCanvasElement | null>(null);
 /** How long a cell may show the place of before while the new one is on its way, in milliseconds. */
 const LONGEST_BEFORE = 250;
 
-const keyOf = (rect: Rect | null): string =>
-  rect ? `${rect.left} ${rect.top} ${rect.width} ${rect.height}` : '';
-let asked = 0;
-/** The last of what was asked for that is shown, and the place it shows. */
-let shown = 0;
-let place = '';
+const newest = createNewestShown();
 
 watch(
   [() => props.rect, () => props.version, canvas],
   async () => {
-    const mine = ++asked;
+    const mine = newest.ask();
     const rect = props.rect;
     if (!canvas.value || !rect) return;
     const bitmap = await props.paint(rect).catch(() => null);
-    // While much is mended the next is asked for before this one comes: it is newer than what is shown all the same.
-    const isWanted = mine > shown && keyOf(rect) === keyOf(props.rect);
-    if (isWanted && canvas.value && bitmap) {
+    if (canvas.value && bitmap && newest.takes(mine, rect, props.rect)) {
       canvas.value.width = bitmap.width;
       canvas.value.height = bitmap.height;
       canvas.value.getContext('2d')?.drawImage(bitmap, 0, 0);
-      [shown, place] = [mine, keyOf(rect)];
     }
     bitmap?.close();
   },
@@ -53,14 +46,14 @@ watch(
 /** Nothing rather than another place, where the new one takes long. */
 const clearOther = useTimeoutFn(
   () => {
-    if (canvas.value && place !== keyOf(props.rect))
+    if (canvas.value && newest.isElsewhere(props.rect))
       canvas.value.getContext('2d')?.clearRect(0, 0, canvas.value.width, canvas.value.height);
   },
   LONGEST_BEFORE,
   { immediate: false },
 );
 watch(
-  () => keyOf(props.rect),
+  () => props.rect,
   () => clearOther.start(),
 );
 </script>
