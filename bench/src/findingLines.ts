@@ -13,7 +13,6 @@ import type { Case } from './seenCases.ts';
 import { UNSEEN, sceneCase } from './seenCases.ts';
 
 const SEED = 7;
-const BOTH = ['dark', 'bright'] as const;
 
 async function photographCases(name: string): Promise<Case[]> {
   const { raster } = await loadPhotograph(name);
@@ -30,7 +29,7 @@ const best = (scores: readonly LineScore[]): number => Math.max(...scores.map(({
 
 async function lineRow({ name, seen, faults }: Case): Promise<Row> {
   const laid = faults.filter(({ path }) => path !== undefined);
-  const found = examinePicture(pixelsOf(seen), { polarities: BOTH, sensitivity: 1 }).filter(
+  const found = examinePicture(pixelsOf(seen), { ...EXAMINE_DEFAULTS, sensitivity: 1 }).filter(
     ({ path }) => path,
   );
   const listedFrom = (least: number): LineScore =>

@@ -21,10 +21,9 @@ const props = withDefaults(
 );
 const emit = defineEmits<{ choose: [] }>();
 const canvas = ref<HTMLCanvasElement | null>(null);
+const newest = createNewestShown();
 /** How long a cell may show the place of before while the new one is on its way, in milliseconds. */
 const LONGEST_BEFORE = 250;
-
-const newest = createNewestShown();
 
 watch(
   [() => props.rect, () => props.version, canvas],
