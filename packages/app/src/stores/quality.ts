@@ -14,7 +14,10 @@ interface Judged {
 export function qualityOf({ verdict, measure }: Verdict): number {
   const grain = Math.min(measure.grain, 1 / Math.max(0.01, measure.grain));
   const seam = Math.min(1, 1 / Math.max(0.01, measure.seam));
-  const passed = { good: 1, 'nothing changed': 0.6, worse: 0.35, 'structure lost': 0.3 }[verdict];
+  const passed = {
+    ...{ good: 1, 'nothing changed': 0.6 },
+    ...{ 'edges stop': 0.45, worse: 0.35, 'structure lost': 0.3 },
+  }[verdict];
   return passed * (0.5 + 0.25 * grain + 0.25 * seam);
 }
 

@@ -42,11 +42,11 @@ describe('a mend in words', () => {
 
 describe('the quality of a mend', () => {
   it('puts what failed before what passed, and is doubtful only there', () => {
-    const order = (['structure lost', 'worse', 'nothing changed', 'good'] as const).map((verdict) =>
-      qualityOf(verdictOf(verdict)),
+    const order = (['structure lost', 'worse', 'edges stop', 'nothing changed', 'good'] as const).map(
+      (verdict) => qualityOf(verdictOf(verdict)),
     );
     expect([...order].sort((a, b) => a - b)).toEqual(order);
-    expect(order.filter((quality) => quality < DOUBTFUL)).toHaveLength(3);
+    expect(order.filter((quality) => quality < DOUBTFUL)).toHaveLength(4);
   });
 
   it('falls with grain that is missing or too much, and with a seam', () => {

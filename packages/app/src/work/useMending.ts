@@ -256,7 +256,7 @@ export function useMending() {
     const verdict = await engine().verdict(mend);
     if (!isThere(mend)) return;
     if (!verdict) picture.notice = say('notice.nothingToTake');
-    else if (verdict.verdict === 'worse' || verdict.verdict === 'structure lost')
+    else if (verdict.verdict !== 'good' && verdict.verdict !== 'nothing changed')
       picture.notice = say('notice.noGoodSource');
   }
 

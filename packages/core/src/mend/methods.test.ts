@@ -13,7 +13,6 @@ import { canvasOf } from './canvas.ts';
 import type { BridgeMend, CloneMend, HealMend, Mend } from './mend.ts';
 import { layPatch } from './patch.ts';
 import { mendFault } from './proposeMends.ts';
-import { judgeMend } from './verdict/judgeMend.ts';
 
 const [WIDTH, HEIGHT] = [120, 90];
 const PICTURE = pictureOf(
@@ -318,33 +317,5 @@ describe('bridge', () => {
     const seen = scratched(pictureOf(WIDTH, HEIGHT, () => 0.5, { grain: 0.05 }));
     expect(mended(seen, line).planes).toEqual(mended(seen, line).planes);
     expect(mended(seen, line).planes).not.toEqual(mended(seen, { ...line, id: 'other' }).planes);
-  });
-});
-
-describe('a verdict', () => {
-  const judged = (seen: Raster, mend: Mend) =>
-    judgeMend(applyMend(mend, canvasOf(pixelsOf(seen))), pixelsOf(seen))?.verdict;
-  const spotted = (clean: Raster): Raster => {
-    const seen = cloneRaster(clean);
-    for (const plane of seen.planes)
-      for (let i = 0; i < plane.length; i++)
-        if (Math.hypot((i % WIDTH) + 0.5 - 44, Math.floor(i / WIDTH) + 0.5 - 45) < 8) plane[i] = 20;
-    return seen;
-  };
-  const ground = pictureOf(WIDTH, HEIGHT, () => 0.5, { grain: 0.02 });
-
-  it('calls a mend good that cannot be told from its surroundings', () => {
-    expect(judged(spotted(ground), healAt())).toBe('good');
-  });
-  it('sees that nothing changed', () => {
-    expect(judged(ground, cloneAt({ source: { dx: 0, dy: 0 } }))).toBe('nothing changed');
-  });
-  it('calls a copy from another tone worse', () => {
-    const two = pictureOf(WIDTH, HEIGHT, (x) => (x > 66 ? 0.9 : 0.5), { grain: 0.02 });
-    expect(judged(two, cloneAt({ target: { shape: 'disc', x: 44, y: 45, r: 9 } }))).toBe('worse');
-  });
-  it('notices a marking of the subject that goes on outside and no longer inside', () => {
-    const marked = pictureOf(WIDTH, HEIGHT, (_x, y) => (Math.abs(y - 45) < 2 ? 0.2 : 0.6), { grain: 0.005 });
-    expect(judged(marked, healAt({ source: { dx: 30, dy: 25 } }))).toBe('structure lost');
   });
 });

@@ -1,16 +1,23 @@
+import { lumaPlane } from '../../raster/float.ts';
 import type { Pixels } from '../../raster/pixels.ts';
 import { cloneRaster } from '../../raster/raster.ts';
 import { growRect, intersectRects, isEmpty } from '../../raster/rect.ts';
 import { pictureRect } from '../../raster/window.ts';
 import type { Place } from '../../source/occupied.ts';
+import { distanceToSet } from '../../target/distanceTransform.ts';
 import type { Patch } from '../patch.ts';
 import { layPatch } from '../patch.ts';
-import type { MendMeasure } from './measureMend.ts';
-import { measureMend } from './measureMend.ts';
+import type { EdgesMeasure } from './measureEdges.ts';
+import { edgesReach, measureEdges } from './measureEdges.ts';
+import type { MendView, RingMeasure } from './measureRing.ts';
+import { measureRing } from './measureRing.ts';
+
+/** What can be measured on a mend without knowing the truth. */
+export interface MendMeasure extends RingMeasure, EdgesMeasure {}
 
 /** What a mend thinks of itself. */
 export interface Verdict {
-  readonly verdict: 'nothing changed' | 'worse' | 'structure lost' | 'good';
+  readonly verdict: 'nothing changed' | 'structure lost' | 'worse' | 'edges stop' | 'good';
   readonly measure: MendMeasure;
 }
 
@@ -24,29 +31,27 @@ export const VISIBLE_SEAM = 1.7;
 const VISIBLE_DEPARTURE = 1.5;
 /** Grain beyond these shares of the surroundings' shows as a smear, or as rough. */
 export const VISIBLE_GRAIN = { least: 0.5, most: 2 };
-const STRUCTURE = 0.5;
-/** More than this share of the edges around that stop at the mend shows as a patch. */
-const UNMET = 0.5;
+/**
+ * From this on the edges that stop at a mend show: something went on here. By eye, over 152 rebuilds (docs/benches.md):
+ * neither how well a rebuild's patches fit nor how far other seeds differ tells the good from the bad as well.
+ */
+export const VISIBLE_EDGES = 6;
 
 function judge(measure: MendMeasure): Verdict['verdict'] {
   const { change, seam, seamBefore, departure, departureBefore, grain, structureLost, edgesUnmet } = measure;
   if (change < UNSEEN) return 'nothing changed';
-  if (structureLost >= STRUCTURE) return 'structure lost';
+  if (structureLost > VISIBLE_EDGES) return 'structure lost';
   const hasSeam = seam > VISIBLE_SEAM && seam > 0.9 * seamBefore;
   const departs = departure > VISIBLE_DEPARTURE && departure > 0.8 * departureBefore;
   const isSmeared = grain < VISIBLE_GRAIN.least || grain > VISIBLE_GRAIN.most;
-  return hasSeam || departs || isSmeared || edgesUnmet > UNMET ? 'worse' : 'good';
+  if (hasSeam || departs || isSmeared) return 'worse';
+  return edgesUnmet > VISIBLE_EDGES ? 'edges stop' : 'good';
 }
 
-/**
- * Judges what a mend would lay down, against its surroundings and the picture before.
- * @returns null where it covers nothing
- */
-export function judgeMend(patch: Patch, pixels: Pixels): Verdict | null {
-  if (isEmpty(patch.rect)) return null;
-  const rect = intersectRects(growRect(patch.rect, AROUND), pictureRect(pixels.shape));
+/** A mend as it would lie on the picture, with so much around it. */
+function viewOf(patch: Patch, pixels: Pixels, around: number): MendView {
+  const rect = intersectRects(growRect(patch.rect, around), pictureRect(pixels.shape));
   const window = pixels.window(rect);
-  const before = cloneRaster(window.raster);
   const after = cloneRaster(window.raster);
   layPatch(patch, { ...window, raster: after });
   const coverage = new Float32Array(rect.width * rect.height);
@@ -55,8 +60,29 @@ export function judgeMend(patch: Patch, pixels: Pixels): Verdict | null {
       patch.coverage.subarray(y * patch.rect.width, (y + 1) * patch.rect.width),
       (y + patch.rect.top - rect.top) * rect.width + patch.rect.left - rect.left,
     );
-  if (coverage.every((amount) => amount === 0)) return null;
-  const measure = measureMend({ before, after, coverage });
+  return { before: lumaPlane(window.raster), after: lumaPlane(after), coverage };
+}
+
+/** How far from its border the inmost pixel of a mend lies, in pixels; the picture's end is no border. */
+function inmostOf({ coverage, after: { width } }: MendView): number {
+  const open = Uint8Array.from(coverage, (amount) => (amount > 0 ? 0 : 1));
+  const away = distanceToSet(open, width, coverage.length / width);
+  return Math.min(
+    width,
+    away.reduce((most, one) => Math.max(most, one), 0),
+  );
+}
+
+/**
+ * Judges what a mend would lay down, against its surroundings and the picture before.
+ * @returns null where it covers nothing
+ */
+export function judgeMend(patch: Patch, pixels: Pixels): Verdict | null {
+  if (isEmpty(patch.rect) || patch.coverage.every((amount) => amount === 0)) return null;
+  const near = viewOf(patch, pixels, AROUND);
+  const inmost = inmostOf(near);
+  const wide = viewOf(patch, pixels, edgesReach(inmost));
+  const measure = { ...measureRing(near), ...measureEdges({ ...wide, inmost }) };
   return { verdict: judge(measure), measure };
 }
 

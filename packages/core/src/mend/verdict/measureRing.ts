@@ -1,17 +1,15 @@
 import type { FloatPlane } from '../../raster/float.ts';
-import { lumaPlane } from '../../raster/float.ts';
-import type { Raster } from '../../raster/raster.ts';
 
-/** A mend on its rectangle, before and after. All on the same rectangle, row after row. */
+/** Encoded luma of a mend and its ring, before and after, on one rectangle, row after row. */
 export interface MendView {
-  readonly before: Raster;
-  readonly after: Raster;
+  readonly before: FloatPlane;
+  readonly after: FloatPlane;
   /** 0 to 1; the ring around is 0. */
   readonly coverage: Float32Array;
 }
 
-/** What can be measured on a mend without knowing the truth. */
-export interface MendMeasure {
+/** What can be measured on a mend and the ring around it without knowing the truth. */
+export interface RingMeasure {
   /** Mean change inside, in encoded luma 0 to 1. */
   readonly change: number;
   /** Mean step across the border over the mean step of the ring itself, before and after; about 1 is unseen. */
@@ -22,10 +20,6 @@ export interface MendMeasure {
   /** How far the inside departs from the ring beside it, in spreads of the ring, before and after. */
   readonly departureBefore: number;
   readonly departure: number;
-  /** Share of the edges that lead into the target from outside and were there inside, and are no longer, 0 to 1. */
-  readonly structureLost: number;
-  /** Share of the strong edges that lead into the target and do not go on inside, whatever was there before, 0 to 1. */
-  readonly edgesUnmet: number;
 }
 
 /** Half a code of 255: keeps perfectly flat places from dividing by nothing. */
@@ -123,99 +117,19 @@ function departureOf({ data, width }: FloatPlane, coverage: Float32Array): numbe
   return departures.sort((m, n) => m - n)[departures.length >> 1] ?? 0;
 }
 
-/** How far into the target an edge is followed, in pixels: past the soft border, where the fade itself is a slope. */
-const FOLLOWED = 5;
-/** An edge is a slope so many times the ring's mean, and at least this steep, in luma a pixel. */
-const EDGE = 2.5;
-const LEAST_EDGE = 6 / 255;
-
-interface Slopes {
-  readonly x: Float32Array;
-  readonly y: Float32Array;
-  readonly size: Float32Array;
-}
-
-function slopesOf({ data, width }: FloatPlane): Slopes {
-  const slopes = { x: new Float32Array(data.length), y: new Float32Array(data.length) };
-  for (let i = width; i + width < data.length; i++) {
-    const column = i % width;
-    if (column === 0 || column === width - 1) continue;
-    slopes.x[i] = (data[i + 1] - data[i - 1]) / 2;
-    slopes.y[i] = (data[i + width] - data[i - width]) / 2;
-  }
-  return { ...slopes, size: slopes.x.map((dx, i) => Math.hypot(dx, slopes.y[i])) };
-}
-
-/** The steepest slope within a pixel of a place. */
-function steepestNear(size: Float32Array, width: number, x: number, y: number): number {
-  let most = 0;
-  for (let dy = -1; dy <= 1; dy++)
-    for (let dx = -1; dx <= 1; dx++) {
-      const [px, py] = [Math.round(x) + dx, Math.round(y) + dy];
-      if (px >= 0 && px < width && py >= 0 && py * width + px < size.length)
-        most = Math.max(most, size[py * width + px]);
-    }
-  return most;
-}
-
-/** An edge that leads into the target: how steep it is outside, and at the same course inside before and after. */
-interface LeadingEdge {
-  readonly outside: number;
-  readonly before: number;
-  readonly after: number;
-}
-
-/** Follows the edges of the ring along their own direction into the target. */
-function leadingEdges(before: FloatPlane, after: FloatPlane, coverage: Float32Array): LeadingEdge[] {
-  const { width } = before;
-  const [was, is] = [slopesOf(before), slopesOf(after)];
-  const ring = Array.from(coverage.keys()).filter((i) => coverage[i] === 0);
-  const usual = ring.reduce((sum, i) => sum + is.size[i], 0) / Math.max(1, ring.length);
-  const least = Math.max(LEAST_EDGE, EDGE * usual);
-  return ring.flatMap((i) => {
-    if (is.size[i] < least) return [];
-    // An edge runs at right angles to its slope.
-    const [tx, ty] = [-is.y[i] / is.size[i], is.x[i] / is.size[i]];
-    return [1, -1].flatMap((way): LeadingEdge[] => {
-      const [x, y] = [(i % width) + way * FOLLOWED * tx, Math.floor(i / width) + way * FOLLOWED * ty];
-      const [px, py] = [Math.round(x), Math.round(y)];
-      if (px < 1 || px >= width - 1 || py < 1 || (py + 1) * width >= coverage.length) return [];
-      if (coverage[py * width + px] < 1) return [];
-      return [
-        {
-          outside: is.size[i],
-          before: steepestNear(was.size, width, x, y),
-          after: steepestNear(is.size, width, x, y),
-        },
-      ];
-    });
-  });
-}
-
-/** Fewer edges than this tell nothing. */
-const LEAST_EDGES = 4;
-
-const shareOf = <T>(list: readonly T[], holds: (one: T) => boolean): number =>
-  list.length < LEAST_EDGES ? 0 : list.filter(holds).length / list.length;
-
-/** Measures a mend against its surroundings and the picture before. Works on encoded luma. */
-export function measureMend({ before, after, coverage }: MendView): MendMeasure {
-  const [was, is] = [lumaPlane(before), lumaPlane(after)];
+/** Measures a mend against the ring around it and the picture before. Works on encoded luma. */
+export function measureRing({ before, after, coverage }: MendView): RingMeasure {
   let [change, weight] = [0, 0];
   coverage.forEach((amount, i) => {
-    change += amount * Math.abs(is.data[i] - was.data[i]);
+    change += amount * Math.abs(after.data[i] - before.data[i]);
     weight += amount;
   });
-  const edges = leadingEdges(was, is, coverage);
-  const continued = edges.filter((edge) => edge.before >= 0.5 * edge.outside);
   return {
     change: weight > 0 ? change / weight : 0,
-    seamBefore: seamOf(was, coverage),
-    seam: seamOf(is, coverage),
-    grain: grainOf(is, coverage),
-    departureBefore: departureOf(was, coverage),
-    departure: departureOf(is, coverage),
-    structureLost: shareOf(continued, (edge) => edge.after < 0.35 * edge.before),
-    edgesUnmet: shareOf(edges, (edge) => edge.after < 0.35 * edge.outside),
+    seamBefore: seamOf(before, coverage),
+    seam: seamOf(after, coverage),
+    grain: grainOf(after, coverage),
+    departureBefore: departureOf(before, coverage),
+    departure: departureOf(after, coverage),
   };
 }
