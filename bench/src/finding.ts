@@ -1,5 +1,5 @@
 import type { Fault, Raster } from '@fennip/core';
-import { EXAMINE_DEFAULTS, examinePicture, leastConfidence, pixelsOf } from '@fennip/core';
+import { EXAMINE_DEFAULTS, examinePicture, leastConfidence, lumaPlane, pixelsOf } from '@fennip/core';
 import { blobFindings } from './blobs.ts';
 import { SPOT_KINDS, damage } from './damage.ts';
 import { meetFindings, rankFindings, scoreFindings } from './find.ts';
@@ -8,8 +8,11 @@ import type { Row } from './report.ts';
 import { printTable } from './report.ts';
 import type { Case } from './seenCases.ts';
 import { UNSEEN, sceneCase } from './seenCases.ts';
+import { standsOut } from './standsOut.ts';
 
 const SEED = 7;
+/** What stands out so far from its surroundings is seen at a glance. */
+const AT_A_GLANCE = 3;
 /** The peer is given no pictures larger than this: it holds every scale of the whole picture at once. */
 const MOST_FOR_PEER = 4e6;
 
@@ -32,10 +35,10 @@ const megapixelsOf = ({ width, height }: Raster): number => (width * height) / 1
 
 async function findingRow({ name, seen, faults }: Case, findings: readonly Fault[]): Promise<Row> {
   const least = leastConfidence(EXAMINE_DEFAULTS.sensitivity);
-  const score = scoreFindings(
-    findings.filter(({ confidence }) => confidence >= least),
-    faults,
-  );
+  const listed = findings.filter(({ confidence }) => confidence >= least);
+  const score = scoreFindings(listed, faults);
+  const luma = lumaPlane(seen);
+  const clear = faults.filter((fault) => standsOut(luma, fault) >= AT_A_GLANCE);
   const megapixels = megapixelsOf(seen);
   const { bestF1, averagePrecision, recallAt } = rankFindings(findings, faults, megapixels);
   const peer =
@@ -48,7 +51,8 @@ async function findingRow({ name, seen, faults }: Case, findings: readonly Fault
       : '-';
   return [
     ...[name, String(faults.length), score.precision, score.recall, score.f1],
-    ...[bestF1, averagePrecision, recallAt(25), peer],
+    ...[bestF1, averagePrecision, recallAt(25)],
+    ...[`${scoreFindings(listed, clear).found} of ${clear.length}`, peer],
   ];
 }
 
@@ -84,7 +88,18 @@ export async function benchFinding(): Promise<void> {
   }
   printTable(
     'Finding specks, on photographs and scenes that no training has seen',
-    ['picture', 'laid', 'precision', 'recall', 'F1', 'best F1', 'AP', 'recall at 25/MP', 'blobs, best F1'],
+    [
+      'picture',
+      'laid',
+      'precision',
+      'recall',
+      'F1',
+      'best F1',
+      'AP',
+      'recall at 25/MP',
+      'clear ones',
+      'blobs, best F1',
+    ],
     rows,
   );
   printTable(

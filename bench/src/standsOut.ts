@@ -1,0 +1,41 @@
+import type { FloatPlane } from '@fennip/core';
+import type { LaidFault } from '@fennip/scenes';
+
+/** Discs around a fault that it is held against. */
+const AROUND = 16;
+/** Where it is told from: well inside of its soft border. */
+const INNER = 0.7;
+/** Half a code of 255: what lies around is never calmer to the eye. */
+const LEAST = 0.5 / 255;
+
+/** The mean over a disc, nearest samples beyond the border; at least one pixel. */
+function meanOver({ data, width }: FloatPlane, cx: number, cy: number, r: number): number {
+  const height = data.length / width;
+  let [sum, count] = [0, 0];
+  for (let y = Math.floor(cy - r); y <= cy + r; y++)
+    for (let x = Math.floor(cx - r); x <= cx + r; x++) {
+      if (Math.hypot(x + 0.5 - cx, y + 0.5 - cy) > r) continue;
+      const [px, py] = [Math.min(width - 1, Math.max(0, x)), Math.min(height - 1, Math.max(0, y))];
+      sum += data[py * width + px];
+      count++;
+    }
+  return count > 0 ? sum / count : meanOver({ data, width, height }, cx, cy, r + 0.5);
+}
+
+/**
+ * How far a speck stands out from its surroundings: the mean over its inside, against the means of as large discs in a
+ * ring around it, in spreads of these. Below 1 it is one of many such places, from 3 on it is seen at a glance.
+ *
+ * @param luma encoded, 0 to 1
+ */
+export function standsOut(luma: FloatPlane, { x, y, r }: Pick<LaidFault, 'x' | 'y' | 'r'>): number {
+  const inner = Math.max(1, INNER * r);
+  const means = Array.from({ length: AROUND }, (_, k) => {
+    const angle = (2 * Math.PI * k) / AROUND;
+    const away = 2 * r + inner;
+    return meanOver(luma, x + away * Math.cos(angle), y + away * Math.sin(angle), inner);
+  });
+  const mean = means.reduce((sum, one) => sum + one, 0) / AROUND;
+  const spread = Math.sqrt(means.reduce((sum, one) => sum + (one - mean) ** 2, 0) / AROUND);
+  return Math.abs(meanOver(luma, x, y, inner) - mean) / (spread + LEAST);
+}
