@@ -1,8 +1,18 @@
-/** Squared distances along one line: the lower envelope of parabolas. */
-function transformLine(costs: Float64Array, count: number, out: Float64Array): void {
-  const vertex = new Int32Array(count);
-  const border = new Float64Array(count + 1);
+/** Which parabolas make the envelope of a line, and where one gives way to the next. */
+interface Envelope {
+  readonly vertex: Int32Array;
+  readonly border: Float64Array;
+}
+
+/** Squared distances along one line: the lower envelope of parabolas. What the envelope held before does not matter. */
+function transformLine(
+  costs: Float64Array,
+  count: number,
+  out: Float64Array,
+  { vertex, border }: Envelope,
+): void {
   let last = 0;
+  vertex[0] = 0;
   border[0] = -Infinity;
   border[1] = Infinity;
   for (let q = 1; q < count; q++) {
@@ -36,14 +46,15 @@ export function distanceToSet(inside: Uint8Array, width: number, height: number)
   const longest = Math.max(width, height);
   const line = new Float64Array(longest);
   const done = new Float64Array(longest);
+  const envelope = { vertex: new Int32Array(longest), border: new Float64Array(longest + 1) };
   for (let x = 0; x < width; x++) {
     for (let y = 0; y < height; y++) line[y] = squared[y * width + x];
-    transformLine(line, height, done);
+    transformLine(line, height, done, envelope);
     for (let y = 0; y < height; y++) squared[y * width + x] = done[y];
   }
   for (let y = 0; y < height; y++) {
     line.set(squared.subarray(y * width, (y + 1) * width));
-    transformLine(line, width, done);
+    transformLine(line, width, done, envelope);
     squared.set(done.subarray(0, width), y * width);
   }
   const distances = new Float32Array(squared.length);

@@ -1,6 +1,8 @@
+import type { FloatPlane } from '../../raster/float.ts';
 import { lumaPlane } from '../../raster/float.ts';
 import type { Pixels } from '../../raster/pixels.ts';
 import { cloneRaster } from '../../raster/raster.ts';
+import type { Rect } from '../../raster/rect.ts';
 import { growRect, intersectRects, isEmpty } from '../../raster/rect.ts';
 import { pictureRect } from '../../raster/window.ts';
 import type { Place } from '../../source/occupied.ts';
@@ -9,7 +11,7 @@ import type { Patch } from '../patch.ts';
 import { layPatch } from '../patch.ts';
 import type { EdgesMeasure } from './measureEdges.ts';
 import { edgesReach, measureEdges } from './measureEdges.ts';
-import type { MendView, RingMeasure } from './measureRing.ts';
+import type { RingMeasure } from './measureRing.ts';
 import { measureRing } from './measureRing.ts';
 
 /** What can be measured on a mend without knowing the truth. */
@@ -48,29 +50,38 @@ function judge(measure: MendMeasure): Verdict['verdict'] {
   return edgesUnmet > VISIBLE_EDGES ? 'edges stop' : 'good';
 }
 
-/** A mend as it would lie on the picture, with so much around it. */
-function viewOf(patch: Patch, pixels: Pixels, around: number): MendView {
-  const rect = intersectRects(growRect(patch.rect, around), pictureRect(pixels.shape));
-  const window = pixels.window(rect);
-  const after = cloneRaster(window.raster);
-  layPatch(patch, { ...window, raster: after });
-  const coverage = new Float32Array(rect.width * rect.height);
-  for (let y = 0; y < patch.rect.height; y++)
-    coverage.set(
-      patch.coverage.subarray(y * patch.rect.width, (y + 1) * patch.rect.width),
-      (y + patch.rect.top - rect.top) * rect.width + patch.rect.left - rect.left,
+/** The covered share of each pixel of a rectangle that a patch lies in or beside. */
+function coverageOn({ rect, coverage }: Patch, { left, top, width, height }: Rect): Float32Array {
+  const out = new Float32Array(width * height);
+  const from = Math.max(0, left - rect.left);
+  const to = Math.min(rect.width, left + width - rect.left);
+  for (let y = Math.max(0, top - rect.top); y < Math.min(rect.height, top + height - rect.top); y++)
+    out.set(
+      coverage.subarray(y * rect.width + from, y * rect.width + to),
+      (y + rect.top - top) * width + rect.left + from - left,
     );
-  return { before: lumaPlane(window.raster), after: lumaPlane(after), coverage };
+  return out;
+}
+
+/** The part of a plane on a rectangle inside of its own. */
+function partOf({ data, width }: FloatPlane, own: Rect, part: Rect): FloatPlane {
+  const out = new Float32Array(part.width * part.height);
+  for (let y = 0; y < part.height; y++) {
+    const from = (part.top + y - own.top) * width + part.left - own.left;
+    out.set(data.subarray(from, from + part.width), y * part.width);
+  }
+  return { width: part.width, height: part.height, data: out };
 }
 
 /** How far from its border the inmost pixel of a mend lies, in pixels; the picture's end is no border. */
-function inmostOf({ coverage, after: { width } }: MendView): number {
-  const open = Uint8Array.from(coverage, (amount) => (amount > 0 ? 0 : 1));
-  const away = distanceToSet(open, width, coverage.length / width);
-  return Math.min(
-    width,
-    away.reduce((most, one) => Math.max(most, one), 0),
-  );
+function inmostOf(patch: Patch, rect: Rect): number {
+  const coverage = coverageOn(patch, rect);
+  const open = new Uint8Array(coverage.length);
+  for (let i = 0; i < open.length; i++) open[i] = coverage[i] > 0 ? 0 : 1;
+  const away = distanceToSet(open, rect.width, rect.height);
+  let inmost = 0;
+  for (let i = 0; i < away.length; i++) if (away[i] > inmost) inmost = away[i];
+  return Math.min(rect.width, inmost);
 }
 
 /**
@@ -79,10 +90,22 @@ function inmostOf({ coverage, after: { width } }: MendView): number {
  */
 export function judgeMend(patch: Patch, pixels: Pixels): Verdict | null {
   if (isEmpty(patch.rect) || patch.coverage.every((amount) => amount === 0)) return null;
-  const near = viewOf(patch, pixels, AROUND);
-  const inmost = inmostOf(near);
-  const wide = viewOf(patch, pixels, edgesReach(inmost));
-  const measure = { ...measureRing(near), ...measureEdges({ ...wide, inmost }) };
+  const around = (by: number): Rect => intersectRects(growRect(patch.rect, by), pictureRect(pixels.shape));
+  const inmost = inmostOf(patch, around(1));
+  const wide = around(edgesReach(inmost));
+  const window = pixels.window(wide);
+  const laid = cloneRaster(window.raster);
+  layPatch(patch, { ...window, raster: laid });
+  const [before, after] = [lumaPlane(window.raster), lumaPlane(laid)];
+  const ring = around(AROUND);
+  const measure = {
+    ...measureRing({
+      before: partOf(before, wide, ring),
+      after: partOf(after, wide, ring),
+      coverage: coverageOn(patch, ring),
+    }),
+    ...measureEdges({ before, after, coverage: coverageOn(patch, wide), inmost }),
+  };
   return { verdict: judge(measure), measure };
 }
 

@@ -52,23 +52,19 @@ const shrunkFor = (inmost: number): number => Math.min(1, inmost / ROOMY);
 export const edgesReach = (inmost: number): number =>
   Math.ceil((RING + BACK) * shrunkFor(inmost)) + ASTRAY + Math.ceil(3.5 * SIGMA);
 
-/** Slopes of a plane under the blur, in its own values a pixel. */
-interface Slopes {
-  readonly x: Float32Array;
-  readonly y: Float32Array;
-  readonly size: Float32Array;
+/** How much the next pixel to the right is lighter than that to the left, a pixel; 0 at the rectangle's border. */
+function across({ data, width }: FloatPlane, i: number): number {
+  const column = i % width;
+  return column === 0 || column === width - 1 ? 0 : (data[i + 1] - data[i - 1]) / 2;
 }
 
-function slopesOf(plane: FloatPlane): Slopes {
-  const { data, width } = gaussianBlur(plane, SIGMA);
-  const [x, y] = [new Float32Array(data.length), new Float32Array(data.length)];
-  for (let i = width; i + width < data.length; i++) {
-    const column = i % width;
-    if (column === 0 || column === width - 1) continue;
-    x[i] = (data[i + 1] - data[i - 1]) / 2;
-    y[i] = (data[i + width] - data[i - width]) / 2;
-  }
-  return { x, y, size: x.map((across, i) => Math.hypot(across, y[i])) };
+/** The same for the next pixel below and that above. */
+const down = ({ data, width }: FloatPlane, i: number): number =>
+  i < width || i + width >= data.length ? 0 : (data[i + width] - data[i - width]) / 2;
+
+function slopeAt(plane: FloatPlane, i: number): number {
+  const [x, y] = [across(plane, i), down(plane, i)];
+  return Math.sqrt(x * x + y * y);
 }
 
 /** A place on an edge, the unit vector across it towards its lighter side, and its slope. */
@@ -81,14 +77,14 @@ interface EdgePoint {
 }
 
 /** Where the pixels with these numbers are edges: steeper than their neighbours to both sides, and than `least`. */
-const edgePoints = ({ x, y, size }: Slopes, width: number, ring: readonly number[], least: number) =>
-  ring.flatMap((i): EdgePoint[] => {
-    const slope = size[i];
+const edgePoints = (plane: FloatPlane, ring: readonly number[], slopes: Float32Array, least: number) =>
+  ring.flatMap((i, k): EdgePoint[] => {
+    const slope = slopes[k];
     if (slope < least) return [];
-    const [nx, ny] = [x[i] / slope, y[i] / slope];
-    const aside = Math.round(ny) * width + Math.round(nx);
-    const isCrest = (size[i + aside] ?? 0) <= slope && (size[i - aside] ?? 0) <= slope;
-    return isCrest ? [{ x: i % width, y: Math.floor(i / width), nx, ny, slope }] : [];
+    const [nx, ny] = [across(plane, i) / slope, down(plane, i) / slope];
+    const aside = Math.round(ny) * plane.width + Math.round(nx);
+    const isCrest = slopeAt(plane, i + aside) <= slope && slopeAt(plane, i - aside) <= slope;
+    return isCrest ? [{ x: i % plane.width, y: Math.floor(i / plane.width), nx, ny, slope }] : [];
   });
 
 const STEPS_ASIDE = Array.from({ length: (2 * ASTRAY + 1) ** 2 }, (_, k) => ({
@@ -109,20 +105,27 @@ interface LeadingEdge {
  */
 function followed(
   points: readonly EdgePoint[],
-  [was, is]: readonly [Slopes, Slopes],
-  { coverage, after: { width }, inmost }: EdgesView,
+  { before, after, coverage, inmost }: EdgesView,
 ): LeadingEdge[] {
+  const { width } = after;
   const height = coverage.length / width;
   const pixelAt = (x: number, y: number): number => {
     const [column, row] = [Math.round(x), Math.round(y)];
     return column >= 0 && row >= 0 && column < width && row < height ? row * width + column : -1;
   };
   /** What is found of an edge near a place, on its own side of the border. */
-  const found = (slopes: Slopes, { nx, ny }: EdgePoint, x: number, y: number, isInside: boolean): number => {
+  const found = (
+    plane: FloatPlane,
+    { nx, ny }: EdgePoint,
+    x: number,
+    y: number,
+    isInside: boolean,
+  ): number => {
     let most = 0;
     for (const { dx, dy } of STEPS_ASIDE) {
       const i = pixelAt(x + dx, y + dy);
-      if (i >= 0 && coverage[i] > 0 === isInside) most = Math.max(most, slopes.x[i] * nx + slopes.y[i] * ny);
+      if (i >= 0 && coverage[i] > 0 === isInside)
+        most = Math.max(most, across(plane, i) * nx + down(plane, i) * ny);
     }
     return most;
   };
@@ -139,25 +142,35 @@ function followed(
       const inside = border + INTO * shrunk;
       if (border > ring + 1 || !(coverage[pixelAt(alongX(inside), alongY(inside))] >= 1)) return [];
       const leadsIn = [-BACK / 2, -BACK].every(
-        (back) => found(is, point, alongX(back * shrunk), alongY(back * shrunk), false) >= SEEN * slope,
+        (back) => found(after, point, alongX(back * shrunk), alongY(back * shrunk), false) >= SEEN * slope,
       );
-      const inThere = (slopes: Slopes): number => found(slopes, point, alongX(inside), alongY(inside), true);
-      return leadsIn ? [{ outside: slope, before: inThere(was), after: inThere(is) }] : [];
+      const inThere = (plane: FloatPlane): number =>
+        found(plane, point, alongX(inside), alongY(inside), true);
+      return leadsIn ? [{ outside: slope, before: inThere(before), after: inThere(after) }] : [];
     }),
   );
 }
 
+/** Numbers of the pixels around a mend, up to so far from it. */
+function ringAround(coverage: Float32Array, width: number, far: number): number[] {
+  const covered = new Uint8Array(coverage.length);
+  for (let i = 0; i < covered.length; i++) covered[i] = coverage[i] > 0 ? 1 : 0;
+  const away = distanceToSet(covered, width, covered.length / width);
+  const ring: number[] = [];
+  for (let i = 0; i < away.length; i++) if (away[i] > 0 && away[i] <= far) ring.push(i);
+  return ring;
+}
+
 /** Measures what becomes of the edges around a mend. Needs {@link edgesReach} pixels around it where there are any. */
-export function measureEdges(view: EdgesView): EdgesMeasure {
-  const { coverage, inmost } = view;
-  const { width } = view.after;
-  const away = distanceToSet(Uint8Array.from(coverage, Math.ceil), width, coverage.length / width);
+export function measureEdges({ before, after, coverage, inmost }: EdgesView): EdgesMeasure {
+  const blurred = gaussianBlur(after, SIGMA);
   const ring = RING * shrunkFor(inmost);
-  const around = Array.from(away.keys()).filter((i) => away[i] > 0 && away[i] <= ring);
-  const slopes = [slopesOf(view.before), slopesOf(view.after)] as const;
-  const usual = medianOf(around.map((i) => slopes[1].size[i]));
-  const least = Math.max(LEAST_STEP * SLOPE_OF_STEP, EDGE * usual);
-  const edges = followed(edgePoints(slopes[1], width, around, least), slopes, view);
+  const around = ringAround(coverage, after.width, ring);
+  const slopes = Float32Array.from(around, (i) => slopeAt(blurred, i));
+  const usual = medianOf(slopes);
+  const points = edgePoints(blurred, around, slopes, Math.max(LEAST_STEP * SLOPE_OF_STEP, EDGE * usual));
+  if (points.length === 0) return { structureLost: 0, edgesUnmet: 0 };
+  const edges = followed(points, { before: gaussianBlur(before, SIGMA), after: blurred, coverage, inmost });
   const stopping = edges.filter(({ outside, after }) => after < STOPS * outside);
   // An edge is met once at every pixel of the ring's depth.
   const weigh = (stopped: readonly LeadingEdge[]): number =>

@@ -75,6 +75,13 @@ function grainOf({ data, width }: FloatPlane, coverage: Float32Array): number {
 
 const SECTORS = 8;
 
+/** The sector of the compass that a step lies in, an eighth of a turn each. */
+function sectorOf(dx: number, dy: number): number {
+  const isSteep = Math.abs(dy) > Math.abs(dx);
+  if (dy < 0) return dx < 0 ? (isSteep ? 1 : 0) : isSteep ? 2 : 3;
+  return dx > 0 ? (isSteep ? 5 : 4) : isSteep ? 6 : 7;
+}
+
 /**
  * How far the inside departs from the outside beside it: the median over the sectors of the compass, so that a white
  * wall on one side is no departure; in spreads of the ring.
@@ -95,8 +102,7 @@ function departureOf({ data, width }: FloatPlane, coverage: Float32Array): numbe
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const i = y * width + x;
-      const turn = Math.atan2(y - cy / total, x - cx / total) / (2 * Math.PI) + 0.5;
-      const sector = Math.min(SECTORS - 1, Math.floor(turn * SECTORS));
+      const sector = sectorOf(x - cx / total, y - cy / total);
       if (coverage[i] >= 0.5) {
         inside[sector] += data[i];
         insideCount[sector]++;
