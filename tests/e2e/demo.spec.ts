@@ -199,3 +199,36 @@ test("the stain on the demo's print, outlined roughly, comes off with its rim", 
   expect(seen).toBeGreaterThan(0.06);
   expect(Math.abs(left)).toBeLessThan(seen / 4);
 });
+
+test('a loss that nothing in the print is like is said to be one; a piece of its ground is not', async ({
+  quietPage: page,
+}) => {
+  const name = 'opening-day-print.tif';
+  await makeJob(page, 'Two heads');
+  await addFiles(page, [{ name, buffer: readFileSync(join(PICTURES, name)) }]);
+  await page.locator(`[data-picture="${name}"]`).click();
+  await toStage(page, 'Mend');
+  const desk = await deskOf(page, PRINT);
+  const rebuildAround = async (x: number, y: number): Promise<void> => {
+    await page.keyboard.press('y');
+    await page.keyboard.press('o');
+    for (const [dx, dy] of [
+      [-60, -60],
+      [60, -60],
+      [60, 60],
+      [-60, 60],
+      [-60, -60],
+    ])
+      await page.mouse.click(...desk.at(x + dx, y + dy));
+    await page.keyboard.press('Escape');
+  };
+  const verdict = page.getByTestId('verdict').locator('dd').first();
+  const notice = page.getByText('Nothing in this picture fits this loss well.');
+  await rebuildAround(700, 1560);
+  await expect(verdict).toHaveText('good');
+  await expect(notice).toHaveCount(0);
+  // Two bodies run into this one from below, dark on dark.
+  await rebuildAround(460, 1200);
+  await expect(notice).toBeVisible();
+  await expect(verdict).toHaveText(/^(structure lost|edges stop at it)$/);
+});
