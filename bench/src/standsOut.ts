@@ -8,8 +8,8 @@ const INNER = 0.7;
 /** Half a code of 255: what lies around is never calmer to the eye. */
 const LEAST = 0.5 / 255;
 
-/** The mean over a disc, nearest samples beyond the border; at least one pixel. */
-function meanOver({ data, width }: FloatPlane, cx: number, cy: number, r: number): number {
+/** The mean over a disc of at least a pixel's radius, nearest samples beyond the border. */
+function meanOfDisc({ data, width }: FloatPlane, cx: number, cy: number, r: number): number {
   const height = data.length / width;
   let [sum, count] = [0, 0];
   for (let y = Math.floor(cy - r); y <= cy + r; y++)
@@ -19,7 +19,7 @@ function meanOver({ data, width }: FloatPlane, cx: number, cy: number, r: number
       sum += data[py * width + px];
       count++;
     }
-  return count > 0 ? sum / count : meanOver({ data, width, height }, cx, cy, r + 0.5);
+  return sum / count;
 }
 
 /**
@@ -33,9 +33,9 @@ export function standsOut(luma: FloatPlane, { x, y, r }: Pick<LaidFault, 'x' | '
   const means = Array.from({ length: AROUND }, (_, k) => {
     const angle = (2 * Math.PI * k) / AROUND;
     const away = 2 * r + inner;
-    return meanOver(luma, x + away * Math.cos(angle), y + away * Math.sin(angle), inner);
+    return meanOfDisc(luma, x + away * Math.cos(angle), y + away * Math.sin(angle), inner);
   });
   const mean = means.reduce((sum, one) => sum + one, 0) / AROUND;
   const spread = Math.sqrt(means.reduce((sum, one) => sum + (one - mean) ** 2, 0) / AROUND);
-  return Math.abs(meanOver(luma, x, y, inner) - mean) / (spread + LEAST);
+  return Math.abs(meanOfDisc(luma, x, y, inner) - mean) / (spread + LEAST);
 }

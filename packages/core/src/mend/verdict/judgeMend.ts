@@ -1,17 +1,16 @@
-import type { FloatPlane } from '../../raster/float.ts';
 import { lumaPlane } from '../../raster/float.ts';
 import type { Pixels } from '../../raster/pixels.ts';
 import { cloneRaster } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
 import { growRect, intersectRects, isEmpty } from '../../raster/rect.ts';
-import { pictureRect } from '../../raster/window.ts';
+import { narrowWindow, pictureRect } from '../../raster/window.ts';
 import type { Place } from '../../source/occupied.ts';
 import { distanceToSet } from '../../target/distanceTransform.ts';
 import type { Patch } from '../patch.ts';
 import { layPatch } from '../patch.ts';
 import type { EdgesMeasure } from './measureEdges.ts';
 import { edgesReach, measureEdges } from './measureEdges.ts';
-import type { RingMeasure } from './measureRing.ts';
+import type { MendView, RingMeasure } from './measureRing.ts';
 import { measureRing } from './measureRing.ts';
 
 /** What can be measured on a mend without knowing the truth. */
@@ -50,8 +49,8 @@ function judge(measure: MendMeasure): Verdict['verdict'] {
   return edgesUnmet > VISIBLE_EDGES ? 'edges stop' : 'good';
 }
 
-/** The covered share of each pixel of a rectangle that a patch lies in or beside. */
-function coverageOn({ rect, coverage }: Patch, { left, top, width, height }: Rect): Float32Array {
+/** How much a patch covers of each pixel of a rectangle. */
+function coveredOn({ rect, coverage }: Patch, { left, top, width, height }: Rect): Float32Array {
   const out = new Float32Array(width * height);
   const from = Math.max(0, left - rect.left);
   const to = Math.min(rect.width, left + width - rect.left);
@@ -63,19 +62,9 @@ function coverageOn({ rect, coverage }: Patch, { left, top, width, height }: Rec
   return out;
 }
 
-/** The part of a plane on a rectangle inside of its own. */
-function partOf({ data, width }: FloatPlane, own: Rect, part: Rect): FloatPlane {
-  const out = new Float32Array(part.width * part.height);
-  for (let y = 0; y < part.height; y++) {
-    const from = (part.top + y - own.top) * width + part.left - own.left;
-    out.set(data.subarray(from, from + part.width), y * part.width);
-  }
-  return { width: part.width, height: part.height, data: out };
-}
-
 /** How far from its border the inmost pixel of a mend lies, in pixels; the picture's end is no border. */
 function inmostOf(patch: Patch, rect: Rect): number {
-  const coverage = coverageOn(patch, rect);
+  const coverage = coveredOn(patch, rect);
   const open = new Uint8Array(coverage.length);
   for (let i = 0; i < open.length; i++) open[i] = coverage[i] > 0 ? 0 : 1;
   const away = distanceToSet(open, rect.width, rect.height);
@@ -93,19 +82,15 @@ export function judgeMend(patch: Patch, pixels: Pixels): Verdict | null {
   const around = (by: number): Rect => intersectRects(growRect(patch.rect, by), pictureRect(pixels.shape));
   const inmost = inmostOf(patch, around(1));
   const wide = around(edgesReach(inmost));
-  const window = pixels.window(wide);
-  const laid = cloneRaster(window.raster);
-  layPatch(patch, { ...window, raster: laid });
-  const [before, after] = [lumaPlane(window.raster), lumaPlane(laid)];
-  const ring = around(AROUND);
-  const measure = {
-    ...measureRing({
-      before: partOf(before, wide, ring),
-      after: partOf(after, wide, ring),
-      coverage: coverageOn(patch, ring),
-    }),
-    ...measureEdges({ before, after, coverage: coverageOn(patch, wide), inmost }),
-  };
+  const before = pixels.window(wide);
+  const after = { ...before, raster: cloneRaster(before.raster) };
+  layPatch(patch, after);
+  const viewOn = (rect: Rect): MendView => ({
+    before: lumaPlane(narrowWindow(before, rect).raster),
+    after: lumaPlane(narrowWindow(after, rect).raster),
+    coverage: coveredOn(patch, rect),
+  });
+  const measure = { ...measureRing(viewOn(around(AROUND))), ...measureEdges(viewOn(wide), inmost) };
   return { verdict: judge(measure), measure };
 }
 

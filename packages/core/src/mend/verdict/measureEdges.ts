@@ -2,15 +2,7 @@ import { gaussianBlur } from '../../filter/gaussian.ts';
 import { medianOf } from '../../measure/medianOf.ts';
 import type { FloatPlane } from '../../raster/float.ts';
 import { distanceToSet } from '../../target/distanceTransform.ts';
-
-/** A mend's luma before and after on one rectangle, encoded 0 to 1, and how much of each pixel it covers, 0 to 1. */
-export interface EdgesView {
-  readonly before: FloatPlane;
-  readonly after: FloatPlane;
-  readonly coverage: Float32Array;
-  /** How far from its border the inmost pixel of the mend lies, in pixels. */
-  readonly inmost: number;
-}
+import type { MendView } from './measureRing.ts';
 
 /**
  * What becomes of the edges that lead into a mend: how many stop there, each weighed by how many times it stands out
@@ -105,7 +97,8 @@ interface LeadingEdge {
  */
 function followed(
   points: readonly EdgePoint[],
-  { before, after, coverage, inmost }: EdgesView,
+  { before, after, coverage }: MendView,
+  inmost: number,
 ): LeadingEdge[] {
   const { width } = after;
   const height = coverage.length / width;
@@ -161,8 +154,12 @@ function ringAround(coverage: Float32Array, width: number, far: number): number[
   return ring;
 }
 
-/** Measures what becomes of the edges around a mend. Needs {@link edgesReach} pixels around it where there are any. */
-export function measureEdges({ before, after, coverage, inmost }: EdgesView): EdgesMeasure {
+/**
+ * Measures what becomes of the edges around a mend. Needs {@link edgesReach} pixels around it where there are any.
+ *
+ * @param inmost how far from its border the inmost pixel of the mend lies, in pixels
+ */
+export function measureEdges({ before, after, coverage }: MendView, inmost: number): EdgesMeasure {
   const blurred = gaussianBlur(after, SIGMA);
   const ring = RING * shrunkFor(inmost);
   const around = ringAround(coverage, after.width, ring);
@@ -170,7 +167,7 @@ export function measureEdges({ before, after, coverage, inmost }: EdgesView): Ed
   const usual = medianOf(slopes);
   const points = edgePoints(blurred, around, slopes, Math.max(LEAST_STEP * SLOPE_OF_STEP, EDGE * usual));
   if (points.length === 0) return { structureLost: 0, edgesUnmet: 0 };
-  const edges = followed(points, { before: gaussianBlur(before, SIGMA), after: blurred, coverage, inmost });
+  const edges = followed(points, { before: gaussianBlur(before, SIGMA), after: blurred, coverage }, inmost);
   const stopping = edges.filter(({ outside, after }) => after < STOPS * outside);
   // An edge is met once at every pixel of the ring's depth.
   const weigh = (stopped: readonly LeadingEdge[]): number =>
