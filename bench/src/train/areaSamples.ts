@@ -1,8 +1,19 @@
-import type { Point } from '@fennip/core';
-import { areaCandidates, areaLevel, measureAreas, mulberry, sharedArea } from '@fennip/core';
+import type { GrownForest, Point, Raster } from '@fennip/core';
+import {
+  areaCandidates,
+  areaLevel,
+  findAreas,
+  keepAreas,
+  measureAreas,
+  mulberry,
+  pixelsOf,
+  sharedArea,
+  withConfidence,
+} from '@fennip/core';
+import type { LaidArea, LaidAreaKind } from '../areas.ts';
 import { AREA_KINDS, layAreas } from '../areas.ts';
 import { fromSheet, toSheet } from '../light.ts';
-import type { Examples } from './examples.ts';
+import type { Examples, Kept } from './examples.ts';
 import { noExamples } from './examples.ts';
 import type { Ground } from './grounds.ts';
 import { layGrain } from './grounds.ts';
@@ -15,6 +26,25 @@ const NEGATIVES = 0.5;
 /** A region is a fault when it shares so much with one, and none when it hardly shares any. */
 const [IS_FAULT, IS_NONE] = [0.6, 0.25];
 
+/** A ground with areas laid on it. @param isGrey a grey print on a colour scanner: what lies on it may still have colour */
+function seenWithAreas(
+  ground: Ground,
+  kind: LaidAreaKind,
+  count: number,
+  seed: number,
+  isGrey: boolean,
+): { seen: Raster; laid: LaidArea[] } {
+  const sheet = toSheet(ground.raster);
+  if (isGrey) takeColour(sheet);
+  const laid = layAreas(sheet, kind, count, seed);
+  const seen = fromSheet(sheet);
+  layGrain(seen, ground.grain, seed);
+  return { seen, laid };
+}
+
+const mostShared = (outline: readonly Point[], laid: readonly LaidArea[]): number =>
+  Math.max(0, ...laid.map((area) => sharedArea(outline, area.outline)));
+
 /** Lays seeded tears, losses and stains on every ground and measures every region that stands out. */
 export function areaSamples(grounds: readonly Ground[], rounds: number): Examples {
   const samples = noExamples();
@@ -23,16 +53,12 @@ export function areaSamples(grounds: readonly Ground[], rounds: number): Example
     grounds.forEach((ground, g) => {
       AREA_KINDS.forEach((kind, k) => {
         const seed = 3000 * round + 20 * g + k;
-        const sheet = toSheet(ground.raster);
-        // A grey print on a colour scanner: what lies on it may still have colour.
-        if ((round + g + k) % 2 === 0) takeColour(sheet);
-        const laid = layAreas(sheet, kind, COUNTS[Math.floor(uniform() * COUNTS.length)], seed);
-        const seen = fromSheet(sheet);
-        layGrain(seen, ground.grain, seed);
+        const count = COUNTS[Math.floor(uniform() * COUNTS.length)];
+        const { seen, laid } = seenWithAreas(ground, kind, count, seed, (round + g + k) % 2 === 0);
         const level = areaLevel(seen);
         for (const { candidate, traits } of measureAreas(areaCandidates(level), level)) {
           const outline = candidate.outline.map(([x, y]): Point => [x * level.scale, y * level.scale]);
-          const shared = Math.max(0, ...laid.map((area) => sharedArea(outline, area.outline)));
+          const shared = mostShared(outline, laid);
           const label = shared >= IS_FAULT ? 1 : 0;
           if ((shared > IS_NONE && label === 0) || (label === 0 && uniform() > NEGATIVES)) continue;
           samples.traits.push(traits);
@@ -42,4 +68,23 @@ export function areaSamples(grounds: readonly Ground[], rounds: number): Example
       });
     });
   return samples;
+}
+
+/** What is listed counts as right when it shares half with a laid area. */
+const IS_FOUND = 0.5;
+
+/** Areas that are kept on pictures of grounds that a forest never saw: how sure it is of each, and whether it is one. */
+export function keptAreas(forest: GrownForest, grounds: readonly Ground[]): Kept[] {
+  const uniform = mulberry(92);
+  return grounds.flatMap((ground, g) =>
+    AREA_KINDS.flatMap((kind, k) => {
+      const count = COUNTS[Math.floor(uniform() * COUNTS.length)];
+      const { seen, laid } = seenWithAreas(ground, kind, count, 9000 + 20 * g + k, (g + k) % 2 === 0);
+      const found = keepAreas(withConfidence(findAreas(pixelsOf(seen), forest), 0));
+      return found.map(({ outline = [], confidence }): Kept => ({
+        confidence,
+        label: mostShared(outline, laid) >= IS_FOUND ? 1 : 0,
+      }));
+    }),
+  );
 }

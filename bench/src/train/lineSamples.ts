@@ -1,6 +1,7 @@
 import type { GrownForest, Raster } from '@fennip/core';
 import {
   LINE_LEVELS,
+  LINES_OWN_SHARE,
   confident,
   findLines,
   keepLines,
@@ -72,7 +73,7 @@ export function lineSamples(grounds: readonly Ground[], rounds: number): Example
         const seed = 2000 * round + 20 * g + kind;
         const density = DENSITIES[Math.floor(uniform() * DENSITIES.length)];
         const { seen, truth } = seenWithLines(ground, kind, density, seed, (round + g + kind) % 2 === 0);
-        for (const line of lineCandidates(lumaLevels(seen, LINE_LEVELS), seen)) {
+        for (const line of lineCandidates(lumaLevels(seen, LINE_LEVELS), seen, 0)) {
           const label = labelOf(truth.shareOf(line));
           if (label === null || (label === 0 && uniform() > NEGATIVES)) continue;
           samples.traits.push(Float64Array.from(line.traits));
@@ -97,8 +98,8 @@ export function keptLines(forest: GrownForest, share: number, grounds: readonly 
         9000 + 20 * g + kind,
         (g + kind) % 2 === 0,
       );
-      const found = findLines(lumaLevels(seen, LINE_LEVELS), wholeWindow(seen), forest);
-      const lines = keepLines(confident([sumUp(found)], share).map(withoutFit));
+      const found = findLines(lumaLevels(seen, LINE_LEVELS), wholeWindow(seen), 0, forest);
+      const lines = keepLines(confident([sumUp(found)], share, LINES_OWN_SHARE.print).map(withoutFit));
       return lines.map(({ path = [], polarity, confidence }): Kept => {
         const isFault = truth.shareOf({ path, polarity }) >= IS_FOUND;
         return { confidence, label: isFault ? 1 : 0 };

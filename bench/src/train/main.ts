@@ -12,7 +12,7 @@ import {
   trustIn,
 } from '@fennip/core';
 import { printTable } from '../report.ts';
-import { areaSamples } from './areaSamples.ts';
+import { areaSamples, keptAreas } from './areaSamples.ts';
 import type { BoostOptions } from './boost.ts';
 import { BOOST_DEFAULTS, boost } from './boost.ts';
 import { calibrate } from './calibrate.ts';
@@ -147,6 +147,12 @@ function trainLines(): Forest {
   return { ...forest, kept: calibratedAsKept(kept) };
 }
 
+function trainAreas(): Forest {
+  const { forest, held } = train('Areas', AREA_TRAITS, areaSamples(grounds, 2));
+  const kept = keptElsewhere(held, (one, on) => keptAreas(growForest(one), on));
+  return { ...forest, kept: calibratedAsKept(kept) };
+}
+
 /** Frames and prints have specks of their own, and a forest each. */
 function trainSpecks(nature: PictureNature, rounds: number): Forest {
   const { forest, held } = train(
@@ -206,8 +212,7 @@ const grounds = await trainingGrounds();
 for (const [nature, rounds] of SPECK_ROUNDS)
   if (wanted('specks') || wanted(`${nature} specks`))
     await write(trainSpecks(nature, rounds), `examine/specks/${nature}SpeckForest.json`);
-if (wanted('areas'))
-  await write(train('Areas', AREA_TRAITS, areaSamples(grounds, 2)).forest, 'examine/areas/areaForest.json');
+if (wanted('areas')) await write(trainAreas(), 'examine/areas/areaForest.json');
 if (wanted('lines')) await write(trainLines(), 'examine/lines/lineForest.json');
 if (wanted('particles')) {
   const examples = await particleSamples(grounds, 160);

@@ -29,6 +29,7 @@ export * from './examine/areas/areaKind.ts';
 export * from './examine/areas/areaTraits.ts';
 export * from './examine/areas/edgesInto.ts';
 export * from './examine/areas/extremalRegions.ts';
+export * from './examine/areas/findAreas.ts';
 export * from './examine/areas/keepAreas.ts';
 export * from './examine/areas/measureArea.ts';
 export * from './examine/byHand/measureMark.ts';

@@ -1,6 +1,7 @@
 import type { Pixels } from '../raster/pixels.ts';
 import { calibrated } from './classify/calibrated.ts';
 import { confident, withConfidence } from './classify/confident.ts';
+import { AREAS_KEPT } from './areas/findAreas.ts';
 import { areasOffSpecks, keepAreas, outsideAreas } from './areas/keepAreas.ts';
 import type { FaultGroup, Measured, MeasuredPart } from './examineTile.ts';
 import { examineTile, examineWhole } from './examineTile.ts';
@@ -8,7 +9,7 @@ import type { Fault, Polarity } from './fault.ts';
 import type { PictureNature } from './nature.ts';
 import { leastConfidence } from './sensitivity.ts';
 import { continueCreases } from './lines/continueCreases.ts';
-import { LINES_KEPT, LINES_TRAINED_SHARE } from './lines/findLines.ts';
+import { LINES_KEPT, LINES_OWN_SHARE, LINES_TRAINED_SHARE } from './lines/findLines.ts';
 import { keepLines, specksOffLines } from './lines/keepLines.ts';
 import { SPECK_CLASSIFIERS } from './specks/findSpecks.ts';
 import { keepStrongest, withoutFit } from './specks/keepStrongest.ts';
@@ -25,7 +26,7 @@ export interface ExamineOptions {
 export const EXAMINE_DEFAULTS: ExamineOptions = { polarities: ['dark', 'bright'], sensitivity: 0.7 };
 
 /** Names what measures a picture of a nature: it changes with everything that gives other findings on the same picture. */
-export const finderOf = (nature: PictureNature): string => `specks, lines and areas 4, ${nature}`;
+export const finderOf = (nature: PictureNature): string => `specks, lines and areas 5, ${nature}`;
 
 /**
  * Puts what the tiles and the whole gave together: every finding with its probability, each place once, surest first.
@@ -37,13 +38,11 @@ export function gatherFindings(parts: readonly MeasuredPart[], nature: PictureNa
   const { share, kept } = SPECK_CLASSIFIERS[nature];
   const measured = (group: FaultGroup): Measured[] => parts.flatMap((part) => part[group] ?? []);
   // Areas are too few on one picture to tell what is usual on it.
-  const allAreas = keepAreas(
-    withConfidence(
-      measured('areas').flatMap(({ faults }) => faults),
-      0,
-    ),
+  const scoredAreas = measured('areas').flatMap(({ faults }) => faults);
+  const allAreas = calibrated(keepAreas(withConfidence(scoredAreas, 0)), AREAS_KEPT);
+  const keptLines = keepLines(
+    confident(measured('lines'), LINES_TRAINED_SHARE, LINES_OWN_SHARE[nature]).map(withoutFit),
   );
-  const keptLines = keepLines(confident(measured('lines'), LINES_TRAINED_SHARE).map(withoutFit));
   const lines = continueCreases(calibrated(keptLines, LINES_KEPT));
   const specks = calibrated(
     keepStrongest(

@@ -5,6 +5,7 @@ import { findAreas } from './areas/findAreas.ts';
 import { lumaLevels } from './ground/lumaLevels.ts';
 import { lookOver } from './ground/pictureLook.ts';
 import { findLines } from './lines/findLines.ts';
+import { finestLineLevel } from './lines/finestLineLevel.ts';
 import { LINE_LEVELS } from './lines/lineCandidates.ts';
 import type { ScoredFault } from './scoredFault.ts';
 import { SPECK_LEVELS, findSpecks } from './specks/findSpecks.ts';
@@ -79,7 +80,9 @@ export function examineTile(tile: ExamineTile, pixels: Pixels, nature: PictureNa
     fault.y < top + height &&
     !isMirrored(fault, pixels.shape);
   const specks = findSpecks(levels, window, look).filter(own);
-  const lines = findLines(levels, window).flatMap((line) => insidePicture(line, pixels.shape) ?? []);
+  const lines = findLines(levels, window, finestLineLevel(nature, pixels.shape)).flatMap(
+    (line) => insidePicture(line, pixels.shape) ?? [],
+  );
   return {
     'dark specks': sumUp(specks.filter(({ polarity }) => polarity === 'dark')),
     'bright specks': sumUp(specks.filter(({ polarity }) => polarity === 'bright')),

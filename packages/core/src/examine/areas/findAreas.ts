@@ -1,14 +1,19 @@
 import type { Pixels } from '../../raster/pixels.ts';
 import { pictureRect } from '../../raster/window.ts';
 import { simplifyOutline } from '../../target/simplifyOutline.ts';
-import { growForest } from '../classify/forest.ts';
+import type { Calibration, Forest, GrownForest } from '../classify/forest.ts';
+import { AS_IT_IS, growForest } from '../classify/forest.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import { areaCandidates, areaLevel } from './areaCandidates.ts';
 import areaForest from './areaForest.json' with { type: 'json' };
 import { areaKind } from './areaKind.ts';
 import { measureAreas } from './measureArea.ts';
 
-const forest = growForest(areaForest);
+const trained: Forest = areaForest;
+const grown = growForest(trained);
+
+/** How the confidence of what is kept means what it says. */
+export const AREAS_KEPT: Calibration = trained.kept ?? AS_IT_IS;
 
 /** The border of an area is as soft as the halving it was found on. */
 const SOFTNESS = 0.1;
@@ -21,9 +26,10 @@ const tenth = (value: number): number => Math.round(10 * value) / 10;
  * against what lies around them, and scored by a forest of trees that was trained on seeded ones over open
  * photographs. Looked for on a halving of the whole picture.
  *
+ * @param forest what scores them; the trained one where none is given
  * @returns every region that was measured, with its outline in pixels of the whole picture
  */
-export function findAreas(pixels: Pixels): ScoredFault[] {
+export function findAreas(pixels: Pixels, forest: GrownForest = grown): ScoredFault[] {
   const level = areaLevel(pixels.window(pictureRect(pixels.shape)).raster);
   const { scale } = level;
   const areas = measureAreas(areaCandidates(level), level);

@@ -3,7 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { gaussian } from '../../random/gaussian.ts';
 import { mulberry } from '../../random/mulberry.ts';
 import { calibrated } from './calibrated.ts';
+import { confident } from './confident.ts';
 import { AS_IT_IS, growForest } from './forest.ts';
+import type { ScoredFault } from '../scoredFault.ts';
 import { ownPrior } from './ownPrior.ts';
 
 describe('a forest', () => {
@@ -93,6 +95,42 @@ describe('the share of faults in a picture', () => {
 
   it('of a picture without candidates changes nothing', () => {
     expect(ownPrior({ scores: [], otherOdds: 0, count: 0 }, TRAINED)).toBe(0);
+  });
+});
+
+describe('how much a picture says of its own share', () => {
+  const TRAINED = 0.1;
+  const USUAL = 0.03;
+  const logOdds = (p: number): number => Math.log(p / (1 - p));
+  const placed = (score: number): ScoredFault => ({
+    ...{ kind: 'scratch', polarity: 'dark', x: 9, y: 9, r: 1, strength: 0.2, softness: 0.3, tone: 0.5 },
+    ...{ score, fit: 1 },
+  });
+  /** How far the log-odds of what was scored are moved. */
+  const moved = (scores: readonly number[], counts: number): number => {
+    const parts = [{ faults: scores.map(placed), others: 400, otherOdds: 0.4 }];
+    const [first] = confident(parts, TRAINED, { counts, usual: USUAL });
+    return logOdds(first.confidence) - scores[0];
+  };
+
+  it('lies between what is usual and what is its own, in log-odds, by how much its own counts', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 1, max: 5, noNaN: true }), { minLength: 1, maxLength: 40 }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (scores, counts) => {
+          const [own, usual] = [moved(scores, 1), moved(scores, 0)];
+          expect(usual).toBeCloseTo(logOdds(USUAL) - logOdds(TRAINED), 6);
+          expect(moved(scores, counts)).toBeCloseTo(counts * own + (1 - counts) * usual, 6);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it('is all its own where nothing else is said', () => {
+    const parts = [{ faults: [placed(2), placed(0.5)], others: 300, otherOdds: 0.2 }];
+    expect(confident(parts, TRAINED)).toEqual(confident(parts, TRAINED, { counts: 1, usual: USUAL }));
   });
 });
 

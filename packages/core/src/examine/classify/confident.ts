@@ -13,15 +13,32 @@ export const withConfidence = (scored: readonly ScoredFault[], shift: number): S
     return confidence >= LEAST_CONFIDENCE ? [{ ...fault, confidence }] : [];
   });
 
+/** How much a picture's own share of faults counts: what comes in handfuls tells little of its share. */
+export interface OwnShare {
+  /** 0 to 1 of the log-odds; the rest is the usual share's. */
+  readonly counts: number;
+  /** The usual share of faults among the candidates, above 0 and below 1. */
+  readonly usual: number;
+}
+
+/** What comes by the hundred tells its share by itself. */
+export const BY_ITSELF: OwnShare = { counts: 1, usual: 0.5 };
+
+const logOdds = (share: number): number => Math.log(share / (1 - share));
+
 /**
  * What is usual in this picture turns the scores of one group into probabilities.
  *
  * @param parts all parts of the picture
  * @param trainedShare the share of faults among the candidates that the classifier was trained on
  */
-export function confident(parts: readonly Measured[], trainedShare: number): Shaped[] {
+export function confident(
+  parts: readonly Measured[],
+  trainedShare: number,
+  { counts, usual }: OwnShare = BY_ITSELF,
+): Shaped[] {
   const scored = parts.flatMap(({ faults }) => faults);
-  const shift = ownPrior(
+  const own = ownPrior(
     {
       scores: scored.map(({ score }) => score),
       otherOdds: parts.reduce((sum, { otherOdds }) => sum + otherOdds, 0),
@@ -29,5 +46,6 @@ export function confident(parts: readonly Measured[], trainedShare: number): Sha
     },
     trainedShare,
   );
+  const shift = counts * own + (1 - counts) * (logOdds(usual) - logOdds(trainedShare));
   return withConfidence(scored, shift);
 }

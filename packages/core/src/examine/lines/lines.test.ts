@@ -96,7 +96,7 @@ describe('lines', () => {
     const picture = pictureOf(400, 300, (x, y) => 0.5 * (1 - 0.3 * lineAt(200, 150, 0.3, 5)(x, y)), {
       grain: 0.004,
     });
-    const [longest] = lineCandidates(lumaLevels(picture, 3), picture)
+    const [longest] = lineCandidates(lumaLevels(picture, 3), picture, 0)
       .filter(({ polarity }) => polarity === 'dark')
       .sort((a, b) => b.length - a.length);
     expect(longest.width).toBeGreaterThan(3.5);

@@ -8,6 +8,7 @@ import type { ScoredFault } from '../scoredFault.ts';
 import { levelsFor, speckCandidates } from './candidates.ts';
 import frameForest from './frameSpeckForest.json' with { type: 'json' };
 import printForest from './printSpeckForest.json' with { type: 'json' };
+import type { MeasuredSpeck } from './speckTraits.ts';
 import { SPECK_TRAITS, measureSpecks } from './speckTraits.ts';
 
 /** Specks up to this radius are looked for, in pixels. */
@@ -37,8 +38,21 @@ export const SPECK_CLASSIFIERS: Readonly<Record<PictureNature, SpeckClassifier>>
   print: classifierOf(printForest),
 };
 
+/**
+ * Holes in the emulsion and white dust are as bright as bare paper. What is smaller than this the scanner blurs into what
+ * lies around, in pixels of radius.
+ */
+const BLURRED = 4;
+/** How far below its paper's white the middle of a hole may lie, in encoded luma, 0 to 1. */
+const BELOW_WHITE = 0.06;
+
+const TO_WHITE = SPECK_TRAITS.indexOf('toWhite');
 const TONE = SPECK_TRAITS.indexOf('tone');
 const EVIDENCE = SPECK_TRAITS.indexOf('evidence');
+
+/** Whether a bright disc on a print is a light of the subject: too dark for a hole. */
+const isSubjects = ({ candidate, r, traits }: MeasuredSpeck): boolean =>
+  candidate.polarity === 'bright' && r > BLURRED && traits[TO_WHITE] > BELOW_WHITE;
 
 /**
  * Finds places that may be specks: small, round, with a rim that stands out all around. Candidates come from the rims
@@ -56,7 +70,8 @@ export function findSpecks(
   look: PictureLook,
   forest: GrownForest = SPECK_CLASSIFIERS[look.nature].forest,
 ): ScoredFault[] {
-  const specks = measureSpecks(speckCandidates(levels), levels, raster, look);
+  const measured = measureSpecks(speckCandidates(levels), levels, raster, look);
+  const specks = look.nature === 'print' ? measured.filter((speck) => !isSubjects(speck)) : measured;
   const scores = forest.scoreAll(specks.map(({ traits }) => traits));
   // Written out one by one: what is spread into an object takes longer than all the rest of it, thousands of times.
   return specks.map(({ candidate, x, y, r, softness, strength, traits }, k): ScoredFault => ({
