@@ -13,6 +13,8 @@ const SPECKS = [
 ];
 const SIZE = { width: 1024, height: 819 };
 
+test.use({ contextOptions: { reducedMotion: 'no-preference' } });
+
 test('a restorer’s hour in small: everything done by hand stays, and comes back after a reload', async ({
   quietPage: page,
 }) => {

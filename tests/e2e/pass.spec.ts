@@ -14,7 +14,7 @@ const SPECKS = [
 
 test.describe.configure({ mode: 'serial' });
 
-test.use({ database: 'own' });
+test.use({ database: 'own', contextOptions: { reducedMotion: 'no-preference' } });
 
 test('the whole pass: from files to a mended file, over a restart of the server and of the database', async ({
   quietPage: page,

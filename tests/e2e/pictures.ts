@@ -20,6 +20,16 @@ const pathOf = (name: string): string =>
     'image.jpg',
   );
 
+/** The share of the light that specks leave at a place. */
+function lightLeft(specks: readonly LaidSpeck[], x: number, y: number): number {
+  let left = 1;
+  for (const speck of specks) {
+    const away = Math.hypot(x - speck.x, y - speck.y) / speck.r;
+    if (away < 1.2) left *= 1 - 0.6 * Math.min(1, (1.2 - away) / 0.4);
+  }
+  return left;
+}
+
 /** An open photograph (CC0, datasets of stdlib 0.2.3) with specks laid on, as a 16-bit TIFF or an 8-bit PNG. */
 export async function speckedPhotograph(
   name: 'nagasaki-boats' | 'french-alpine-landscape' | 'dust-bowl-home',
@@ -32,13 +42,11 @@ export async function speckedPhotograph(
   const out = depth === 16 ? new Uint16Array(data.length) : new Uint8Array(data.length);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
-      const left = specks.reduce((light, speck) => {
-        const away = Math.hypot(x + 0.5 - speck.x, y + 0.5 - speck.y) / speck.r;
-        return light * (1 - 0.6 * Math.min(1, Math.max(0, (1.2 - away) / 0.4)));
-      }, 1);
+      const left = lightLeft(specks, x + 0.5, y + 0.5);
       for (let c = 0; c < channels; c++) {
         const i = (y * width + x) * channels + c;
-        out[i] = Math.round(top * linearToSrgb(srgbToLinear(data[i] / 255) * left));
+        const value = data[i] / 255;
+        out[i] = Math.round(top * (left < 1 ? linearToSrgb(srgbToLinear(value) * left) : value));
       }
     }
   const pipeline = sharp(out, { raw: { width, height, channels: channels as 3 } });

@@ -21,6 +21,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     actionTimeout: 60_000,
     screenshot: 'only-on-failure',
+    // Every click waits until what moves stands still. Three specs (pass, views, hour) have motion, as most systems do.
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

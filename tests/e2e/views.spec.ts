@@ -7,6 +7,8 @@ import { speckedPhotograph } from './pictures.ts';
 
 test.describe.configure({ mode: 'serial' });
 
+test.use({ contextOptions: { reducedMotion: 'no-preference' } });
+
 /** Nothing may reach beyond the window. */
 const overflow = (page: Page): Promise<number> =>
   page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
