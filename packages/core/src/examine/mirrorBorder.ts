@@ -1,11 +1,14 @@
 import { copyRaster, createRaster } from '../raster/raster.ts';
 import type { Window } from '../raster/window.ts';
 
-/** The place that a place beyond an end is the mirror image of. */
+/**
+ * The place that a place beyond an end is the mirror image of. The last place itself is not repeated: a peak of the grain
+ * there would be twice as wide.
+ */
 function mirrored(at: number, length: number): number {
-  const turn = 2 * length;
+  const turn = Math.max(1, 2 * (length - 1));
   const within = ((at % turn) + turn) % turn;
-  return within < length ? within : turn - 1 - within;
+  return within < length ? within : turn - within;
 }
 
 /**

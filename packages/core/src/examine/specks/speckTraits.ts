@@ -40,6 +40,7 @@ export const SPECK_TRAITS = [
   'rank',
   'toWhite',
   'toBlack',
+  'grainSharpness',
 ] as const;
 
 const TO_WHITE = SPECK_TRAITS.indexOf('toWhite');
@@ -129,16 +130,20 @@ function lookAround(plane: LumaPlane, x: number, y: number, r: number, sign: num
   };
 }
 
-/** Mean size of the steps between neighbours within a disc and within the ring around it. */
-function textures(
-  { width, data }: LumaPlane,
-  column: number,
-  row: number,
-  r: number,
-): { core: number; ring: number } {
+interface Texture {
+  /** Mean size of the steps between neighbours within the disc, and within the ring around it. */
+  readonly core: number;
+  readonly ring: number;
+  /** Mean size of what two steps in a row differ by, within the ring: large where neighbours know nothing of one another. */
+  readonly bend: number;
+}
+
+const size = (value: number): number => (value < 0 ? -value : value);
+
+function textures({ width, data }: LumaPlane, column: number, row: number, r: number): Texture {
   const [coreReach, ringFrom, ringTo] = [(0.55 * r) ** 2, (1.5 * r) ** 2, (2.15 * r) ** 2];
   const reach = Math.ceil(2.15 * r);
-  let [core, cores, ring, rings] = [0, 0, 0, 0];
+  let [core, cores, ring, rings, bend] = [0, 0, 0, 0, 0];
   for (let dy = -reach; dy <= reach; dy++)
     for (let dx = -reach; dx <= reach; dx++) {
       const away = dx * dx + dy * dy;
@@ -147,16 +152,17 @@ function textures(
       const i = (row + dy) * width + column + dx;
       const across = data[i + 1] - data[i];
       const down = data[i + width] - data[i];
-      const size = (across < 0 ? -across : across) + (down < 0 ? -down : down);
       if (isCore) {
-        core += size;
+        core += size(across) + size(down);
         cores++;
       } else {
-        ring += size;
+        ring += size(across) + size(down);
+        bend += size(across - data[i] + data[i - 1]) + size(down - data[i] + data[i - width]);
         rings++;
       }
     }
-  return { core: core / Math.max(1, cores), ring: ring / Math.max(1, rings) };
+  const [inside, around] = [Math.max(1, cores), Math.max(1, rings)];
+  return { core: core / inside, ring: ring / around, bend: bend / around };
 }
 
 const corePixels = new Int32Array(DIRECTIONS);
@@ -248,6 +254,7 @@ function measure(
     0,
     0,
     0,
+    texture.bend / (texture.ring + 1),
   ];
   const strength = Math.abs(lumaAt(around.ring) - lumaAt(Math.max(0, around.ring - sign * depth)));
   return { candidate, x, y, r, softness: template.softness, strength, traits };
