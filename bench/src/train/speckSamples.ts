@@ -22,7 +22,7 @@ import { meetFindings } from '../find.ts';
 import type { Examples, Kept } from './examples.ts';
 import { noExamples } from './examples.ts';
 import type { Ground } from './grounds.ts';
-import { layGrain } from './grounds.ts';
+import { laySpreadGrain } from './grounds.ts';
 import { takeColour } from './takeColour.ts';
 
 /** How many specks a megapixel has: from none to a neglected print. */
@@ -96,7 +96,7 @@ function seenWithSpecks(
   const before = { ...sheet, light: sheet.light.slice() };
   const laid = asSeen(layAny(sheet, kind, density, seed), before, sheet);
   const seen = fromSheet(sheet);
-  layGrain(seen, ground.grain, seed);
+  laySpreadGrain(seen, ground.grain, seed);
   return { seen, laid };
 }
 

@@ -310,7 +310,7 @@ export function measureSpecks(
   candidates: readonly Candidate[],
   levels: readonly LumaPlane[],
   raster: Raster,
-  { black, white }: PictureLook,
+  { nature, black, white }: PictureLook,
 ): MeasuredSpeck[] {
   const measured = alike(candidates).flatMap((group): MeasuredSpeck[] => {
     const plane = levels[group[0].level];
@@ -324,6 +324,8 @@ export function measureSpecks(
     countCrowds(specks, group[0].radius);
     return specks;
   });
+  // A print's paper tells what may be a hole; the ends of a frame's tones are its subject's.
+  if (nature === 'frame') return measured;
   for (const { traits } of measured) {
     traits[TO_WHITE] = white - traits[CORE_TONE];
     traits[TO_WHITE + 1] = traits[CORE_TONE] - black;
