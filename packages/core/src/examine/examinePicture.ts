@@ -52,7 +52,11 @@ export function gatherFindings(parts: readonly MeasuredPart[], nature: PictureNa
   );
   const areas = areasOffSpecks(allAreas, specks);
   const spots = outsideAreas([...lines, ...specksOffLines(specks, lines)], areas);
-  return [...areas, ...spots].sort((a, b) => b.confidence - a.confidence || a.y - b.y || a.x - b.x);
+  // Calibrated, some fall below what any sensitivity asks for.
+  const least = leastConfidence(1);
+  return [...areas, ...spots]
+    .filter(({ confidence }) => confidence >= least)
+    .sort((a, b) => b.confidence - a.confidence || a.y - b.y || a.x - b.x);
 }
 
 /** The findings that are listed. Nothing is measured again. */

@@ -42,6 +42,8 @@ export function sumUp(scored: readonly ScoredFault[]): Measured {
 
 /** A slope of tone and its mirror image meet in a ridge at the border: lines so near it are that, in pixels. */
 const BORDER_RIDGE = 3;
+/** A peak of the grain on the last pixels and its mirror image make a small speck: one so small and so near is that, in pixels. */
+const [BORDER_PEAK, SMALL] = [1, 3];
 /** And in a peak at the corners: what lies so many radii from both borders is that. */
 const CORNER_RADII = 0.8;
 
@@ -52,6 +54,7 @@ function isMirrored({ x, y, r, path }: ScoredFault, picture: PictureShape): bool
     Math.min(py, picture.height - py),
   ];
   if (path) return path.every(([px, py]) => Math.min(...toBorder(px, py)) < BORDER_RIDGE);
+  if (r < SMALL && Math.min(...toBorder(x, y)) < BORDER_PEAK) return true;
   return Math.max(...toBorder(x, y)) < CORNER_RADII * r;
 }
 

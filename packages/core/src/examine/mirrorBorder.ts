@@ -1,14 +1,11 @@
 import { copyRaster, createRaster } from '../raster/raster.ts';
 import type { Window } from '../raster/window.ts';
 
-/**
- * The place that a place beyond an end is the mirror image of. The last place itself is not repeated: a peak of the grain
- * there would be twice as wide.
- */
+/** The place that a place beyond an end is the mirror image of. */
 function mirrored(at: number, length: number): number {
-  const turn = Math.max(1, 2 * (length - 1));
+  const turn = 2 * length;
   const within = ((at % turn) + turn) % turn;
-  return within < length ? within : turn - within;
+  return within < length ? within : turn - 1 - within;
 }
 
 /**

@@ -2,6 +2,8 @@ import type { Measured } from '../examineTile.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import type { Shaped } from '../specks/keepStrongest.ts';
 import { ownPrior } from './ownPrior.ts';
+import type { OwnShare } from './ownShare.ts';
+import { BY_ITSELF } from './ownShare.ts';
 
 /** Below this no setting of the sensitivity asks for a finding. */
 const LEAST_CONFIDENCE = 0.02;
@@ -12,17 +14,6 @@ export const withConfidence = (scored: readonly ScoredFault[], shift: number): S
     const confidence = 1 / (1 + Math.exp(-score - shift));
     return confidence >= LEAST_CONFIDENCE ? [{ ...fault, confidence }] : [];
   });
-
-/** How much a picture's own share of faults counts: what comes in handfuls tells little of its share. */
-export interface OwnShare {
-  /** 0 to 1 of the log-odds; the rest is the usual share's. */
-  readonly counts: number;
-  /** The usual share of faults among the candidates, above 0 and below 1. */
-  readonly usual: number;
-}
-
-/** What comes by the hundred tells its share by itself. */
-export const BY_ITSELF: OwnShare = { counts: 1, usual: 0.5 };
 
 const logOdds = (share: number): number => Math.log(share / (1 - share));
 

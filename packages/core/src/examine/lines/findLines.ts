@@ -1,8 +1,8 @@
 import type { Window } from '../../raster/window.ts';
-import type { OwnShare } from '../classify/confident.ts';
-import { BY_ITSELF } from '../classify/confident.ts';
 import type { Calibration, Forest, GrownForest } from '../classify/forest.ts';
 import { AS_IT_IS, growForest } from '../classify/forest.ts';
+import type { OwnShare } from '../classify/ownShare.ts';
+import { BY_ITSELF } from '../classify/ownShare.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import type { PictureNature } from '../nature.ts';
 import type { ScoredFault } from '../scoredFault.ts';
