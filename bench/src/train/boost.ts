@@ -1,5 +1,5 @@
 import type { Forest } from '@fennip/core';
-import { mulberry } from '@fennip/core';
+import { logOdds, mulberry } from '@fennip/core';
 
 export interface BoostOptions {
   readonly trees: number;
@@ -69,7 +69,7 @@ export function boost(
   const cuts = traits.map((_, t) => cutsOf(Float64Array.from(rows, (row) => row[t])));
   const bins = traits.map((_, t) => Uint8Array.from(rows, (row) => binOf(cuts[t], row[t])));
   const mean = labels.reduce((sum, label) => sum + label, 0) / n;
-  const base = Math.log(mean / (1 - mean));
+  const base = logOdds(mean);
   const scores = new Float64Array(n).fill(base);
   const slope = new Float64Array(n);
   const bend = new Float64Array(n);

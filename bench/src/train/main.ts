@@ -8,6 +8,7 @@ import {
   PARTICLE_TRAITS,
   SPECK_TRAITS,
   growForest,
+  logOdds,
   saidAgainstOwn,
   trustIn,
 } from '@fennip/core';
@@ -30,7 +31,7 @@ const CORE = new URL('../../../packages/core/src/', import.meta.url);
 /** How often each ground is taken: a print has one kind of specks, a frame two. */
 const SPECK_ROUNDS = [
   ['print', 8],
-  ['frame', 3],
+  ['frame', 4],
 ] as const;
 
 /** Few traits that go together need few small trees. */
@@ -129,7 +130,7 @@ const keptElsewhere = (held: Trained['held'], keep: Keeping): Kept[] =>
 /** How sure what is kept may be. */
 function calibratedAsKept(kept: readonly Kept[]): Calibration {
   const calibration = calibrate(
-    kept.map(({ confidence }) => Math.log(confidence / (1 - confidence))),
+    kept.map(({ confidence }) => logOdds(confidence)),
     kept.map(({ label }) => label),
   );
   const { slope, offset } = calibration;

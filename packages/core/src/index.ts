@@ -67,6 +67,7 @@ export * from './examine/scoredFault.ts';
 export * from './examine/sensitivity.ts';
 export * from './examine/classify/confident.ts';
 export * from './examine/classify/forest.ts';
+export * from './examine/classify/logOdds.ts';
 export * from './examine/classify/ownPrior.ts';
 export * from './examine/ground/lumaLevels.ts';
 export * from './examine/ground/pictureLook.ts';

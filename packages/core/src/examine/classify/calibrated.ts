@@ -1,5 +1,6 @@
 import type { Fault } from '../fault.ts';
 import type { Calibration } from './forest.ts';
+import { logOdds } from './logOdds.ts';
 
 /**
  * Of candidates that lie on one another the surest is kept, and the surest of many is surer than it should be: what is kept
@@ -13,6 +14,6 @@ export const calibrated = <T extends Pick<Fault, 'confidence'>>(
   { slope, offset }: Calibration,
 ): T[] =>
   faults.map((fault) => {
-    const odds = Math.log(fault.confidence / (1 - fault.confidence));
+    const odds = logOdds(fault.confidence);
     return { ...fault, confidence: 1 / (1 + Math.exp(-slope * odds - offset)) };
   });

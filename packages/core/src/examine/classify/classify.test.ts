@@ -6,6 +6,7 @@ import { calibrated } from './calibrated.ts';
 import { confident } from './confident.ts';
 import { AS_IT_IS, growForest } from './forest.ts';
 import type { ScoredFault } from '../scoredFault.ts';
+import { logOdds } from './logOdds.ts';
 import { ownPrior } from './ownPrior.ts';
 
 describe('a forest', () => {
@@ -101,7 +102,6 @@ describe('the share of faults in a picture', () => {
 describe('how much a picture says of its own share', () => {
   const TRAINED = 0.1;
   const USUAL = 0.03;
-  const logOdds = (p: number): number => Math.log(p / (1 - p));
   const placed = (score: number): ScoredFault => ({
     ...{ kind: 'scratch', polarity: 'dark', x: 9, y: 9, r: 1, strength: 0.2, softness: 0.3, tone: 0.5 },
     ...{ score, fit: 1 },

@@ -1,6 +1,7 @@
 import type { Measured } from '../examineTile.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import type { Shaped } from '../specks/keepStrongest.ts';
+import { logOdds } from './logOdds.ts';
 import { ownPrior } from './ownPrior.ts';
 import type { OwnShare } from './ownShare.ts';
 import { BY_ITSELF } from './ownShare.ts';
@@ -14,8 +15,6 @@ export const withConfidence = (scored: readonly ScoredFault[], shift: number): S
     const confidence = 1 / (1 + Math.exp(-score - shift));
     return confidence >= LEAST_CONFIDENCE ? [{ ...fault, confidence }] : [];
   });
-
-const logOdds = (share: number): number => Math.log(share / (1 - share));
 
 /**
  * What is usual in this picture turns the scores of one group into probabilities.

@@ -1,3 +1,5 @@
+import { logOdds } from './logOdds.ts';
+
 /** A set of candidates as a classifier that was trained elsewhere sees it. */
 export interface Scored {
   /** Log-odds of the candidates that are worth a look. */
@@ -38,11 +40,11 @@ export function ownPrior(
   { least, most }: Shares = USUAL_SHARES,
 ): number {
   if (count === 0) return 0;
-  const usual = Math.log(trained / (1 - trained));
+  const usual = logOdds(trained);
   let share = trained;
   let shift = 0;
   for (let round = 0; round < ROUNDS; round++) {
-    shift = Math.log(share / (1 - share)) - usual;
+    shift = logOdds(share) - usual;
     const factor = Math.exp(shift);
     let sum = otherOdds * factor;
     for (const score of scores) sum += 1 / (1 + Math.exp(-score - shift));
