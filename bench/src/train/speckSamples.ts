@@ -136,6 +136,7 @@ export function keptSpecks(
         lumaLevels(seen, SPECK_LEVELS),
         wholeWindow(seen),
         lookOver(seen, nature),
+        null,
         forest,
       );
       const specks = keepStrongest(

@@ -19,5 +19,6 @@ export * from './sifting';
 export * from './smear';
 export * from './tables';
 export * from './texture';
+export * from './usual';
 export * from './veils';
 export * from './ways';

@@ -1,5 +1,6 @@
 import { CELL, usualStep } from '../examine/specks/usualStep.ts';
 import { DIRECTIONS, rimOf } from '../examine/specks/rim.ts';
+import { holdLuma } from '../examine/ground/heldLuma.ts';
 import type { LumaPlane } from '../examine/ground/lumaLevels.ts';
 import { createLumaPlane } from '../examine/ground/lumaLevels.ts';
 
@@ -152,7 +153,7 @@ export function addRims(
 ): void {
   const rim = rimOf(pool.radius, wide.width);
   const { inner, outer } = rim;
-  const usual = usualStep(wide, rim);
+  const usual = holdLuma(wide, (plane) => usualStep(plane, rim));
   const { every, columns, rows, sums } = pool;
   const [width, height] = [wide.width - 2 * margin, wide.height - 2 * margin];
   const [firstX, firstY] = [left / every, top / every];

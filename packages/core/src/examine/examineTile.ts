@@ -1,5 +1,6 @@
 import type { Pixels } from '../raster/pixels.ts';
 import type { PictureShape } from '../raster/raster.ts';
+import { moveRect } from '../raster/rect.ts';
 import { pictureRect } from '../raster/window.ts';
 import { findAreas } from './areas/findAreas.ts';
 import { lumaLevels } from './ground/lumaLevels.ts';
@@ -31,7 +32,7 @@ export interface Measured {
 export type MeasuredPart = Readonly<Partial<Record<FaultGroup, Measured>>>;
 
 /** Places with a lower log-odds only count: no picture has so many faults that these would be some. */
-const LEAST_SCORE = -7;
+const LEAST_SCORE = -4;
 
 /** Keeps what may be a fault, and counts the rest. */
 export function sumUp(scored: readonly ScoredFault[]): Measured {
@@ -82,7 +83,7 @@ export function examineTile(tile: ExamineTile, pixels: Pixels, nature: PictureNa
     fault.x < left + width &&
     fault.y < top + height &&
     !isMirrored(fault, pixels.shape);
-  const specks = findSpecks(levels, window, look).filter(own);
+  const specks = findSpecks(levels, window, look, moveRect(tile.keep, -window.left, -window.top)).filter(own);
   const lines = findLines(levels, window, finestLineLevel(nature, pixels.shape)).flatMap(
     (line) => insidePicture(line, pixels.shape) ?? [],
   );

@@ -201,6 +201,49 @@ export interface Kernels {
       told: number,
     ]
   ): void;
+  sumSteps(
+    ...places: readonly [
+      data: number,
+      width: number,
+      height: number,
+      reach: number,
+      every: number,
+      side: number,
+      columns: number,
+      east: number,
+      south: number,
+      west: number,
+      north: number,
+      sums: number,
+      counts: number,
+    ]
+  ): void;
+  sumRings(
+    ...places: readonly [
+      data: number,
+      width: number,
+      height: number,
+      straight: number,
+      slanted: number,
+      every: number,
+      side: number,
+      columns: number,
+      sums: number,
+      counts: number,
+    ]
+  ): void;
+  sumBends(
+    ...places: readonly [
+      data: number,
+      width: number,
+      height: number,
+      every: number,
+      side: number,
+      columns: number,
+      sums: number,
+      counts: number,
+    ]
+  ): void;
   ringContrast(
     ...places: readonly [
       data: number,

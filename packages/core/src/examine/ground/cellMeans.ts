@@ -1,4 +1,5 @@
 import { boxMean } from '../../filter/boxMean.ts';
+import { clear, layOut, take } from '../../filter/kernels.ts';
 
 /** Something that is added up in the cells of a plane, to know what is usual round about. */
 export interface CellSums {
@@ -7,11 +8,25 @@ export interface CellSums {
   readonly counts: Float64Array;
 }
 
-/** @param side of a cell, in pixels */
-export function createCellSums(width: number, height: number, side: number): CellSums {
+/**
+ * Adds something up in the cells of a plane, in the memory of the kernels; what was laid out there and is not held is lost.
+ *
+ * @param side of a cell, in pixels
+ * @param add is told how many cells a row has, and where their sums and counts lie, all 0
+ */
+export function sumCells(
+  { width, height }: { readonly width: number; readonly height: number },
+  side: number,
+  add: (columns: number, sums: number, counts: number) => void,
+): CellSums {
   const columns = Math.ceil(width / side);
   const cells = columns * Math.ceil(height / side);
-  return { columns, sums: new Float64Array(cells), counts: new Float64Array(cells) };
+  const bytes = cells * Float64Array.BYTES_PER_ELEMENT;
+  const [sums, counts] = layOut([bytes, bytes]);
+  clear(sums, bytes);
+  clear(counts, bytes);
+  add(columns, sums, counts);
+  return { columns, sums: take(Float64Array, sums, cells), counts: take(Float64Array, counts, cells) };
 }
 
 /**

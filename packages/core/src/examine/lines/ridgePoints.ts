@@ -1,5 +1,6 @@
 import { clear, kernels, layBehind, layOut, take } from '../../filter/kernels.ts';
-import { cellMeans, createCellSums } from '../ground/cellMeans.ts';
+import { cellMeans, sumCells } from '../ground/cellMeans.ts';
+import { holdLuma } from '../ground/heldLuma.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 
 /** Places on the crest of a thin line, as columns of one table. */
@@ -27,29 +28,11 @@ const MOST_OF_16_BIT = 0x7fff;
 /** A curvature that every picture has, in units of a plane. */
 const LEAST_CURVATURE = 12;
 
-function addRow(
-  data: Uint16Array,
-  row: number,
-  width: number,
-  sums: Float64Array,
-  counts: Float64Array,
-  cells: number,
-): void {
-  for (let x = 1; x < width - 1; x += EVERY) {
-    const i = row + x;
-    const twice = data[i] << 1;
-    const across = data[i - 1] + data[i + 1] - twice;
-    const down = data[i - width] + data[i + width] - twice;
-    const cell = cells + ((x / CELL) | 0);
-    sums[cell] += (across < 0 ? -across : across) + (down < 0 ? -down : down);
-    counts[cell] += 2;
-  }
-}
-
-function usualCurvature({ width, height, data }: LumaPlane): { columns: number; data: Float32Array } {
-  const cells = createCellSums(width, height, CELL);
-  for (let y = 1; y < height - 1; y += EVERY)
-    addRow(data, y * width, width, cells.sums, cells.counts, Math.floor(y / CELL) * cells.columns);
+/** @param at where the plane lies in the memory of the kernels; what was laid out last */
+function usualCurvature({ width, height }: LumaPlane, at: number): { columns: number; data: Float32Array } {
+  const cells = sumCells({ width, height }, CELL, (columns, sums, counts) =>
+    kernels().sumBends(at, width, height, EVERY, CELL, columns, sums, counts),
+  );
   return { columns: cells.columns, data: cellMeans(cells, 1, LEAST_CURVATURE) };
 }
 
@@ -62,30 +45,32 @@ function usualCurvature({ width, height, data }: LumaPlane): { columns: number; 
 export function ridgePoints(plane: LumaPlane): RidgePoints {
   const { width, height } = plane;
   const size = width * height;
-  const usual = usualCurvature(plane);
-  const least = Int32Array.from(usual.data, (one) =>
-    Math.min(MOST_OF_16_BIT, Math.round(LEAST_STRENGTH * one)),
-  );
-  const { columns } = usual;
-  const { listBent, placeCrests } = kernels();
-  const [data, leasts, usuals, listed] = layOut([plane.data, least, usual.data, 4 * size]);
-  const bent = listBent(data, width, height, leasts, CELL, columns, listed);
-  const [at, xs, ys, ways, strength, under, map] = layBehind([
-    ...[4 * bent, 4 * bent, 4 * bent, 24 * bent, 4 * bent, 4 * bent],
-    4 * size,
-  ]);
-  clear(map, 4 * size);
-  const count = placeCrests(
-    ...[listed, bent, data, width, usuals, CELL, columns],
-    ...[at, xs, ys, ways, strength, under, map],
-  );
-  return {
-    count,
-    at: take(Int32Array, at, count),
-    x: take(Float32Array, xs, count),
-    y: take(Float32Array, ys, count),
-    ways: take(Float64Array, ways, 3 * count),
-    strength: take(Float32Array, strength, count),
-    under: take(Float32Array, under, count),
-  };
+  return holdLuma(plane, ({ at: data }) => {
+    const usual = usualCurvature(plane, data);
+    const least = Int32Array.from(usual.data, (one) =>
+      Math.min(MOST_OF_16_BIT, Math.round(LEAST_STRENGTH * one)),
+    );
+    const { columns } = usual;
+    const { listBent, placeCrests } = kernels();
+    const [leasts, usuals, listed] = layOut([least, usual.data, 4 * size]);
+    const bent = listBent(data, width, height, leasts, CELL, columns, listed);
+    const [at, xs, ys, ways, strength, under, map] = layBehind([
+      ...[4 * bent, 4 * bent, 4 * bent, 24 * bent, 4 * bent, 4 * bent],
+      4 * size,
+    ]);
+    clear(map, 4 * size);
+    const count = placeCrests(
+      ...[listed, bent, data, width, usuals, CELL, columns],
+      ...[at, xs, ys, ways, strength, under, map],
+    );
+    return {
+      count,
+      at: take(Int32Array, at, count),
+      x: take(Float32Array, xs, count),
+      y: take(Float32Array, ys, count),
+      ways: take(Float64Array, ways, 3 * count),
+      strength: take(Float32Array, strength, count),
+      under: take(Float32Array, under, count),
+    };
+  });
 }

@@ -1,6 +1,9 @@
+import type { Rect } from '../../raster/rect.ts';
 import type { Polarity } from '../fault.ts';
+import { growRect, intersectRects } from '../../raster/rect.ts';
+import type { HeldLuma } from '../ground/heldLuma.ts';
+import { holdSmooth } from '../ground/heldLuma.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
-import { smoothLuma } from '../ground/lumaLevels.ts';
 import { coreUsual } from './coreUsual.ts';
 import { rimOf } from './rim.ts';
 import { rimPeaks } from './rimPeaks.ts';
@@ -37,35 +40,67 @@ export const levelsFor = (largestRadius: number): number =>
 
 const polarityOf = (darker: number): Polarity => (darker > 0 ? 'dark' : 'bright');
 
+/** Where an index of a plane lies in the plane that it is a part of. */
+type PlaceOf = (index: number) => { readonly x: number; readonly y: number };
+
 /** Specks too small for a rim. */
-function cores(plane: LumaPlane): Candidate[] {
+function cores(plane: HeldLuma, placeOf: PlaceOf): Candidate[] {
   return CORES.flatMap(({ radius, ring }) => {
-    const { map, peaks } = ringContrast(plane, ring);
+    const peaks = ringContrast(plane, ring);
     const usual = coreUsual(plane, ring);
     const found: Candidate[] = [];
-    for (const i of peaks) {
-      const y = Math.floor(i / plane.width);
-      const x = i - y * plane.width;
-      const here = usual.at(x, y);
-      if (Math.abs(map[i]) < LEAST_CORE * here) continue;
-      const polarity = polarityOf(map[i]);
-      found.push({ level: 0, radius, polarity, x: x + 0.5, y: y + 0.5, usual: here / 2 });
-    }
+    peaks.at.forEach((at, k) => {
+      const y = Math.floor(at / plane.width);
+      const here = usual.at(at - y * plane.width, y);
+      if (Math.abs(peaks.contrast[k]) < LEAST_CORE * here) return;
+      const polarity = polarityOf(peaks.contrast[k]);
+      found.push({ level: 0, radius, polarity, ...placeOf(at), usual: here / 2 });
+    });
     return found;
   });
 }
 
-/** All candidates on all levels. */
-export function speckCandidates(levels: readonly LumaPlane[]): Candidate[] {
+const rims = (plane: HeldLuma, level: number, placeOf: PlaceOf): Candidate[] =>
+  RIM_RADII.flatMap((radius) =>
+    rimPeaks(plane, rimOf(radius, plane.width)).map(({ at, step, usual }): Candidate => ({
+      level,
+      radius,
+      polarity: polarityOf(step),
+      ...placeOf(at),
+      usual,
+    })),
+  );
+
+/** What lies farther off what is asked for tells nothing of it, in pixels of a level: the reach of a crowd and more. */
+const AROUND = 64;
+
+/** The part of a level's plane that is looked at for what is asked for. */
+function partOf({ width, height }: LumaPlane, level: number, asked: Rect | null): Rect {
+  const whole = { left: 0, top: 0, width, height };
+  if (!asked) return whole;
+  const scale = 2 ** level;
+  const [left, top] = [Math.floor(asked.left / scale), Math.floor(asked.top / scale)];
+  const right = Math.ceil((asked.left + asked.width) / scale);
+  const bottom = Math.ceil((asked.top + asked.height) / scale);
+  return intersectRects(growRect({ left, top, width: right - left, height: bottom - top }, AROUND), whole);
+}
+
+/**
+ * All candidates on all levels.
+ *
+ * @param asked where candidates are asked for, in pixels of the first level; those round about that tell of theirs are
+ *   among them, and others are not
+ */
+export function speckCandidates(levels: readonly LumaPlane[], asked: Rect | null = null): Candidate[] {
   return levels.flatMap((plane, level) => {
-    const smooth = smoothLuma(plane);
-    const rims = RIM_RADII.flatMap((radius) =>
-      rimPeaks(smooth, rimOf(radius, plane.width)).map(({ at, step, usual }): Candidate => {
-        const y = Math.floor(at / plane.width);
-        const x = at - y * plane.width;
-        return { level, radius, polarity: polarityOf(step), x: x + 0.5, y: y + 0.5, usual };
-      }),
-    );
-    return level === 0 ? [...cores(smooth), ...rims] : rims;
+    const part = partOf(plane, level, asked);
+    const placeOf: PlaceOf = (index) => {
+      const y = Math.floor(index / part.width);
+      return { x: part.left + index - y * part.width + 0.5, y: part.top + y + 0.5 };
+    };
+    return holdSmooth(plane, part, (smooth) => [
+      ...(level === 0 ? cores(smooth, placeOf) : []),
+      ...rims(smooth, level, placeOf),
+    ]);
   });
 }

@@ -1,3 +1,4 @@
+import type { Rect } from '../../raster/rect.ts';
 import type { Window } from '../../raster/window.ts';
 import type { Calibration, Forest, GrownForest } from '../classify/forest.ts';
 import { AS_IT_IS, growForest } from '../classify/forest.ts';
@@ -61,6 +62,7 @@ const isSubjects = ({ candidate, r, traits }: MeasuredSpeck): boolean =>
  *
  * @param levels of the window's luma, {@link SPECK_LEVELS} of them where its size allows
  * @param look of the whole picture: what is a flaw on a print may be the subject's own on a frame
+ * @param asked where places are asked for, in pixels of the window; some others are among what is returned
  * @param forest what scores them; the one for its nature where none is given
  * @returns every place that was measured, of both polarities, in pixels of the whole picture
  */
@@ -68,9 +70,10 @@ export function findSpecks(
   levels: readonly LumaPlane[],
   { left, top, raster }: Window,
   look: PictureLook,
+  asked: Rect | null = null,
   forest: GrownForest = SPECK_CLASSIFIERS[look.nature].forest,
 ): ScoredFault[] {
-  const measured = measureSpecks(speckCandidates(levels), levels, raster, look);
+  const measured = measureSpecks(speckCandidates(levels, asked), levels, raster, look);
   const specks = look.nature === 'print' ? measured.filter((speck) => !isSubjects(speck)) : measured;
   const scores = forest.scoreAll(specks.map(({ traits }) => traits));
   // Written out one by one: what is spread into an object takes longer than all the rest of it, thousands of times.

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
+import { holdLuma } from '../ground/heldLuma.ts';
 import { LUMA_STEPS, lumaAt, lumaLevels, smoothLuma } from '../ground/lumaLevels.ts';
 import { discTemplates } from './discTemplates.ts';
 import { explainPlaces } from './explainPlaces.ts';
@@ -10,7 +11,7 @@ import { rimPeaks } from './rimPeaks.ts';
 const [WIDTH, HEIGHT] = [160, 120];
 const peaksOf = (tone: (x: number, y: number) => number, radius: number, grain = 0.004) => {
   const [plane] = lumaLevels(pictureOf(WIDTH, HEIGHT, tone, { grain }), 1);
-  return rimPeaks(smoothLuma(plane), rimOf(radius, WIDTH)).map(({ at, step }) => ({
+  return holdLuma(smoothLuma(plane), (held) => rimPeaks(held, rimOf(radius, WIDTH))).map(({ at, step }) => ({
     x: (at % WIDTH) + 0.5,
     y: Math.floor(at / WIDTH) + 0.5,
     step,
@@ -74,7 +75,7 @@ describe('the rim of a disc', () => {
     const [luma] = lumaLevels(pictureOf(WIDTH, HEIGHT, tone, { grain: 0.004 }), 1);
     const plane = smoothLuma(luma);
     const rim = rimOf(4, WIDTH);
-    const peaks = rimPeaks(plane, rim);
+    const peaks = holdLuma(plane, (held) => rimPeaks(held, rim));
     expect(peaks.length).toBeGreaterThan(0);
     for (const { at, step, usual, strength } of peaks) {
       const steps = Array.from(rim.outer, (to, k) => plane.data[at + to] - plane.data[at + rim.inner[k]]);

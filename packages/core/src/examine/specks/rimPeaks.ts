@@ -1,5 +1,5 @@
 import { clear, kernels, layBehind, layOut, take } from '../../filter/kernels.ts';
-import type { LumaPlane } from '../ground/lumaLevels.ts';
+import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { Rim } from './rim.ts';
 import { CELL, usualStep } from './usualStep.ts';
 
@@ -49,14 +49,15 @@ const TOLD = 4;
  * Places of one radius whose rim stands out all around, each once: the step across the rim is taken in every direction and
  * counts up to the usual one.
  */
-export function rimPeaks({ width, height, data }: LumaPlane, rim: Rim): RimPeak[] {
-  const usual = usualStep({ width, height, data }, rim);
+export function rimPeaks(plane: HeldLuma, rim: Rim): RimPeak[] {
+  const { width, height, at: from } = plane;
+  const usual = usualStep(plane, rim);
   const half = (width + 1) >> 1;
   const columns = Math.ceil(width / EVERY) + 2;
   const cells = columns * (Math.ceil(height / EVERY) + 2);
   const { splitColumns, tryRims, climbRims } = kernels();
-  const [even, odd, from, common, usuals, sums, places] = layOut([
-    ...[2 * half * height, 2 * half * height, data],
+  const [even, odd, common, usuals, sums, places] = layOut([
+    ...[2 * half * height, 2 * half * height],
     ...[Int32Array.from(usual.data, Math.round), usual.data],
     ...[4 * cells, 4 * cells],
   ]);

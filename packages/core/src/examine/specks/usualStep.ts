@@ -1,5 +1,6 @@
-import { cellMeans, createCellSums } from '../ground/cellMeans.ts';
-import type { LumaPlane } from '../ground/lumaLevels.ts';
+import { kernels } from '../../filter/kernels.ts';
+import { cellMeans, sumCells } from '../ground/cellMeans.ts';
+import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { Rim } from './rim.ts';
 import { DIRECTIONS } from './rim.ts';
 
@@ -18,42 +19,20 @@ const NEIGHBOURHOOD_RADII = 6;
 /** A step that every picture has, in units of a plane: keeps flat places from dividing by nothing. */
 const LEAST_STEP = 6;
 
-function addRow(
-  data: Uint16Array,
-  row: number,
-  from: number,
-  end: number,
-  steps: Int32Array,
-  sums: Float64Array,
-  counts: Float64Array,
-  cellRow: number,
-): void {
-  const [east, south, west, north] = steps;
-  for (let x = from; x < end; x += EVERY) {
-    const i = row + x;
-    const here = data[i];
-    const a = data[i + east] - here;
-    const b = data[i + south] - here;
-    const c = data[i + west] - here;
-    const d = data[i + north] - here;
-    const cell = cellRow + ((x / CELL) | 0);
-    sums[cell] += (a < 0 ? -a : a) + (b < 0 ? -b : b) + (c < 0 ? -c : c) + (d < 0 ? -d : d);
-    counts[cell] += 4;
-  }
-}
-
 /** The mean size of a step from the inside of a rim to its outside, anywhere in the square around each place. */
-export function usualStep(
-  { width, height, data }: LumaPlane,
-  { radius, inner, outer, reach }: Rim,
-): UsualStep {
-  const cells = createCellSums(width, height, CELL);
+export function usualStep(plane: HeldLuma, { radius, inner, outer, reach }: Rim): UsualStep {
+  const { width, height, at } = plane;
   const quarter = DIRECTIONS / 4;
-  const steps = Int32Array.from({ length: 4 }, (_, k) => outer[k * quarter] - inner[k * quarter]);
-  for (let y = reach; y < height - reach; y += EVERY) {
-    const cellRow = Math.floor(y / CELL) * cells.columns;
-    addRow(data, y * width, reach, width - reach, steps, cells.sums, cells.counts, cellRow);
-  }
+  const [east, south, west, north] = Array.from(
+    { length: 4 },
+    (_, k) => 2 * (outer[k * quarter] - inner[k * quarter]),
+  );
+  const cells = sumCells(plane, CELL, (columns, sums, counts) =>
+    kernels().sumSteps(
+      ...[at, width, height, reach, EVERY, CELL, columns],
+      ...[east, south, west, north, sums, counts],
+    ),
+  );
   const around = Math.max(1, Math.round((NEIGHBOURHOOD_RADII * radius) / CELL));
   return { columns: cells.columns, data: cellMeans(cells, around, LEAST_STEP) };
 }
