@@ -6,13 +6,25 @@ const ROUNDS: i32 = 2;
 /** A step that every picture has, in units of a plane. */
 const LEAST_STEP: f32 = 8;
 
-/** A template: how many steps it has, a multiple of four, places of both pixels in bytes, the steps, and their energy. */
+/**
+ * A template: how many runs it has, each of four neighbours; where the first and the second pixel of the first of them
+ * lie, in bytes; the steps, 0 where there is none;
+ * their energy, and the root of their number.
+ */
 const COUNT: usize = 0;
 const FIRST: usize = 4;
 const SECOND: usize = 8;
 const STEPS: usize = 12;
 const ENERGY: usize = 16;
-const TEMPLATE: usize = 24;
+const ROOT: usize = 24;
+const TEMPLATE: usize = 32;
+
+/** Four steps of the plane, where the template has any: deeper is darker, a step of the disc goes up where the plane goes down. */
+function seenAt(at: usize, first: usize, second: usize, steps: v128): v128 {
+  const from = i32x4.extend_low_i16x8_u(v128.load64_zero(at + load<i32>(first)));
+  const to = i32x4.extend_low_i16x8_u(v128.load64_zero(at + load<i32>(second)));
+  return v128.and(f32x4.convert_i32x4_s(i32x4.sub(to, from)), f32x4.ne(steps, f32x4.splat(0)));
+}
 
 /** How the steps at a place go together with a disc's, -1 to 1. */
 function correlation(at: usize, template: usize): f64 {
@@ -20,16 +32,15 @@ function correlation(at: usize, template: usize): f64 {
   const first = <usize>load<u32>(template, FIRST);
   const second = <usize>load<u32>(template, SECOND);
   const steps = <usize>load<u32>(template, STEPS);
-  let along: f64 = 0;
-  let squares: f64 = 0;
+  let along = f32x4.splat(0);
+  let squares = f32x4.splat(0);
   for (let k = 0; k < count << 2; k += 4) {
-    const step = <f64>(
-      (<i32>load<u16>(at + load<i32>(second + k)) - <i32>load<u16>(at + load<i32>(first + k)))
-    );
-    along += step * <f64>load<f32>(steps + k);
-    squares += step * step;
+    const step = v128.load(steps + (k << 2));
+    const seen = seenAt(at, first + k, second + k, step);
+    along = f32x4.add(along, f32x4.mul(seen, step));
+    squares = f32x4.add(squares, f32x4.mul(seen, seen));
   }
-  return along / sqrt(load<f64>(template, ENERGY) * squares + 1);
+  return sumOf(along) / sqrt(load<f64>(template, ENERGY) * sumOf(squares) + 1);
 }
 
 // What `explain` found.
@@ -45,27 +56,26 @@ function explain(at: usize, template: usize, seen: usize): void {
   const second = <usize>load<u32>(template, SECOND);
   const steps = <usize>load<u32>(template, STEPS);
   const energy = load<f64>(template, ENERGY);
-  let along: f64 = 0;
-  let squares: f64 = 0;
-  before = 0;
+  let along = f32x4.splat(0);
+  let squares = f32x4.splat(0);
+  let sizes = f32x4.splat(0);
   for (let k = 0; k < count << 2; k += 4) {
-    // Deeper is darker: a step of the disc goes up where the plane goes down.
-    const step = <f64>(
-      (<i32>load<u16>(at + load<i32>(second + k)) - <i32>load<u16>(at + load<i32>(first + k)))
-    );
-    store<f32>(seen + k, <f32>step);
-    along += step * <f64>load<f32>(steps + k);
-    squares += step * step;
-    before += abs(step);
+    const step = v128.load(steps + (k << 2));
+    const value = seenAt(at, first + k, second + k, step);
+    v128.store(seen + (k << 2), value);
+    along = f32x4.add(along, f32x4.mul(value, step));
+    squares = f32x4.add(squares, f32x4.mul(value, value));
+    sizes = f32x4.add(sizes, f32x4.abs(value));
   }
-  together = along / sqrt(energy * squares + 1);
-  depth = along / energy;
+  before = sumOf(sizes);
+  together = sumOf(along) / sqrt(energy * sumOf(squares) + 1);
+  depth = sumOf(along) / energy;
   const least = f32x4.splat(LEAST_STEP);
   for (let round = 0; round < ROUNDS; round++) {
     const deep = f32x4.splat(<f32>depth);
     let up = f32x4.splat(0);
     let down = f32x4.splat(0);
-    for (let k = 0; k < count << 2; k += 16) {
+    for (let k = 0; k < count << 4; k += 16) {
       const step = v128.load(steps + k);
       const value = v128.load(seen + k);
       const left = f32x4.abs(f32x4.sub(value, f32x4.mul(deep, step)));
@@ -77,7 +87,7 @@ function explain(at: usize, template: usize, seen: usize): void {
   }
   const deep = f32x4.splat(<f32>depth);
   let rest = f32x4.splat(0);
-  for (let k = 0; k < count << 2; k += 16)
+  for (let k = 0; k < count << 4; k += 16)
     rest = f32x4.add(rest, f32x4.abs(f32x4.sub(v128.load(seen + k), f32x4.mul(deep, v128.load(steps + k)))));
   after = sumOf(rest);
 }
@@ -94,7 +104,7 @@ function topOf(first: f64, here: f64, last: f64): f64 {
  *
  * @param centres index of the pixel of each place, `signs` 1 where a dark disc is looked for and -1 for a bright one
  * @param templates row after row of `softnesses` for each radius
- * @param seen room for as many 32-bit floats as the largest template has steps
+ * @param seen room for four 32-bit floats for each run of the largest template
  * @param found for each place six 64-bit floats: number of the template, depth, variation before and after, correlation;
  *   then how far off the centre lies across and down
  */
@@ -128,7 +138,7 @@ export function explainPlaces(
       const template = templates + number * TEMPLATE;
       explain(at, template, seen);
       // A softer disc has more steps: what counts is how unlikely so much is by chance, which grows with their root.
-      const gain = sign * depth > 0 ? (before - after) / sqrt(<f64>load<i32>(template, COUNT)) : <f64>-1;
+      const gain = sign * depth > 0 ? (before - after) / load<f64>(template, ROOT) : <f64>-1;
       if (gain <= mostGain) continue;
       mostGain = gain;
       store<f64>(out, <f64>number);

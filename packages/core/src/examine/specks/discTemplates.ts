@@ -4,7 +4,7 @@ export interface DiscTemplate {
   readonly radius: number;
   /** Width of the border over the radius, 0 to 1. */
   readonly softness: number;
-  /** Places of the first and the second pixel of each step, from the centre's. */
+  /** Places of the first and the second pixel of each step, from the centre's; steps across come first, then those down. */
   readonly first: Int32Array;
   readonly second: Int32Array;
   /** How much deeper the first lies than the second; the disc is 1 deep. */
@@ -32,12 +32,12 @@ function templateOf(radius: number, softness: number, width: number): DiscTempla
   const reach = Math.ceil(radius * (1 + Math.max(softness, NARROWEST / radius))) + 1;
   const [first, second, steps]: [number[], number[], number[]] = [[], [], []];
   const at = (x: number, y: number): number => depthAt(Math.hypot(x, y), radius, softness);
-  for (let y = -reach; y <= reach; y++)
-    for (let x = -reach; x <= reach; x++)
-      for (const [dx, dy] of [
-        [1, 0],
-        [0, 1],
-      ]) {
+  for (const [dx, dy] of [
+    [1, 0],
+    [0, 1],
+  ])
+    for (let y = -reach; y <= reach; y++)
+      for (let x = -reach; x <= reach; x++) {
         const step = at(x, y) - at(x + dx, y + dy);
         if (Math.abs(step) < LEAST_STEP) continue;
         first.push(y * width + x);

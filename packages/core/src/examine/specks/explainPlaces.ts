@@ -26,25 +26,55 @@ export interface Place {
 /** Numbers that are told of each place. */
 const TOLD = 7;
 /** Bytes of a template's head. */
-const HEAD = 24;
-/** Four steps are weighed at a time. */
+const HEAD = 32;
+/** So many steps between neighbours in a row are weighed at a time. */
 const LANES = 4;
 
-/** Lays templates behind the rest as the compiled loop reads them. @returns where their heads are, and the longest */
-function layTemplates(templates: readonly DiscTemplate[]): { heads: number; longest: number } {
-  const padded = (values: ArrayLike<number>, times: number, length: number): Int32Array =>
-    Int32Array.from({ length }, (_, k) => (k < values.length ? times * values[k] : 0));
-  const lengths = templates.map(({ steps }) => LANES * Math.ceil(steps.length / LANES));
+/** Steps as the compiled loop reads them: in runs of neighbours that all lead the same way. */
+interface Runs {
+  /** Bytes from the centre's pixel to the first and the second pixel of the first step of each. */
+  readonly first: Int32Array;
+  readonly second: Int32Array;
+  /** Four for each, 0 where there is none. */
+  readonly steps: Float32Array;
+}
+
+function runsOf({ first, second, steps }: DiscTemplate): Runs {
+  const starts: number[] = [];
+  const lanes: number[] = [];
+  // Steps that lead the same way follow one another, row after row.
+  for (let k = 0; k < steps.length; k++) {
+    const last = starts[starts.length - 1];
+    const goesOn =
+      starts.length > 0 &&
+      second[k] - first[k] === second[last] - first[last] &&
+      first[k] - first[last] < LANES;
+    if (!goesOn) {
+      starts.push(k);
+      lanes.push(0, 0, 0, 0);
+    }
+    lanes[LANES * (starts.length - 1) + first[k] - first[starts[starts.length - 1]]] = steps[k];
+  }
+  return {
+    first: Int32Array.from(starts, (k) => 2 * first[k]),
+    second: Int32Array.from(starts, (k) => 2 * second[k]),
+    steps: Float32Array.from(lanes),
+  };
+}
+
+/** Lays templates behind the rest as the compiled loop reads them. @returns where their heads are, and the most runs */
+function layTemplates(templates: readonly DiscTemplate[]): { heads: number; most: number } {
   const heads = new DataView(new ArrayBuffer(HEAD * templates.length));
-  templates.forEach(({ first, second, steps, energy }, t) => {
-    const length = lengths[t];
-    const floats = new Float32Array(length);
-    floats.set(steps);
-    const places = layBehind([padded(first, 2, length), padded(second, 2, length), floats]);
-    [length, ...places].forEach((value, k) => heads.setInt32(HEAD * t + 4 * k, value, true));
-    heads.setFloat64(HEAD * t + 16, energy, true);
+  const counts = templates.map((template, t) => {
+    const { first, second, steps } = runsOf(template);
+    const places = layBehind([first, second, steps]);
+    [first.length, ...places].forEach((value, k) => heads.setInt32(HEAD * t + 4 * k, value, true));
+    heads.setFloat64(HEAD * t + 16, template.energy, true);
+    // By whole runs, as the classifiers have learnt it.
+    heads.setFloat64(HEAD * t + 24, Math.sqrt(LANES * Math.ceil(template.steps.length / LANES)), true);
+    return first.length;
   });
-  return { heads: layBehind([new Uint8Array(heads.buffer)])[0], longest: Math.max(...lengths) };
+  return { heads: layBehind([new Uint8Array(heads.buffer)])[0], most: Math.max(...counts) };
 }
 
 /**
@@ -66,8 +96,8 @@ export function explainPlaces(
     Int32Array.from(places, ({ at }) => at),
     Int32Array.from(places, ({ sign }) => sign),
   ]);
-  const { heads, longest } = layTemplates(flat);
-  const [seen, found] = layBehind([4 * longest, 8 * TOLD * places.length]);
+  const { heads, most } = layTemplates(flat);
+  const [seen, found] = layBehind([4 * LANES * most, 8 * TOLD * places.length]);
   kernels().explainPlaces(
     ...[from, width, centres, signs, places.length],
     ...[heads, templates.length, templates[0].length, seen, found],
