@@ -254,14 +254,19 @@ let cut: f64 = 0;
 let full: f64 = 0;
 let usualHere: f64 = 0;
 
-function lookAt(i: i32): void {
-  const y = i / rimWidth;
-  const x = i - y * rimWidth;
+/** What is usual at a place; infinite where the rim does not fit in, so that nothing stands out. */
+function usualAt(x: i32, y: i32): f32 {
+  if (x < rimReach || y < rimReach || x >= rimWidth - rimReach || y >= rimHeight - rimReach)
+    return f32.MAX_VALUE;
+  return load<f32>(rimUsual + (((y / rimSide) * rimColumns + x / rimSide) << 2));
+}
+
+/** Looks at the rim about a place where it fits in. */
+function lookAt(x: i32, y: i32): void {
+  usualHere = <f64>usualAt(x, y);
+  const at = rimData + ((y * rimWidth + x) << 1);
   cut = 0;
   full = 0;
-  if (x < rimReach || y < rimReach || x >= rimWidth - rimReach || y >= rimHeight - rimReach) return;
-  usualHere = <f64>load<f32>(rimUsual + (((y / rimSide) * rimColumns + x / rimSide) << 2));
-  const at = rimData + (i << 1);
   for (let k = 0; k < DIRECTIONS << 2; k += 4) {
     const step = <f64>(
       (<i32>load<u16>(at + load<i32>(rimOuter + k)) - <i32>load<u16>(at + load<i32>(rimInner + k)))
@@ -274,7 +279,37 @@ function lookAt(i: i32): void {
 }
 
 /** A deep speck reaches all it may off its centre already: from there on the steps in full tell the way. */
-const FULL_SHARE: f64 = 0.02;
+const FULL_SHARE: f32 = 0.02;
+
+/**
+ * How high a climb is at a place and the three that follow it in its row: the mean step across the rim with each counted up
+ * to the usual one, and a share of the step in full. 0 where a rim does not fit in.
+ */
+function heightsAlong(x: i32, y: i32): v128 {
+  if (y < rimReach || y >= rimHeight - rimReach || x + 3 < rimReach || x >= rimWidth - rimReach)
+    return f32x4.splat(0);
+  let usual = f32x4.splat(usualAt(x, y));
+  // Nearly always they lie in one cell.
+  if (x % rimSide > rimSide - 4 || x < rimReach || x + 3 >= rimWidth - rimReach) {
+    usual = f32x4.replace_lane(usual, 1, usualAt(x + 1, y));
+    usual = f32x4.replace_lane(usual, 2, usualAt(x + 2, y));
+    usual = f32x4.replace_lane(usual, 3, usualAt(x + 3, y));
+  }
+  const at = rimData + ((y * rimWidth + x) << 1);
+  const least = f32x4.neg(usual);
+  let cuts = f32x4.splat(0);
+  let fulls = i32x4.splat(0);
+  for (let k = 0; k < DIRECTIONS << 2; k += 4) {
+    const outside = i32x4.extend_low_i16x8_u(v128.load64_zero(at + load<i32>(rimOuter + k)));
+    const inside = i32x4.extend_low_i16x8_u(v128.load64_zero(at + load<i32>(rimInner + k)));
+    const step = i32x4.sub(outside, inside);
+    fulls = i32x4.add(fulls, step);
+    cuts = f32x4.add(cuts, f32x4.max(least, f32x4.min(usual, f32x4.convert_i32x4_s(step))));
+  }
+  const sums = f32x4.add(cuts, f32x4.mul(f32x4.splat(FULL_SHARE), f32x4.convert_i32x4_s(fulls)));
+  return f32x4.div(f32x4.mul(sums, f32x4.splat(<f32>1 / <f32>DIRECTIONS)), usual);
+}
+
 /** Steps that are climbed at most. */
 const MOST_CLIMBED: i32 = 5;
 
@@ -319,36 +354,45 @@ export function climbRims(
     const cell = load<i32>(places + (p << 2));
     if (!isGridPeak(sums + (cell << 2), gridColumns)) continue;
     const row = cell / gridColumns - 1;
-    let at = 2 * (row * width + cell - (row + 1) * gridColumns - 1);
-    lookAt(at);
-    const sign: f64 = cut > 0 ? 1 : -1;
-    let step = cut;
-    let strength = full;
-    let common = usualHere;
-    let height = sign * (step + FULL_SHARE * strength);
+    const at = 2 * (row * width + cell - (row + 1) * gridColumns - 1);
+    let x = at % width;
+    let y = at / width;
+    let heights = heightsAlong(x, y);
+    const sign: f32 = f32x4.extract_lane(heights, 0) > 0 ? 1 : -1;
+    let most = sign * f32x4.extract_lane(heights, 0);
     for (let climbed = 0; climbed < MOST_CLIMBED; climbed++) {
-      const from = at;
-      for (let dy = -1; dy <= 1; dy++)
-        for (let dx = -1; dx <= 1; dx++) {
-          if (dx === 0 && dy === 0) continue;
-          const there = from + dy * width + dx;
-          lookAt(there);
-          const other = sign * (cut + FULL_SHARE * full);
-          if (other <= height) continue;
-          at = there;
-          step = cut;
-          strength = full;
-          common = usualHere;
-          height = other;
+      const fromX = x;
+      const fromY = y;
+      for (let row = fromY - 1; row <= fromY + 1; row++) {
+        heights = f32x4.mul(f32x4.splat(sign), heightsAlong(fromX - 1, row));
+        const west = f32x4.extract_lane(heights, 0);
+        if (west > most) {
+          most = west;
+          x = fromX - 1;
+          y = row;
         }
-      if (at === from) break;
+        const middle = f32x4.extract_lane(heights, 1);
+        if (middle > most) {
+          most = middle;
+          x = fromX;
+          y = row;
+        }
+        const east = f32x4.extract_lane(heights, 2);
+        if (east > most) {
+          most = east;
+          x = fromX + 1;
+          y = row;
+        }
+      }
+      if (x === fromX && y === fromY) break;
     }
-    if (sign * step < least) continue;
+    lookAt(x, y);
+    if (<f64>sign * cut < least) continue;
     const out = found + (kept << 5);
-    store<f64>(out, <f64>at);
-    store<f64>(out, step, 8);
-    store<f64>(out, common, 16);
-    store<f64>(out, sign * strength, 24);
+    store<f64>(out, <f64>(y * width + x));
+    store<f64>(out, cut, 8);
+    store<f64>(out, usualHere, 16);
+    store<f64>(out, <f64>sign * full, 24);
     kept++;
   }
   return kept;
