@@ -5,17 +5,15 @@ function pair(at: usize, step: usize, core: v128): v128 {
   return i16x8.add_sat_s(i16x8.sub(v128.load(at - step), core), i16x8.sub(v128.load(at + step), core));
 }
 
-function pairAt(at: usize, step: usize): i32 {
-  const core = (<i32>load<u16>(at)) << 1;
-  const sum = <i32>load<u16>(at - step) + <i32>load<u16>(at + step) - core;
-  return max(-32768, min(32767, sum));
-}
+/** What eight places answer. */
+const answered: usize = memory.data(16);
 
 /**
  * The ring-against-core test: of four pairs of opposite points the weakest contrast with the core where all agree, in
  * twice the units of the plane.
  *
  * @param straight how far the points lie from the core across and down, `slanted` on both sides of a slanted pair; pixels
+ * @param least what counts, a 32-bit number of at most 32,767 for each cell of `side` pixels, row after row of `columns`
  * @param map 16-bit numbers of the plane's size, 0
  * @param places where one is not 0, in order
  * @returns how many there are
@@ -26,7 +24,9 @@ export function ringContrast(
   height: i32,
   straight: i32,
   slanted: i32,
-  least: i32,
+  least: usize,
+  side: i32,
+  columns: i32,
   map: usize,
   places: usize,
 ): i32 {
@@ -34,48 +34,47 @@ export function ringContrast(
   const down: usize = (straight * width) << 1;
   const falling: usize = (slanted * width + slanted) << 1;
   const rising: usize = (slanted * width - slanted) << 1;
-  const enough = i16x8.splat(<i16>least);
-  const little = i16x8.splat(<i16>-least);
   let count = 0;
   for (let y = straight; y < height - straight; y++) {
-    let i = y * width + straight;
-    const end = (y + 1) * width - straight;
-    for (; i + 8 <= end; i += 8) {
-      const at = data + (i << 1);
-      const core = v128.load(at);
-      const a = pair(at, across, core);
-      const b = pair(at, down, core);
-      if (
-        !v128.any_true(v128.or(i16x8.ge_s(i16x8.min_s(a, b), enough), i16x8.le_s(i16x8.max_s(a, b), little)))
-      )
-        continue;
-      const c = pair(at, falling, core);
-      const d = pair(at, rising, core);
-      const lowest = i16x8.min_s(i16x8.min_s(a, b), i16x8.min_s(c, d));
-      const highest = i16x8.max_s(i16x8.max_s(a, b), i16x8.max_s(c, d));
-      const isDark = i16x8.ge_s(lowest, enough);
-      const isBright = i16x8.le_s(highest, little);
-      let mask = i16x8.bitmask(v128.or(isDark, isBright));
-      if (mask === 0) continue;
-      v128.store(map + (i << 1), v128.or(v128.and(lowest, isDark), v128.and(highest, isBright)));
-      while (mask !== 0) {
-        store<i32>(places + (count << 2), i + ctz(mask));
-        count++;
-        mask &= mask - 1;
+    const cells = least + (((y / side) * columns) << 2);
+    for (let x = straight; x < width - straight;) {
+      const column = x / side;
+      const end = min(width - straight, (column + 1) * side);
+      const wanted = load<i32>(cells + (column << 2));
+      const enough = i16x8.splat(<i16>wanted);
+      const little = i16x8.splat(<i16>-wanted);
+      for (; x < end; x += 8) {
+        const i = y * width + x;
+        const at = data + (i << 1);
+        const core = v128.load(at);
+        const a = pair(at, across, core);
+        const b = pair(at, down, core);
+        if (
+          !v128.any_true(
+            v128.or(i16x8.ge_s(i16x8.min_s(a, b), enough), i16x8.le_s(i16x8.max_s(a, b), little)),
+          )
+        )
+          continue;
+        const c = pair(at, falling, core);
+        const d = pair(at, rising, core);
+        const lowest = i16x8.min_s(i16x8.min_s(a, b), i16x8.min_s(c, d));
+        const highest = i16x8.max_s(i16x8.max_s(a, b), i16x8.max_s(c, d));
+        const isDark = i16x8.ge_s(lowest, enough);
+        let mask = i16x8.bitmask(v128.or(isDark, i16x8.le_s(highest, little)));
+        // What lies beyond the cell's last column is asked for by the next one.
+        mask &= 0xff >>> (8 - min(8, end - x));
+        if (mask === 0) continue;
+        const answers = v128.bitselect(lowest, highest, isDark);
+        v128.store(answered, answers);
+        while (mask !== 0) {
+          const k = ctz(mask);
+          mask &= mask - 1;
+          store<i16>(map + ((i + k) << 1), load<i16>(answered + (k << 1)));
+          store<i32>(places + (count << 2), i + k);
+          count++;
+        }
       }
-    }
-    for (; i < end; i++) {
-      const at = data + (i << 1);
-      const a = pairAt(at, across);
-      const b = pairAt(at, down);
-      const c = pairAt(at, falling);
-      const d = pairAt(at, rising);
-      const lowest = min(min(a, b), min(c, d));
-      const highest = max(max(a, b), max(c, d));
-      if (lowest < least && highest > -least) continue;
-      store<i16>(map + (i << 1), <i16>(lowest >= least ? lowest : highest));
-      store<i32>(places + (count << 2), i);
-      count++;
+      x = end;
     }
   }
   return count;

@@ -252,6 +252,8 @@ export interface Kernels {
       straight: number,
       slanted: number,
       least: number,
+      side: number,
+      columns: number,
       map: number,
       places: number,
     ]

@@ -4,7 +4,6 @@ import { growRect, intersectRects } from '../../raster/rect.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import { holdSmooth } from '../ground/heldLuma.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
-import { coreUsual } from './coreUsual.ts';
 import { rimOf } from './rim.ts';
 import { rimPeaks } from './rimPeaks.ts';
 import type { Ring } from './ringContrast.ts';
@@ -31,8 +30,6 @@ const CORES: readonly { readonly radius: number; readonly ring: Ring }[] = [
   { radius: 1.41, ring: { straight: 3, slanted: 2 } },
   { radius: 2, ring: { straight: 4, slanted: 3 } },
 ];
-/** A core must exceed the usual contrast so many times. */
-const LEAST_CORE = 3.6;
 
 /** How many levels a search up to a radius needs. */
 export const levelsFor = (largestRadius: number): number =>
@@ -44,21 +41,17 @@ const polarityOf = (darker: number): Polarity => (darker > 0 ? 'dark' : 'bright'
 type PlaceOf = (index: number) => { readonly x: number; readonly y: number };
 
 /** Specks too small for a rim. */
-function cores(plane: HeldLuma, placeOf: PlaceOf): Candidate[] {
-  return CORES.flatMap(({ radius, ring }) => {
-    const peaks = ringContrast(plane, ring);
-    const usual = coreUsual(plane, ring);
-    const found: Candidate[] = [];
-    peaks.at.forEach((at, k) => {
-      const y = Math.floor(at / plane.width);
-      const here = usual.at(at - y * plane.width, y);
-      if (Math.abs(peaks.contrast[k]) < LEAST_CORE * here) return;
-      const polarity = polarityOf(peaks.contrast[k]);
-      found.push({ level: 0, radius, polarity, ...placeOf(at), usual: here / 2 });
-    });
-    return found;
+const cores = (plane: HeldLuma, placeOf: PlaceOf): Candidate[] =>
+  CORES.flatMap(({ radius, ring }) => {
+    const { at, contrast, usual } = ringContrast(plane, ring);
+    return Array.from(at, (index, k): Candidate => ({
+      level: 0,
+      radius,
+      polarity: polarityOf(contrast[k]),
+      ...placeOf(index),
+      usual: usual[k] / 2,
+    }));
   });
-}
 
 const rims = (plane: HeldLuma, level: number, placeOf: PlaceOf): Candidate[] =>
   RIM_RADII.flatMap((radius) =>

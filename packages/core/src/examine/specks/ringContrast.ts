@@ -1,5 +1,7 @@
 import { clear, kernels, layOut, take } from '../../filter/kernels.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
+import type { CoreUsual } from './coreUsual.ts';
+import { CELL, coreUsual } from './coreUsual.ts';
 
 /** Where the ring is looked at: four pairs of opposite points, in whole pixels from the core. */
 export interface Ring {
@@ -13,22 +15,39 @@ export interface RingPeaks {
   readonly at: Int32Array;
   /** Twice the weakest contrast of four pairs that all agree, above 0 where the core is darker. */
   readonly contrast: Int16Array;
+  /** Twice the usual contrast there. */
+  readonly usual: Float32Array;
 }
 
-/** Contrasts below this are not looked at, in twice the units of a plane: no eye sees them. */
-const LEAST_CONTRAST = 80;
+/** A core must exceed the usual contrast so many times. */
+const LEAST_CORE = 3.6;
+const MOST_OF_16_BIT = 0x7fff;
 
 /**
  * The ring-against-core test: opposite points of a ring are averaged, so that a plane of tone cancels, and the core
  * is held against the weakest of four such pairs, so that a line or an edge, which some pair follows, does not answer.
+ *
+ * @param usual contrast round about, from which a core must stand out
  */
-export function ringContrast({ width, height, at }: HeldLuma, { straight, slanted }: Ring): RingPeaks {
+export function ringContrast(
+  { width, height, at }: HeldLuma,
+  { straight, slanted }: Ring,
+  usual: CoreUsual = coreUsual({ width, height, at }, { straight, slanted }),
+): RingPeaks {
   const size = width * height;
-  const [map, places] = layOut([2 * size, 4 * size]);
+  const least = Int32Array.from(usual.data, (one) => Math.min(MOST_OF_16_BIT, Math.ceil(LEAST_CORE * one)));
+  const [leasts, map, places] = layOut([least, 2 * size, 4 * size]);
   clear(map, 2 * size);
-  const compiled = kernels();
-  const count = compiled.ringContrast(at, width, height, straight, slanted, LEAST_CONTRAST, map, places);
-  const peaks = take(Int32Array, places, compiled.keepPeaks(map, width, places, count));
-  const contrasts = new Int16Array(compiled.memory.buffer, map, size);
-  return { at: peaks, contrast: Int16Array.from(peaks, (i) => contrasts[i]) };
+  const { memory, ringContrast: answer, keepPeaks } = kernels();
+  const count = answer(at, width, height, straight, slanted, leasts, CELL, usual.columns, map, places);
+  const peaks = take(Int32Array, places, keepPeaks(map, width, places, count));
+  const contrasts = new Int16Array(memory.buffer, map, size);
+  return {
+    at: peaks,
+    contrast: Int16Array.from(peaks, (i) => contrasts[i]),
+    usual: Float32Array.from(peaks, (i) => {
+      const row = Math.floor(i / width);
+      return usual.data[Math.floor(row / CELL) * usual.columns + Math.floor((i - row * width) / CELL)];
+    }),
+  };
 }
