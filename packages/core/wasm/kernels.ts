@@ -17,6 +17,7 @@ export * from './rims';
 export * from './samples';
 export * from './sifting';
 export * from './smear';
+export * from './surroundings';
 export * from './tables';
 export * from './texture';
 export * from './usual';

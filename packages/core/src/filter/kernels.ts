@@ -459,6 +459,20 @@ export interface Kernels {
       found: number,
     ]
   ): void;
+  lookAround(
+    ...places: readonly [
+      data: number,
+      width: number,
+      centres: number,
+      signs: number,
+      radii: number,
+      places: number,
+      tables: number,
+      cos: number,
+      sin: number,
+      told: number,
+    ]
+  ): void;
   explainPlaces(
     ...places: readonly [
       data: number,

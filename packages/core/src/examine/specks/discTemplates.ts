@@ -15,6 +15,7 @@ export interface DiscTemplate {
 
 /** Radii that are tried, as multiples of the candidate's. */
 const FACTORS = [0.76, 0.87, 1, 1.15, 1.32];
+export const LARGEST_FACTOR = FACTORS[FACTORS.length - 1];
 const SOFTNESSES = [0.2, 0.45, 0.75];
 /** Steps smaller than this share of the depth say little and are left out. */
 const LEAST_STEP = 0.04;
@@ -55,7 +56,7 @@ function templateOf(radius: number, softness: number, width: number): DiscTempla
 }
 
 /** How far the widest template reaches beyond a candidate's centre, in pixels. */
-export const templateReach = (radius: number): number => Math.ceil(1.32 * radius * 1.75) + 2;
+export const templateReach = (radius: number): number => Math.ceil(LARGEST_FACTOR * radius * 1.75) + 2;
 
 /** The discs that a candidate may be: one row of softnesses for each radius. @param width of the plane, in pixels */
 export const discTemplates = (radius: number, width: number): DiscTemplate[][] =>

@@ -1,10 +1,12 @@
 import { kernels, layBehind, layOut, take } from '../../filter/kernels.ts';
-import type { LumaPlane } from '../ground/lumaLevels.ts';
+import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { DiscTemplate } from './discTemplates.ts';
 
 /** How well a soft disc explains the steps between neighbours at a place. */
 export interface Explanation {
   readonly template: DiscTemplate;
+  /** In which row of the templates it stands: which radius it has. */
+  readonly row: number;
   /** Depth of the disc, in units of the plane; above 0 where its inside is darker. */
   readonly depth: number;
   /** Sum of the sizes of the steps as they are, and with the disc undone. */
@@ -86,13 +88,12 @@ function layTemplates(templates: readonly DiscTemplate[]): { heads: number; most
  * @param templates one row of softnesses for each radius
  */
 export function explainPlaces(
-  { width, data }: LumaPlane,
+  { width, at: from }: HeldLuma,
   places: readonly Place[],
   templates: readonly (readonly DiscTemplate[])[],
 ): Explanation[] {
   const flat = templates.flat();
-  const [from, centres, signs] = layOut([
-    data,
+  const [centres, signs] = layOut([
     Int32Array.from(places, ({ at }) => at),
     Int32Array.from(places, ({ sign }) => sign),
   ]);
@@ -107,6 +108,7 @@ export function explainPlaces(
     const at = TOLD * k;
     return {
       template: flat[told[at]],
+      row: Math.floor(told[at] / templates[0].length),
       depth: told[at + 1],
       before: told[at + 2],
       after: told[at + 3],

@@ -112,7 +112,9 @@ describe('the disc that explains a place', () => {
       ),
       1,
     );
-    const [found] = explainPlaces(plane, [{ at: 60 * WIDTH + 80, sign: 1 }], templates);
+    const [found] = holdLuma(plane, (held) =>
+      explainPlaces(held, [{ at: 60 * WIDTH + 80, sign: 1 }], templates),
+    );
     expect(found.template.radius).toBe(middle.radius);
     expect(found.template.softness).toBe(middle.softness);
     expect(found.depth / LUMA_STEPS).toBeCloseTo(depth, 1);
@@ -126,7 +128,7 @@ describe('the disc that explains a place', () => {
       1,
     );
     const place = { at: 60 * WIDTH + 80, sign: 1 } as const;
-    const [found] = explainPlaces(plane, [place], discTemplates(4, WIDTH));
+    const [found] = holdLuma(plane, (held) => explainPlaces(held, [place], discTemplates(4, WIDTH)));
     expect(found.after).toBeGreaterThan(0.85 * found.before);
   });
 });
