@@ -30,6 +30,8 @@ export function mirrorBorder(window: Window, by: number): Window {
     raster.depth,
   );
   copyRaster(raster, wide, before.x, before.y);
+  const aside = Int32Array.from({ length: before.x + after.x }, (_, k) => (k < before.x ? k : width + k));
+  const images = aside.map((x) => mirrored(x - before.x, width));
   wide.planes.forEach((plane, c) => {
     const source = raster.planes[c];
     for (let y = 0; y < wide.height; y++) {
@@ -37,9 +39,7 @@ export function mirrorBorder(window: Window, by: number): Window {
       const onto = y * wide.stride;
       const isNew = y < before.y || y >= before.y + height;
       if (isNew) plane.set(source.subarray(from, from + width), onto + before.x);
-      for (let x = 0; x < before.x; x++) plane[onto + x] = source[from + mirrored(x - before.x, width)];
-      for (let x = before.x + width; x < wide.width; x++)
-        plane[onto + x] = source[from + mirrored(x - before.x, width)];
+      for (let k = 0; k < aside.length; k++) plane[onto + aside[k]] = source[from + images[k]];
     }
   });
   return { ...window, left: left - before.x, top: top - before.y, raster: wide };

@@ -15,24 +15,31 @@ export interface PictureLook {
 const PLACES = 400;
 /** The tones that count as the ends: this share of the picture is darker, and as much is brighter. */
 const ENDS = 0.005;
+/** Tones that are told apart. */
+const TONES = 65_536;
 
 /** Looks over a picture, or over what of it is at hand. Nearest samples; the same whatever part is measured afterwards. */
 export function lookOver(raster: Raster, nature: PictureNature): PictureLook {
   const { width, height, stride, planes, depth } = raster;
   const every = Math.max(1, Math.floor(Math.max(width, height) / PLACES));
   const first = every >> 1;
-  const across = Math.ceil((width - first) / every);
-  const tones = new Float64Array(across * Math.ceil((height - first) / every));
+  const tones = new Uint32Array(TONES);
+  const scale = (TONES - 1) / fullScale(depth);
   const [red, green, blue] = planes;
   const isGrey = colourChannels(planes.length) < 3;
   let count = 0;
   for (let y = first; y < height; y += every)
     for (let x = first; x < width; x += every) {
       const i = y * stride + x;
-      tones[count++] = isGrey ? red[i] : LUMA[0] * red[i] + LUMA[1] * green[i] + LUMA[2] * blue[i];
+      const tone = isGrey ? red[i] : LUMA[0] * red[i] + LUMA[1] * green[i] + LUMA[2] * blue[i];
+      tones[Math.round(scale * tone)]++;
+      count++;
     }
-  tones.sort();
-  const at = (share: number): number =>
-    (tones[Math.min(count - 1, Math.floor(share * count))] ?? 0) / fullScale(depth);
-  return { nature, black: at(ENDS), white: at(1 - ENDS) };
+  /** The tone that so many are below. */
+  const at = (below: number): number => {
+    let tone = 0;
+    for (let seen = tones[0]; seen <= below && tone < TONES - 1; seen += tones[tone]) tone++;
+    return tone / (TONES - 1);
+  };
+  return { nature, black: at(Math.floor(ENDS * count)), white: at(Math.floor((1 - ENDS) * count)) };
 }
