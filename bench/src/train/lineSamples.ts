@@ -6,6 +6,7 @@ import {
   findLines,
   keepLines,
   lineCandidates,
+  linePath,
   lumaLevels,
   mulberry,
   sumUp,
@@ -74,7 +75,7 @@ export function lineSamples(grounds: readonly Ground[], rounds: number): Example
         const density = DENSITIES[Math.floor(uniform() * DENSITIES.length)];
         const { seen, truth } = seenWithLines(ground, kind, density, seed, (round + g + kind) % 2 === 0);
         for (const line of lineCandidates(lumaLevels(seen, LINE_LEVELS), seen, 0)) {
-          const label = labelOf(truth.shareOf(line));
+          const label = labelOf(truth.shareOf({ path: linePath(line), polarity: line.polarity }));
           if (label === null || (label === 0 && uniform() > NEGATIVES)) continue;
           samples.traits.push(Float64Array.from(line.traits));
           samples.labels.push(label);
@@ -98,7 +99,7 @@ export function keptLines(forest: GrownForest, share: number, grounds: readonly 
         9000 + 20 * g + kind,
         (g + kind) % 2 === 0,
       );
-      const found = findLines(lumaLevels(seen, LINE_LEVELS), wholeWindow(seen), 0, forest);
+      const found = findLines(lumaLevels(seen, LINE_LEVELS), wholeWindow(seen), 0, null, forest);
       const lines = keepLines(confident([sumUp(found)], share, LINES_OWN_SHARE.print).map(withoutFit));
       return lines.map(({ path = [], polarity, confidence }): Kept => {
         const isFault = truth.shareOf({ path, polarity }) >= IS_FOUND;

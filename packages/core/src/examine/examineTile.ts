@@ -9,6 +9,7 @@ import { findLines } from './lines/findLines.ts';
 import { finestLineLevel } from './lines/finestLineLevel.ts';
 import { LINE_LEVELS } from './lines/lineCandidates.ts';
 import type { ScoredFault } from './scoredFault.ts';
+import { LEAST_SCORE } from './scoredFault.ts';
 import { SPECK_LEVELS, findSpecks } from './specks/findSpecks.ts';
 import type { PictureNature } from './nature.ts';
 import { mirrorBorder } from './mirrorBorder.ts';
@@ -30,9 +31,6 @@ export interface Measured {
 
 /** What was measured on a tile, or on the whole picture. */
 export type MeasuredPart = Readonly<Partial<Record<FaultGroup, Measured>>>;
-
-/** Places with a lower log-odds only count: no picture has so many faults that these would be some. */
-const LEAST_SCORE = -4;
 
 /** Keeps what may be a fault, and counts the rest. */
 export function sumUp(scored: readonly ScoredFault[]): Measured {
@@ -83,8 +81,9 @@ export function examineTile(tile: ExamineTile, pixels: Pixels, nature: PictureNa
     fault.x < left + width &&
     fault.y < top + height &&
     !isMirrored(fault, pixels.shape);
-  const specks = findSpecks(levels, window, look, moveRect(tile.keep, -window.left, -window.top)).filter(own);
-  const lines = findLines(levels, window, finestLineLevel(nature, pixels.shape)).flatMap(
+  const asked = moveRect(tile.keep, -window.left, -window.top);
+  const specks = findSpecks(levels, window, look, asked).filter(own);
+  const lines = findLines(levels, window, finestLineLevel(nature, pixels.shape), asked).flatMap(
     (line) => insidePicture(line, pixels.shape) ?? [],
   );
   return {

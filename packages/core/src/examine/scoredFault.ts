@@ -7,3 +7,9 @@ export interface ScoredFault extends Omit<Fault, 'confidence'> {
   /** How well its shape explains what is seen: tells which of several at one place has the right one. */
   readonly fit: number;
 }
+
+/**
+ * Places with a lower log-odds only count: even where faults are as frequent as on any picture they are listed at no
+ * sensitivity.
+ */
+export const LEAST_SCORE = -4;

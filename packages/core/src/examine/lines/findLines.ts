@@ -1,3 +1,4 @@
+import type { Rect } from '../../raster/rect.ts';
 import type { Window } from '../../raster/window.ts';
 import type { Calibration, Forest, GrownForest } from '../classify/forest.ts';
 import { AS_IT_IS, growForest } from '../classify/forest.ts';
@@ -6,11 +7,12 @@ import { BY_ITSELF } from '../classify/ownShare.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import type { PictureNature } from '../nature.ts';
 import type { ScoredFault } from '../scoredFault.ts';
+import { LEAST_SCORE } from '../scoredFault.ts';
 import type { LinePoint } from './joinPaths.ts';
 import { lineCandidates } from './lineCandidates.ts';
 import lineForest from './lineForest.json' with { type: 'json' };
 import { nameLine } from './nameLine.ts';
-import { LINE_TRAITS } from './lineTraits.ts';
+import { LINE_TRAITS, lineMiddle, linePath } from './lineTraits.ts';
 
 /** The share of faults among the candidates that the classifier was trained on. */
 export const LINES_TRAINED_SHARE: number = lineForest.share;
@@ -38,9 +40,6 @@ const SIDE_TONE = LINE_TRAITS.indexOf('sideTone');
 /** A line's softness is its own width's: its border is cut as sharp as the picture is. */
 const SOFTNESS = 0.3;
 
-/** Lines that score lower are listed at no sensitivity worth having: their kind is not looked into. */
-const LEAST_LOOKED_INTO = -6;
-
 function thinned(path: readonly LinePoint[], left: number, top: number): LinePoint[] {
   const tenth = (value: number): number => Math.round(10 * value) / 10;
   const kept: LinePoint[] = [];
@@ -57,37 +56,37 @@ function thinned(path: readonly LinePoint[], left: number, top: number): LinePoi
  *
  * @param levels of the window's luma
  * @param finest of them that is looked at
+ * @param asked where lines are asked for, in pixels of the window: those whose middle lies there, and some others
  * @param forest what scores them; the trained one where none is given
- * @returns every path that was measured, of both polarities, in pixels of the whole picture
+ * @returns every line that was measured, of both polarities, in pixels of the whole picture; with its path where it may be a fault
  */
 export function findLines(
   levels: readonly LumaPlane[],
   { left, top, raster, picture }: Window,
   finest: number,
+  asked: Rect | null = null,
   forest: GrownForest = grown,
 ): ScoredFault[] {
-  const lines = lineCandidates(levels, raster, finest);
+  const lines = lineCandidates(levels, raster, finest, asked);
   const scores = forest.scoreAll(lines.map(({ traits }) => traits));
   const ground = { plane: levels[0], left, top, picture };
   return lines.map((line, k): ScoredFault => {
-    const path = thinned(line.path, left, top);
-    const [x, y] = path[path.length >> 1];
-    const { kind, width } =
-      scores[k] >= LEAST_LOOKED_INTO
-        ? nameLine(line, ground)
-        : ({ kind: 'scratch', width: line.width } as const);
-    return {
-      kind,
-      polarity: line.polarity,
-      x,
-      y,
-      r: width / 2,
-      strength: line.strength,
+    const { polarity, strength, length, traits } = line;
+    const found = {
+      polarity,
+      strength,
       softness: SOFTNESS,
-      tone: line.traits[SIDE_TONE],
-      path,
+      tone: traits[SIDE_TONE],
       score: scores[k],
-      fit: line.length,
+      fit: length,
     };
+    if (scores[k] < LEAST_SCORE) {
+      const [x, y] = lineMiddle(line);
+      return { ...found, kind: 'scratch', x: left + x, y: top + y, r: line.width / 2 };
+    }
+    const path = thinned(linePath(line), left, top);
+    const [x, y] = path[path.length >> 1];
+    const { kind, width } = nameLine(line, ground);
+    return { ...found, kind, x, y, r: width / 2, path };
   });
 }

@@ -1,26 +1,57 @@
 import { holding } from '../../filter/kernels.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { cloneRaster, colourChannels } from '../../raster/raster.ts';
+import type { Rect } from '../../raster/rect.ts';
+import { growRect } from '../../raster/rect.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
+import { onLevel } from '../ground/onLevel.ts';
 import { smoothLuma } from '../ground/lumaLevels.ts';
+import type { JoinedPath } from './joinPaths.ts';
 import { joinPaths } from './joinPaths.ts';
 import type { MeasuredLine } from './lineTraits.ts';
-import { measureLines } from './lineTraits.ts';
+import { NEIGHBOURHOOD, measureLines } from './lineTraits.ts';
 import { linkRidges } from './linkRidges.ts';
+import type { RidgePoints } from './ridgePoints.ts';
 import { ridgePoints } from './ridgePoints.ts';
 
 /** Levels that are looked at: lines of one to three pixels on each, up to some twelve at full size. */
 export const LINE_LEVELS = 3;
 
-/** Everything that runs like a line, measured, with nothing decided. @param finest level that is looked at */
-export function lineCandidates(levels: readonly LumaPlane[], raster: Raster, finest: number): MeasuredLine[] {
+/** How far the middle of a line may lie from where its neighbours are counted, beyond their distance, in pixels of a level. */
+const MIDDLES_APART = 8;
+
+/** Whether a path counts for lines in a part of a level: its middle lies in there or so near that it may be their neighbour. */
+function countsFor(
+  { points }: JoinedPath,
+  { x, y }: RidgePoints,
+  { left, top, width, height }: Rect,
+): boolean {
+  const k = points[points.length >> 1];
+  return x[k] >= left && y[k] >= top && x[k] < left + width && y[k] < top + height;
+}
+
+/**
+ * Everything that runs like a line, measured, with nothing decided.
+ *
+ * @param finest level that is looked at
+ * @param asked where lines are asked for, in pixels of the first level; their neighbours are among them, and others are not
+ */
+export function lineCandidates(
+  levels: readonly LumaPlane[],
+  raster: Raster,
+  finest: number,
+  asked: Rect | null = null,
+): MeasuredLine[] {
   const { planes, width, height, depth } = cloneRaster(raster);
   const colours = planes.slice(0, colourChannels(planes.length));
   return holding(colours, (...channels) =>
     levels.slice(finest, LINE_LEVELS).flatMap((plane, coarser) => {
+      const level = finest + coarser;
       const points = ridgePoints(smoothLuma(smoothLuma(plane)));
       const paths = joinPaths(linkRidges(points, plane.width, plane.height), points);
-      return measureLines(paths, points, plane, finest + coarser, { channels, width, height, depth });
+      const near = asked && growRect(onLevel(asked, level), NEIGHBOURHOOD + MIDDLES_APART);
+      const counting = near ? paths.filter((path) => countsFor(path, points, near)) : paths;
+      return measureLines(counting, points, plane, level, { channels, width, height, depth });
     }),
   );
 }

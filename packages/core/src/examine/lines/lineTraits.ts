@@ -41,7 +41,10 @@ export const LINE_TRAITS = [
 /** A line as it was measured, in pixels of the picture. */
 export interface MeasuredLine {
   readonly polarity: Polarity;
-  readonly path: readonly LinePoint[];
+  /** Its course, see {@link linePath}: numbers of points, the points, and pixels of the picture to one of theirs. */
+  readonly points: Int32Array;
+  readonly ridge: RidgePoints;
+  readonly scale: number;
   /** Full width at half the depth. */
   readonly width: number;
   /** Depth in encoded luma, 0 to 1. */
@@ -126,14 +129,12 @@ function draftOf(
 
 function finished(
   { path: { points, sign }, length, width, ground, depth, traits }: Draft,
-  { x, y }: RidgePoints,
+  ridge: RidgePoints,
   scale: number,
 ): MeasuredLine {
-  const path: LinePoint[] = [];
-  for (const k of points) path.push([x[k] * scale, y[k] * scale]);
   return {
     polarity: sign > 0 ? 'dark' : 'bright',
-    path,
+    ...{ points, ridge, scale },
     width: width * scale,
     strength: Math.abs(lumaAt(ground) - lumaAt(Math.max(0, ground - sign * depth))),
     length: length * scale,
@@ -141,9 +142,22 @@ function finished(
   };
 }
 
+/** The course of a line, in pixels of the picture. Not kept for each: of thousands a few are ever looked at. */
+export function linePath({ points, ridge: { x, y }, scale }: MeasuredLine): LinePoint[] {
+  const path: LinePoint[] = [];
+  for (const k of points) path.push([x[k] * scale, y[k] * scale]);
+  return path;
+}
+
+/** Where a line counts as lying, in pixels of the picture: the middle of its course. */
+export function lineMiddle({ points, ridge: { x, y }, scale }: MeasuredLine): LinePoint {
+  const k = points[points.length >> 1];
+  return [x[k] * scale, y[k] * scale];
+}
+
 const PARALLELS = LINE_TRAITS.indexOf('parallels');
 /** Other lines are counted within this distance of a line's middle, in pixels of the level. */
-const NEIGHBOURHOOD = 40;
+export const NEIGHBOURHOOD = 40;
 
 /** A line must be so many times as long as it is wide. */
 const SLENDER = 4;

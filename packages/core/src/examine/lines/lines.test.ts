@@ -6,6 +6,7 @@ import { lumaLevels, smoothLuma } from '../ground/lumaLevels.ts';
 import { joinPaths } from './joinPaths.ts';
 import { keepLines, specksOffLines } from './keepLines.ts';
 import { lineCandidates } from './lineCandidates.ts';
+import { linePath } from './lineTraits.ts';
 import { linkRidges, turnBetween } from './linkRidges.ts';
 import { ridgePoints } from './ridgePoints.ts';
 
@@ -101,7 +102,7 @@ describe('lines', () => {
       .sort((a, b) => b.length - a.length);
     expect(longest.width).toBeGreaterThan(3.5);
     expect(longest.width).toBeLessThan(8);
-    for (const [x, y] of longest.path)
+    for (const [x, y] of linePath(longest))
       expect(Math.abs((y - 150) * Math.cos(0.3) - (x - 200) * Math.sin(0.3))).toBeLessThan(2);
   });
 });

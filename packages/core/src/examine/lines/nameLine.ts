@@ -5,7 +5,7 @@ import type { LinePoint } from './joinPaths.ts';
 import type { LineProfile } from './lineProfile.ts';
 import { lineProfile } from './lineProfile.ts';
 import type { MeasuredLine } from './lineTraits.ts';
-import { LINE_TRAITS } from './lineTraits.ts';
+import { LINE_TRAITS, linePath } from './lineTraits.ts';
 
 const TURNING = LINE_TRAITS.indexOf('turning');
 /** Fibres curl: they turn by at least so much a pixel, in radians. */
@@ -70,7 +70,9 @@ export function nameLine(line: MeasuredLine, ground: LineGround): NamedLine {
   const shorter = Math.min(ground.picture.width, ground.picture.height);
   if (length < LEAST.tear * shorter) return { kind: 'scratch', width };
   // Beyond the edge of the picture a line is its own mirror image.
-  const path = line.path.filter(([x, y]) => fromEdge(ground.left + x, ground.top + y, ground.picture) >= 0);
+  const path = linePath(line).filter(
+    ([x, y]) => fromEdge(ground.left + x, ground.top + y, ground.picture) >= 0,
+  );
   const profile =
     path.length > 1 ? lineProfile(ground.plane, path, width, polarity === 'dark' ? 1 : -1) : null;
   if (!profile) return { kind: 'scratch', width };

@@ -4,6 +4,7 @@ import { growRect, intersectRects } from '../../raster/rect.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import { holdSmooth } from '../ground/heldLuma.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
+import { onLevel } from '../ground/onLevel.ts';
 import { rimOf } from './rim.ts';
 import { rimPeaks } from './rimPeaks.ts';
 import type { Ring } from './ringContrast.ts';
@@ -70,12 +71,7 @@ const AROUND = 64;
 /** The part of a level's plane that is looked at for what is asked for. */
 function partOf({ width, height }: LumaPlane, level: number, asked: Rect | null): Rect {
   const whole = { left: 0, top: 0, width, height };
-  if (!asked) return whole;
-  const scale = 2 ** level;
-  const [left, top] = [Math.floor(asked.left / scale), Math.floor(asked.top / scale)];
-  const right = Math.ceil((asked.left + asked.width) / scale);
-  const bottom = Math.ceil((asked.top + asked.height) / scale);
-  return intersectRects(growRect({ left, top, width: right - left, height: bottom - top }, AROUND), whole);
+  return asked ? intersectRects(growRect(onLevel(asked, level), AROUND), whole) : whole;
 }
 
 /**
