@@ -5,9 +5,9 @@ import {
   confident,
   findLines,
   keepLines,
+  holdGround,
   lineCandidates,
   linePath,
-  lumaLevels,
   mulberry,
   sumUp,
   wholeWindow,
@@ -64,6 +64,9 @@ function seenWithLines(
   return { seen, truth: onLines(truths, halfWidths) };
 }
 
+/** What lines are measured on. */
+const GROUND = { beyond: 0, levels: LINE_LEVELS };
+
 /** Lays seeded lines on every ground, each kind at several densities, and measures every candidate. */
 export function lineSamples(grounds: readonly Ground[], rounds: number): Examples {
   const samples = noExamples();
@@ -74,7 +77,8 @@ export function lineSamples(grounds: readonly Ground[], rounds: number): Example
         const seed = 2000 * round + 20 * g + kind;
         const density = DENSITIES[Math.floor(uniform() * DENSITIES.length)];
         const { seen, truth } = seenWithLines(ground, kind, density, seed, (round + g + kind) % 2 === 0);
-        for (const line of lineCandidates(lumaLevels(seen, LINE_LEVELS), seen, 0)) {
+        const lines = holdGround(wholeWindow(seen), GROUND, (ground) => lineCandidates(ground, 0));
+        for (const line of lines) {
           const label = labelOf(truth.shareOf({ path: linePath(line), polarity: line.polarity }));
           if (label === null || (label === 0 && uniform() > NEGATIVES)) continue;
           samples.traits.push(Float64Array.from(line.traits));
@@ -99,7 +103,7 @@ export function keptLines(forest: GrownForest, share: number, grounds: readonly 
         9000 + 20 * g + kind,
         (g + kind) % 2 === 0,
       );
-      const found = findLines(lumaLevels(seen, LINE_LEVELS), wholeWindow(seen), 0, null, forest);
+      const found = holdGround(wholeWindow(seen), GROUND, (ground) => findLines(ground, 0, null, forest));
       const lines = keepLines(confident([sumUp(found)], share, LINES_OWN_SHARE.print).map(withoutFit));
       return lines.map(({ path = [], polarity, confidence }): Kept => {
         const isFault = truth.shareOf({ path, polarity }) >= IS_FOUND;

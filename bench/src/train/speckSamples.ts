@@ -1,13 +1,11 @@
 import type { GrownForest, MeasuredSpeck, PictureNature, Raster } from '@fennip/core';
 import {
-  LARGEST_SPECK,
   SPECK_LEVELS,
   confident,
   findSpecks,
+  holdGround,
   keepStrongest,
-  levelsFor,
   lookOver,
-  lumaLevels,
   measureSpecks,
   mulberry,
   speckCandidates,
@@ -24,6 +22,9 @@ import { noExamples } from './examples.ts';
 import type { Ground } from './grounds.ts';
 import { laySpreadGrain } from './grounds.ts';
 import { takeColour } from './takeColour.ts';
+
+/** What specks are measured on. */
+const GROUND = { beyond: 0, levels: SPECK_LEVELS };
 
 /** How many specks a megapixel has: from none to a neglected print. */
 const DENSITIES = [0, 4, 15, 45, 90];
@@ -72,8 +73,10 @@ function labelOf({ x, y, r, candidate }: MeasuredSpeck, laid: readonly LaidFault
 }
 
 export function measuredOn(raster: Raster, nature: PictureNature): MeasuredSpeck[] {
-  const levels = lumaLevels(raster, levelsFor(LARGEST_SPECK));
-  return measureSpecks(speckCandidates(levels), levels, raster, lookOver(raster, nature));
+  const look = lookOver(raster, nature);
+  return holdGround(wholeWindow(raster), GROUND, (ground) =>
+    measureSpecks(speckCandidates(ground.levels), ground, look),
+  );
 }
 
 /** A ground with specks laid on it, and now and then lines. @param uniform 0 to 1, seeded */
@@ -132,12 +135,8 @@ export function keptSpecks(
   return grounds.flatMap((ground, g) =>
     KINDS[nature].flatMap((kind, k) => {
       const { seen, laid } = seenWithSpecks(ground, kind, 9000 + 10 * g + k, (g + k) % 2 === 0, uniform);
-      const found = findSpecks(
-        lumaLevels(seen, SPECK_LEVELS),
-        wholeWindow(seen),
-        lookOver(seen, nature),
-        null,
-        forest,
+      const found = holdGround(wholeWindow(seen), GROUND, (ground) =>
+        findSpecks(ground, lookOver(seen, nature), null, forest),
       );
       const specks = keepStrongest(
         (['dark', 'bright'] as const).flatMap((polarity) =>

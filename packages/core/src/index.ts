@@ -69,6 +69,7 @@ export * from './examine/classify/confident.ts';
 export * from './examine/classify/forest.ts';
 export * from './examine/classify/logOdds.ts';
 export * from './examine/classify/ownPrior.ts';
+export * from './examine/ground/heldGround.ts';
 export * from './examine/ground/lumaLevels.ts';
 export * from './examine/ground/pictureLook.ts';
 export * from './examine/lamps/applyLamp.ts';

@@ -146,3 +146,56 @@ export function lookAround(
     lookAtTexture(at, stride, table, out);
   }
 }
+
+/** A sample under a place; beyond the border the nearest one counts. */
+function colourUnder(channel: usize, isWide: bool, width: i32, height: i32, x: f64, y: f64): i32 {
+  const column = <i32>min(<f64>(width - 1), max(0, floor(x)));
+  const row = <i32>min(<f64>(height - 1), max(0, floor(y)));
+  const i = <usize>(row * width + column);
+  return isWide ? <i32>load<u16>(channel + (i << 1)) : <i32>load<u8>(channel + i);
+}
+
+/**
+ * What each channel of a picture has inside places and around them.
+ *
+ * @param channels places of its planes, row after row without gaps, of 16 bits where `isWide`
+ * @param discs three 64-bit floats for each place: across, down and radius, in pixels
+ * @param core how far from the middle it is looked inside, in radii; `ring` how far around
+ * @param told for each place and channel two 32-bit numbers: the sum of the middle and of sixteen places inside, and that of
+ *   sixteen around
+ */
+export function lookAtColours(
+  channels: usize,
+  channelCount: i32,
+  isWide: bool,
+  width: i32,
+  height: i32,
+  discs: usize,
+  places: i32,
+  core: f64,
+  ring: f64,
+  cos: usize,
+  sin: usize,
+  told: usize,
+): void {
+  let out = told;
+  for (let p = 0; p < places; p++) {
+    const x = load<f64>(discs + p * 24);
+    const y = load<f64>(discs + p * 24, 8);
+    const r = load<f64>(discs + p * 24, 16);
+    for (let c = 0; c < channelCount; c++) {
+      const channel = <usize>load<u32>(channels + (c << 2));
+      let inside = colourUnder(channel, isWide, width, height, x, y);
+      let outside = 0;
+      for (let k = 0; k < DIRECTIONS << 3; k += 8) {
+        const dx = r * load<f64>(cos + k);
+        const dy = r * load<f64>(sin + k);
+        inside += colourUnder(channel, isWide, width, height, x + core * dx, y + core * dy);
+        outside += colourUnder(channel, isWide, width, height, x + ring * dx, y + ring * dy);
+      }
+      store<i32>(out, inside);
+      store<i32>(out, outside, 4);
+      out += 8;
+    }
+  }
+}

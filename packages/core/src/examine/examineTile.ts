@@ -3,7 +3,7 @@ import type { PictureShape } from '../raster/raster.ts';
 import { moveRect } from '../raster/rect.ts';
 import { pictureRect } from '../raster/window.ts';
 import { findAreas } from './areas/findAreas.ts';
-import { lumaLevels } from './ground/lumaLevels.ts';
+import { holdGround } from './ground/heldGround.ts';
 import { lookOver } from './ground/pictureLook.ts';
 import { findLines } from './lines/findLines.ts';
 import { finestLineLevel } from './lines/finestLineLevel.ts';
@@ -12,7 +12,6 @@ import type { ScoredFault } from './scoredFault.ts';
 import { LEAST_SCORE } from './scoredFault.ts';
 import { SPECK_LEVELS, findSpecks } from './specks/findSpecks.ts';
 import type { PictureNature } from './nature.ts';
-import { mirrorBorder } from './mirrorBorder.ts';
 import type { ExamineTile } from './tiles.ts';
 import { OVERLAP } from './tiles.ts';
 
@@ -66,14 +65,15 @@ function insidePicture(fault: ScoredFault, picture: PictureShape): ScoredFault |
   return { ...fault, path, x, y };
 }
 
+/** What a tile is measured on. */
+const GROUND = { beyond: OVERLAP, levels: Math.max(SPECK_LEVELS, LINE_LEVELS) };
+
 /** Measures what is looked for on the picture as a whole: areas, which no tile holds. */
 export const examineWhole = (pixels: Pixels): MeasuredPart => ({ areas: sumUp(findAreas(pixels)) });
 
 /** Measures the places whose centre lies in a tile. */
 export function examineTile(tile: ExamineTile, pixels: Pixels, nature: PictureNature): MeasuredPart {
   const { left, top, width, height } = tile.keep;
-  const window = mirrorBorder(pixels.window(tile.read), OVERLAP);
-  const levels = lumaLevels(window.raster, Math.max(SPECK_LEVELS, LINE_LEVELS));
   const look = lookOver(pixels.window(pictureRect(pixels.shape)).raster, nature);
   const own = (fault: ScoredFault): boolean =>
     fault.x >= left &&
@@ -81,14 +81,16 @@ export function examineTile(tile: ExamineTile, pixels: Pixels, nature: PictureNa
     fault.x < left + width &&
     fault.y < top + height &&
     !isMirrored(fault, pixels.shape);
-  const asked = moveRect(tile.keep, -window.left, -window.top);
-  const specks = findSpecks(levels, window, look, asked).filter(own);
-  const lines = findLines(levels, window, finestLineLevel(nature, pixels.shape), asked).flatMap(
-    (line) => insidePicture(line, pixels.shape) ?? [],
-  );
-  return {
-    'dark specks': sumUp(specks.filter(({ polarity }) => polarity === 'dark')),
-    'bright specks': sumUp(specks.filter(({ polarity }) => polarity === 'bright')),
-    lines: sumUp(lines.filter(own)),
-  };
+  return holdGround(pixels.window(tile.read), GROUND, (ground) => {
+    const asked = moveRect(tile.keep, -ground.left, -ground.top);
+    const specks = findSpecks(ground, look, asked).filter(own);
+    const lines = findLines(ground, finestLineLevel(nature, pixels.shape), asked).flatMap(
+      (line) => insidePicture(line, pixels.shape) ?? [],
+    );
+    return {
+      'dark specks': sumUp(specks.filter(({ polarity }) => polarity === 'dark')),
+      'bright specks': sumUp(specks.filter(({ polarity }) => polarity === 'bright')),
+      lines: sumUp(lines.filter(own)),
+    };
+  });
 }

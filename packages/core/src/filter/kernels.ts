@@ -473,6 +473,22 @@ export interface Kernels {
       told: number,
     ]
   ): void;
+  lookAtColours(
+    ...places: readonly [
+      channels: number,
+      channelCount: number,
+      isWide: number,
+      width: number,
+      height: number,
+      discs: number,
+      places: number,
+      core: number,
+      ring: number,
+      cos: number,
+      sin: number,
+      told: number,
+    ]
+  ): void;
   explainPlaces(
     ...places: readonly [
       data: number,

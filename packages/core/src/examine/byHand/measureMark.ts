@@ -11,10 +11,9 @@ import { targetBounds } from '../../target/targetBounds.ts';
 import { areaKind } from '../areas/areaKind.ts';
 import { AREA_LOOK, areaTraits } from '../areas/areaTraits.ts';
 import type { Fault } from '../fault.ts';
+import { holdGround } from '../ground/heldGround.ts';
 import { lookOver } from '../ground/pictureLook.ts';
-import { lumaLevels } from '../ground/lumaLevels.ts';
 import type { PictureNature } from '../nature.ts';
-import { mirrorBorder } from '../mirrorBorder.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import { LARGEST_SPECK, SPECK_LEVELS, findSpecks } from '../specks/findSpecks.ts';
 
@@ -51,12 +50,11 @@ function speckUnder(
   rect: Rect,
   nature: PictureNature,
 ): ScoredFault | null {
-  const window = mirrorBorder(pixels.window(rect), LARGEST_SPECK);
-  const near = findSpecks(
-    lumaLevels(window.raster, SPECK_LEVELS),
-    window,
-    // Of the whole picture there may be no more than this.
-    lookOver(window.raster, nature),
+  const window = pixels.window(rect);
+  // Of the whole picture there may be no more than this.
+  const look = lookOver(window.raster, nature);
+  const near = holdGround(window, { beyond: LARGEST_SPECK, levels: SPECK_LEVELS }, (ground) =>
+    findSpecks(ground, look),
   ).filter(
     (speck) =>
       speck.score >= LEAST_SCORE &&

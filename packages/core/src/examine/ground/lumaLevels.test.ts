@@ -2,8 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { mulberry } from '../../random/mulberry.ts';
 import { createRaster, viewRaster } from '../../raster/raster.ts';
+import { pictureOf } from '../../testing/pictures.ts';
 import type { LumaPlane } from './lumaLevels.ts';
-import { LUMA_STEPS, halveLuma, lumaOf, smoothLuma } from './lumaLevels.ts';
+import { LUMA_STEPS, halveLuma, lumaAt, lumaOf, smoothLuma } from './lumaLevels.ts';
 
 const sizes = fc.record({
   width: fc.integer({ min: 1, max: 37 }),
@@ -74,6 +75,15 @@ describe('luma, eight samples at a time', () => {
         expect(Math.abs(plane.data[i] / LUMA_STEPS - Math.log(1 + luma / 0.012))).toBeLessThan(0.02);
       });
     }
+  });
+
+  it('changes by the same for the same share of light, on bright ground and on dark', () => {
+    const [half, whole, quarter] = [0.4, 0.8, 0.2].map(
+      (tone) => lumaOf(pictureOf(8, 8, () => tone, { grain: 0, depth: 16 })).data[20],
+    );
+    expect((whole - half) / LUMA_STEPS).toBeCloseTo(Math.LN2, 1);
+    expect((half - quarter) / LUMA_STEPS).toBeCloseTo(Math.LN2, 1);
+    expect(lumaAt(half)).toBeCloseTo(0.4, 2);
   });
 
   it('of grey is that of three channels alike', () => {

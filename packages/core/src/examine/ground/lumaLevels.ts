@@ -1,5 +1,5 @@
-import { kernels, layOut, take } from '../../filter/kernels.ts';
-import type { Raster } from '../../raster/raster.ts';
+import { kernels, layBehind, layOut, take } from '../../filter/kernels.ts';
+import type { Depth, Raster } from '../../raster/raster.ts';
 import { colourChannels } from '../../raster/raster.ts';
 
 /**
@@ -27,8 +27,8 @@ const LOGARITHM = Uint16Array.from({ length: LUMA_ONE + 1 }, (_, luma) =>
 /** The encoded luma, 0 to 1, that a value of a plane stands for. */
 export const lumaAt = (value: number): number => DARK * (Math.exp(value / LUMA_STEPS) - 1);
 
-/** Halvings end before a side falls below this. */
-const SMALLEST_SIDE = 32;
+/** Bytes that a plane takes. */
+export const lumaBytes = (width: number, height: number): number => 2 * width * height;
 
 export const createLumaPlane = (width: number, height: number): LumaPlane => ({
   width,
@@ -37,24 +37,32 @@ export const createLumaPlane = (width: number, height: number): LumaPlane => ({
 });
 
 /**
- * Logarithm of the luma of encoded values, by the weights of ITU-R BT.709; alpha is left out.
+ * Logarithm of the luma of encoded values, by the weights of ITU-R BT.709, in the memory of the kernels.
  *
  * Grey counts as three channels alike.
+ *
+ * @param channels where one or three planes of samples lie
  */
+export function layLogLuma(channels: readonly number[], depth: Depth, onto: number, count: number): void {
+  const [table] = layBehind([LOGARITHM]);
+  const [red, green = red, blue = red] = channels;
+  const { logLuma8, logLuma16 } = kernels();
+  (depth === 16 ? logLuma16 : logLuma8)(red, green, blue, onto, count, table);
+}
+
+/** The luma of a raster, see {@link layLogLuma}; alpha is left out. */
 export function lumaOf({ width, height, stride, depth, planes }: Raster): LumaPlane {
   const kept = colourChannels(planes.length) === 3 ? planes.slice(0, 3) : [planes[0]];
   const bytes = (width * height * depth) / 8;
-  const places = layOut([LOGARITHM, ...kept.map(() => bytes), 2 * width * height]);
-  const [table, onto] = [places[0], places[kept.length + 1]];
-  const { memory, logLuma8, logLuma16 } = kernels();
-  const channels = kept.map((plane, c) => {
+  const places = layOut([...kept.map(() => bytes), lumaBytes(width, height)]);
+  const onto = places[kept.length];
+  const { memory } = kernels();
+  kept.forEach((plane, c) => {
     const Samples = depth === 16 ? Uint16Array : Uint8Array;
-    const laid = new Samples(memory.buffer, places[c + 1], width * height);
+    const laid = new Samples(memory.buffer, places[c], width * height);
     for (let y = 0; y < height; y++) laid.set(plane.subarray(y * stride, y * stride + width), y * width);
-    return places[c + 1];
   });
-  const [red, green = red, blue = red] = channels;
-  (depth === 16 ? logLuma16 : logLuma8)(red, green, blue, onto, width * height, table);
+  layLogLuma(places.slice(0, kept.length), depth, onto, width * height);
   return { width, height, data: take(Uint16Array, onto, width * height) };
 }
 
@@ -64,17 +72,6 @@ export function halveLuma({ width, height, data }: LumaPlane): LumaPlane {
   const [from, onto] = layOut([data, 2 * half.width * half.height]);
   kernels().halve(from, onto, width, height);
   return { ...half, data: take(Uint16Array, onto, half.width * half.height) };
-}
-
-/** The luma of a picture and its halvings, as many as are asked for and the size allows. */
-export function lumaLevels(raster: Raster, most: number): LumaPlane[] {
-  const levels = [lumaOf(raster)];
-  while (levels.length < most) {
-    const last = levels[levels.length - 1];
-    if (Math.min(last.width, last.height) < 2 * SMALLEST_SIDE) break;
-    levels.push(halveLuma(last));
-  }
-  return levels;
 }
 
 /** Blurs by the binomial of three, across and down: a Gaussian of variance one half. */

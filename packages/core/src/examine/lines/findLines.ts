@@ -1,10 +1,9 @@
 import type { Rect } from '../../raster/rect.ts';
-import type { Window } from '../../raster/window.ts';
 import type { Calibration, Forest, GrownForest } from '../classify/forest.ts';
 import { AS_IT_IS, growForest } from '../classify/forest.ts';
 import type { OwnShare } from '../classify/ownShare.ts';
 import { BY_ITSELF } from '../classify/ownShare.ts';
-import type { LumaPlane } from '../ground/lumaLevels.ts';
+import type { HeldGround } from '../ground/heldGround.ts';
 import type { PictureNature } from '../nature.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import { LEAST_SCORE } from '../scoredFault.ts';
@@ -54,22 +53,20 @@ function thinned(path: readonly LinePoint[], left: number, top: number): LinePoi
  * measured along their course, and scored by a forest of trees that was trained on seeded scratches, hairs, fibres
  * and creases over open photographs.
  *
- * @param levels of the window's luma
- * @param finest of them that is looked at
- * @param asked where lines are asked for, in pixels of the window: those whose middle lies there, and some others
+ * @param finest of its levels that is looked at
+ * @param asked where lines are asked for, in pixels of the ground: those whose middle lies there, and some others
  * @param forest what scores them; the trained one where none is given
  * @returns every line that was measured, of both polarities, in pixels of the whole picture; with its path where it may be a fault
  */
 export function findLines(
-  levels: readonly LumaPlane[],
-  { left, top, raster, picture }: Window,
+  ground: HeldGround,
   finest: number,
   asked: Rect | null = null,
   forest: GrownForest = grown,
 ): ScoredFault[] {
-  const lines = lineCandidates(levels, raster, finest, asked);
+  const lines = lineCandidates(ground, finest, asked);
   const scores = forest.scoreAll(lines.map(({ traits }) => traits));
-  const ground = { plane: levels[0], left, top, picture };
+  const { left, top } = ground;
   return lines.map((line, k): ScoredFault => {
     const { polarity, strength, length, traits } = line;
     const found = {

@@ -1,11 +1,9 @@
-import { holding } from '../../filter/kernels.ts';
-import type { Raster } from '../../raster/raster.ts';
-import { cloneRaster, colourChannels } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
 import { growRect } from '../../raster/rect.ts';
-import type { LumaPlane } from '../ground/lumaLevels.ts';
+import type { HeldGround } from '../ground/heldGround.ts';
+import type { HeldLuma } from '../ground/heldLuma.ts';
+import { holdSmooth } from '../ground/heldLuma.ts';
 import { onLevel } from '../ground/onLevel.ts';
-import { smoothLuma } from '../ground/lumaLevels.ts';
 import type { JoinedPath } from './joinPaths.ts';
 import { joinPaths } from './joinPaths.ts';
 import type { MeasuredLine } from './lineTraits.ts';
@@ -37,21 +35,22 @@ function countsFor(
  * @param asked where lines are asked for, in pixels of the first level; their neighbours are among them, and others are not
  */
 export function lineCandidates(
-  levels: readonly LumaPlane[],
-  raster: Raster,
+  { levels, colours }: HeldGround,
   finest: number,
   asked: Rect | null = null,
 ): MeasuredLine[] {
-  const { planes, width, height, depth } = cloneRaster(raster);
-  const colours = planes.slice(0, colourChannels(planes.length));
-  return holding(colours, (...channels) =>
-    levels.slice(finest, LINE_LEVELS).flatMap((plane, coarser) => {
-      const level = finest + coarser;
-      const points = ridgePoints(smoothLuma(smoothLuma(plane)));
-      const paths = joinPaths(linkRidges(points, plane.width, plane.height), points);
-      const near = asked && growRect(onLevel(asked, level), NEIGHBOURHOOD + MIDDLES_APART);
-      const counting = near ? paths.filter((path) => countsFor(path, points, near)) : paths;
-      return measureLines(counting, points, plane, level, { channels, width, height, depth });
-    }),
-  );
+  return levels.slice(finest, LINE_LEVELS).flatMap((plane, coarser) => {
+    const level = finest + coarser;
+    const points = holdTwiceSmooth(plane, ridgePoints);
+    const paths = joinPaths(linkRidges(points, plane.width, plane.height), points);
+    const near = asked && growRect(onLevel(asked, level), NEIGHBOURHOOD + MIDDLES_APART);
+    const counting = near ? paths.filter((path) => countsFor(path, points, near)) : paths;
+    return measureLines(counting, points, plane, level, colours);
+  });
+}
+
+/** Lines of one to three pixels answer on a plane that is blurred by about a pixel. */
+function holdTwiceSmooth<T>(plane: HeldLuma, work: (smooth: HeldLuma) => T): T {
+  const whole = { left: 0, top: 0, width: plane.width, height: plane.height };
+  return holdSmooth(plane, whole, (once) => holdSmooth(once, whole, work));
 }

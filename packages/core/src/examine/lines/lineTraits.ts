@@ -1,11 +1,12 @@
 import { fullScale } from '../../raster/raster.ts';
 import type { Polarity } from '../fault.ts';
-import type { LumaPlane } from '../ground/lumaLevels.ts';
+import type { HeldColours } from '../ground/heldGround.ts';
+import type { HeldLuma } from '../ground/heldLuma.ts';
 import { LUMA_STEPS, lumaAt } from '../ground/lumaLevels.ts';
 import type { JoinedPath, LinePoint } from './joinPaths.ts';
 import type { LineNearby } from './lineCrowds.ts';
 import { lineCrowds } from './lineCrowds.ts';
-import type { Course, HeldColours } from './measureCourses.ts';
+import type { Course } from './measureCourses.ts';
 import { measureCourses } from './measureCourses.ts';
 import type { RidgePoints } from './ridgePoints.ts';
 
@@ -170,7 +171,7 @@ const SLENDER = 4;
 export function measureLines(
   paths: readonly JoinedPath[],
   ridge: RidgePoints,
-  plane: LumaPlane,
+  plane: HeldLuma,
   level: number,
   colours: HeldColours,
 ): MeasuredLine[] {

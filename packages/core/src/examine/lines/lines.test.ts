@@ -2,12 +2,17 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { pictureOf } from '../../testing/pictures.ts';
 import type { Fault } from '../fault.ts';
-import { lumaLevels, smoothLuma } from '../ground/lumaLevels.ts';
+import { wholeWindow } from '../../raster/window.ts';
+import { holdGround } from '../ground/heldGround.ts';
+import { holdLuma } from '../ground/heldLuma.ts';
+import type { LumaPlane } from '../ground/lumaLevels.ts';
+import { lumaOf, smoothLuma } from '../ground/lumaLevels.ts';
 import { joinPaths } from './joinPaths.ts';
 import { keepLines, specksOffLines } from './keepLines.ts';
 import { lineCandidates } from './lineCandidates.ts';
 import { linePath } from './lineTraits.ts';
 import { linkRidges, turnBetween } from './linkRidges.ts';
+import type { RidgePoints } from './ridgePoints.ts';
 import { ridgePoints } from './ridgePoints.ts';
 
 const [WIDTH, HEIGHT] = [160, 120];
@@ -21,7 +26,9 @@ const lineAt =
   };
 
 const smoothed = (tone: (x: number, y: number) => number, grain = 0.003) =>
-  smoothLuma(smoothLuma(lumaLevels(pictureOf(WIDTH, HEIGHT, tone, { grain }), 1)[0]));
+  smoothLuma(smoothLuma(lumaOf(pictureOf(WIDTH, HEIGHT, tone, { grain }))));
+
+const pointsOn = (plane: LumaPlane): RidgePoints => holdLuma(plane, ridgePoints);
 
 describe('the crest of a line', () => {
   it('runs where the line was drawn, to a fraction of a pixel, along its direction', () => {
@@ -32,7 +39,7 @@ describe('the crest of a line', () => {
         fc.constantFrom(1.2, 2),
         (angle, depth, width) => {
           const line = lineAt(80, 60, angle, width);
-          const { count, x, y, ways, strength } = ridgePoints(
+          const { count, x, y, ways, strength } = pointsOn(
             smoothed((px, py) => 0.5 * (1 - depth * line(px, py))),
           );
           const on = Array.from({ length: count }, (_, k) => k).filter(
@@ -52,13 +59,13 @@ describe('the crest of a line', () => {
   });
 
   it('is not seen on a slope or an even ground', () => {
-    expect(ridgePoints(smoothed((x, y) => 0.3 + 0.002 * x + 0.001 * y, 0)).count).toBe(0);
+    expect(pointsOn(smoothed((x, y) => 0.3 + 0.002 * x + 0.001 * y, 0)).count).toBe(0);
   });
 });
 
 describe('lines', () => {
   const pathsOn = (tone: (x: number, y: number) => number) => {
-    const points = ridgePoints(smoothed(tone));
+    const points = pointsOn(smoothed(tone));
     // The flanks of a dark line bend the other way: they are told from lines by what they depart from.
     return joinPaths(linkRidges(points, WIDTH, HEIGHT), points)
       .filter(({ sign }) => sign > 0)
@@ -97,7 +104,9 @@ describe('lines', () => {
     const picture = pictureOf(400, 300, (x, y) => 0.5 * (1 - 0.3 * lineAt(200, 150, 0.3, 5)(x, y)), {
       grain: 0.004,
     });
-    const [longest] = lineCandidates(lumaLevels(picture, 3), picture, 0)
+    const [longest] = holdGround(wholeWindow(picture), { beyond: 0, levels: 3 }, (ground) =>
+      lineCandidates(ground, 0),
+    )
       .filter(({ polarity }) => polarity === 'dark')
       .sort((a, b) => b.length - a.length);
     expect(longest.width).toBeGreaterThan(3.5);

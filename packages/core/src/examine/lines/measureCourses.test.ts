@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { holding } from '../../filter/kernels.ts';
+import { wholeWindow } from '../../raster/window.ts';
 import { pictureOf } from '../../testing/pictures.ts';
-import { LUMA_STEPS, lumaLevels } from '../ground/lumaLevels.ts';
+import { holdGround } from '../ground/heldGround.ts';
+import { LUMA_STEPS } from '../ground/lumaLevels.ts';
 import type { Course } from './measureCourses.ts';
 import { measureCourses } from './measureCourses.ts';
 import type { RidgePoints } from './ridgePoints.ts';
@@ -33,16 +34,9 @@ function courseOf(tone: (away: number) => number, ridge: RidgePoints, angle: num
     (x, y) => tone((y - HEIGHT / 2) * Math.cos(angle) - (x - WIDTH / 2) * Math.sin(angle)),
     { grain: 0, depth: 16 },
   );
-  const [plane] = lumaLevels(raster, 1);
   const points = Int32Array.from({ length: ridge.count }, (_, k) => k);
-  return holding([...raster.planes], (...channels) =>
-    measureCourses(
-      [{ points, sign: 1, gaps: 0 }],
-      ridge,
-      plane,
-      { channels, width: WIDTH, height: HEIGHT, depth: 16 },
-      1,
-    ),
+  return holdGround(wholeWindow(raster), { beyond: 0, levels: 1 }, ({ levels: [plane], colours }) =>
+    measureCourses([{ points, sign: 1, gaps: 0 }], ridge, plane, colours, 1),
   )[0];
 }
 

@@ -1,16 +1,8 @@
 import { kernels, layOut, take } from '../../filter/kernels.ts';
-import type { Depth } from '../../raster/raster.ts';
-import type { LumaPlane } from '../ground/lumaLevels.ts';
+import type { HeldColours } from '../ground/heldGround.ts';
+import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { JoinedPath } from './joinPaths.ts';
 import type { RidgePoints } from './ridgePoints.ts';
-
-/** The picture's own colours where they are held in the memory of the kernels: planes without gaps. */
-export interface HeldColours {
-  readonly channels: readonly number[];
-  readonly width: number;
-  readonly height: number;
-  readonly depth: Depth;
-}
 
 /** What was seen of one line along its course and across, in units of the plane. */
 export interface Course {
@@ -67,7 +59,7 @@ function courseOf(told: Float64Array, at: number, channels: number): Course | nu
 export function measureCourses(
   paths: readonly JoinedPath[],
   { x, y, under }: RidgePoints,
-  { width, height, data }: LumaPlane,
+  { width, height, at: from }: HeldLuma,
   { channels, ...picture }: HeldColours,
   scale: number,
 ): (Course | null)[] {
@@ -79,8 +71,8 @@ export function measureCourses(
     end += points.length;
     rows = Math.max(rows, points.length, Math.ceil((FARTHEST_STEP * points.length + gaps) / EVERY) + 2);
   }
-  const [from, xs, ys, unders, points, counts, signs, planes, room, told] = layOut([
-    ...[data, x, y, under, all, lengths],
+  const [xs, ys, unders, points, counts, signs, planes, room, told] = layOut([
+    ...[x, y, under, all, lengths],
     ...[Int32Array.from(paths, ({ sign }) => sign), Int32Array.from(channels)],
     ...[8 * COLUMNS * rows, 8 * TOLD * paths.length],
   ]);

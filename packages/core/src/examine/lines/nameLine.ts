@@ -1,6 +1,7 @@
 import type { PictureShape } from '../../raster/raster.ts';
 import type { FaultKind } from '../fault.ts';
-import type { LumaPlane } from '../ground/lumaLevels.ts';
+import type { HeldGround } from '../ground/heldGround.ts';
+import { lumaHeld } from '../ground/heldLuma.ts';
 import type { LinePoint } from './joinPaths.ts';
 import type { LineProfile } from './lineProfile.ts';
 import { lineProfile } from './lineProfile.ts';
@@ -26,7 +27,7 @@ const fromEdge = (x: number, y: number, { width, height }: PictureShape): number
 function isTear(
   path: readonly LinePoint[],
   { startWidth, endWidth }: LineProfile,
-  { left, top, picture }: LineGround,
+  { left, top, picture }: HeldGround,
 ): boolean {
   const [start, end] = [path[0], path[path.length - 1]].map(([x, y]) => fromEdge(left + x, top + y, picture));
   const [atEdge, inside] = start < end ? [startWidth, endWidth] : [endWidth, startWidth];
@@ -41,16 +42,6 @@ function isTear(
 const isCrease = ({ relief, reliefSureness }: LineProfile): boolean =>
   Math.abs(relief) >= RELIEF.least && Math.abs(relief) <= RELIEF.most && reliefSureness >= RELIEF.sureness;
 
-/** Where a line was measured. */
-export interface LineGround {
-  /** Luma at full size. */
-  readonly plane: LumaPlane;
-  /** Where the plane's corner lies in the picture. */
-  readonly left: number;
-  readonly top: number;
-  readonly picture: PictureShape;
-}
-
 /** What a line is taken for. */
 export interface NamedLine {
   readonly kind: FaultKind;
@@ -64,7 +55,7 @@ export interface NamedLine {
  * others run through the picture itself. The bounds were found on the demo's print and on seeded scratches over open
  * photographs: there they tell its two tears and its crease from 22 scratches, and take 2 of 95 laid scratches for tears.
  */
-export function nameLine(line: MeasuredLine, ground: LineGround): NamedLine {
+export function nameLine(line: MeasuredLine, ground: HeldGround): NamedLine {
   const { polarity, traits, length, width } = line;
   if (polarity === 'dark' && traits[TURNING] >= CURLED) return { kind: 'fibre', width };
   const shorter = Math.min(ground.picture.width, ground.picture.height);
@@ -74,7 +65,9 @@ export function nameLine(line: MeasuredLine, ground: LineGround): NamedLine {
     ([x, y]) => fromEdge(ground.left + x, ground.top + y, ground.picture) >= 0,
   );
   const profile =
-    path.length > 1 ? lineProfile(ground.plane, path, width, polarity === 'dark' ? 1 : -1) : null;
+    path.length > 1
+      ? lineProfile(lumaHeld(ground.levels[0]), path, width, polarity === 'dark' ? 1 : -1)
+      : null;
   if (!profile) return { kind: 'scratch', width };
   if (isTear(path, profile, ground))
     return { kind: 'tear', width: Math.max(profile.startWidth, profile.endWidth) };

@@ -1,7 +1,6 @@
 import { clear, kernels, layBehind, layOut, take } from '../../filter/kernels.ts';
 import { cellMeans, sumCells } from '../ground/cellMeans.ts';
-import { holdLuma } from '../ground/heldLuma.ts';
-import type { LumaPlane } from '../ground/lumaLevels.ts';
+import type { HeldLuma } from '../ground/heldLuma.ts';
 
 /** Places on the crest of a thin line, as columns of one table. */
 export interface RidgePoints {
@@ -28,9 +27,9 @@ const MOST_OF_16_BIT = 0x7fff;
 /** A curvature that every picture has, in units of a plane. */
 const LEAST_CURVATURE = 12;
 
-/** @param at where the plane lies in the memory of the kernels; what was laid out last */
-function usualCurvature({ width, height }: LumaPlane, at: number): { columns: number; data: Float32Array } {
-  const cells = sumCells({ width, height }, CELL, (columns, sums, counts) =>
+function usualCurvature(plane: HeldLuma): { columns: number; data: Float32Array } {
+  const { width, height, at } = plane;
+  const cells = sumCells(plane, CELL, (columns, sums, counts) =>
     kernels().sumBends(at, width, height, EVERY, CELL, columns, sums, counts),
   );
   return { columns: cells.columns, data: cellMeans(cells, 1, LEAST_CURVATURE) };
@@ -42,35 +41,33 @@ function usualCurvature({ width, height }: LumaPlane, at: number): { columns: nu
  *
  * @param plane smoothed by about a pixel; lines of one to three pixels answer
  */
-export function ridgePoints(plane: LumaPlane): RidgePoints {
-  const { width, height } = plane;
+export function ridgePoints(plane: HeldLuma): RidgePoints {
+  const { width, height, at: data } = plane;
   const size = width * height;
-  return holdLuma(plane, ({ at: data }) => {
-    const usual = usualCurvature(plane, data);
-    const least = Int32Array.from(usual.data, (one) =>
-      Math.min(MOST_OF_16_BIT, Math.round(LEAST_STRENGTH * one)),
-    );
-    const { columns } = usual;
-    const { listBent, placeCrests } = kernels();
-    const [leasts, usuals, listed] = layOut([least, usual.data, 4 * size]);
-    const bent = listBent(data, width, height, leasts, CELL, columns, listed);
-    const [at, xs, ys, ways, strength, under, map] = layBehind([
-      ...[4 * bent, 4 * bent, 4 * bent, 24 * bent, 4 * bent, 4 * bent],
-      4 * size,
-    ]);
-    clear(map, 4 * size);
-    const count = placeCrests(
-      ...[listed, bent, data, width, usuals, CELL, columns],
-      ...[at, xs, ys, ways, strength, under, map],
-    );
-    return {
-      count,
-      at: take(Int32Array, at, count),
-      x: take(Float32Array, xs, count),
-      y: take(Float32Array, ys, count),
-      ways: take(Float64Array, ways, 3 * count),
-      strength: take(Float32Array, strength, count),
-      under: take(Float32Array, under, count),
-    };
-  });
+  const usual = usualCurvature(plane);
+  const least = Int32Array.from(usual.data, (one) =>
+    Math.min(MOST_OF_16_BIT, Math.round(LEAST_STRENGTH * one)),
+  );
+  const { columns } = usual;
+  const { listBent, placeCrests } = kernels();
+  const [leasts, usuals, listed] = layOut([least, usual.data, 4 * size]);
+  const bent = listBent(data, width, height, leasts, CELL, columns, listed);
+  const [at, xs, ys, ways, strength, under, map] = layBehind([
+    ...[4 * bent, 4 * bent, 4 * bent, 24 * bent, 4 * bent, 4 * bent],
+    4 * size,
+  ]);
+  clear(map, 4 * size);
+  const count = placeCrests(
+    ...[listed, bent, data, width, usuals, CELL, columns],
+    ...[at, xs, ys, ways, strength, under, map],
+  );
+  return {
+    count,
+    at: take(Int32Array, at, count),
+    x: take(Float32Array, xs, count),
+    y: take(Float32Array, ys, count),
+    ways: take(Float64Array, ways, 3 * count),
+    strength: take(Float32Array, strength, count),
+    under: take(Float32Array, under, count),
+  };
 }

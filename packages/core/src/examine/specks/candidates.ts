@@ -3,7 +3,6 @@ import type { Polarity } from '../fault.ts';
 import { growRect, intersectRects } from '../../raster/rect.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import { holdSmooth } from '../ground/heldLuma.ts';
-import type { LumaPlane } from '../ground/lumaLevels.ts';
 import { onLevel } from '../ground/onLevel.ts';
 import { rimOf } from './rim.ts';
 import { rimPeaks } from './rimPeaks.ts';
@@ -69,7 +68,7 @@ const rims = (plane: HeldLuma, level: number, placeOf: PlaceOf): Candidate[] =>
 const AROUND = 64;
 
 /** The part of a level's plane that is looked at for what is asked for. */
-function partOf({ width, height }: LumaPlane, level: number, asked: Rect | null): Rect {
+function partOf({ width, height }: HeldLuma, level: number, asked: Rect | null): Rect {
   const whole = { left: 0, top: 0, width, height };
   return asked ? intersectRects(growRect(onLevel(asked, level), AROUND), whole) : whole;
 }
@@ -80,7 +79,7 @@ function partOf({ width, height }: LumaPlane, level: number, asked: Rect | null)
  * @param asked where candidates are asked for, in pixels of the first level; those round about that tell of theirs are
  *   among them, and others are not
  */
-export function speckCandidates(levels: readonly LumaPlane[], asked: Rect | null = null): Candidate[] {
+export function speckCandidates(levels: readonly HeldLuma[], asked: Rect | null = null): Candidate[] {
   return levels.flatMap((plane, level) => {
     const part = partOf(plane, level, asked);
     const placeOf: PlaceOf = (index) => {

@@ -1,8 +1,7 @@
 import type { Rect } from '../../raster/rect.ts';
-import type { Window } from '../../raster/window.ts';
 import type { Calibration, Forest, GrownForest } from '../classify/forest.ts';
 import { AS_IT_IS, growForest } from '../classify/forest.ts';
-import type { LumaPlane } from '../ground/lumaLevels.ts';
+import type { HeldGround } from '../ground/heldGround.ts';
 import type { PictureLook } from '../ground/pictureLook.ts';
 import type { PictureNature } from '../nature.ts';
 import type { ScoredFault } from '../scoredFault.ts';
@@ -60,28 +59,27 @@ const isSubjects = ({ candidate, r, traits }: MeasuredSpeck): boolean =>
  * of discs at all scales and from small cores; each is then explained by the soft disc that takes the most variation
  * away, and scored by a forest of trees that was trained on seeded faults over open photographs.
  *
- * @param levels of the window's luma, {@link SPECK_LEVELS} of them where its size allows
+ * @param ground with {@link SPECK_LEVELS} levels where its size allows
  * @param look of the whole picture: what is a flaw on a print may be the subject's own on a frame
- * @param asked where places are asked for, in pixels of the window; some others are among what is returned
+ * @param asked where places are asked for, in pixels of the ground; some others are among what is returned
  * @param forest what scores them; the one for its nature where none is given
  * @returns every place that was measured, of both polarities, in pixels of the whole picture
  */
 export function findSpecks(
-  levels: readonly LumaPlane[],
-  { left, top, raster }: Window,
+  ground: HeldGround,
   look: PictureLook,
   asked: Rect | null = null,
   forest: GrownForest = SPECK_CLASSIFIERS[look.nature].forest,
 ): ScoredFault[] {
-  const measured = measureSpecks(speckCandidates(levels, asked), levels, raster, look);
+  const measured = measureSpecks(speckCandidates(ground.levels, asked), ground, look);
   const specks = look.nature === 'print' ? measured.filter((speck) => !isSubjects(speck)) : measured;
   const scores = forest.scoreAll(specks.map(({ traits }) => traits));
   // Written out one by one: what is spread into an object takes longer than all the rest of it, thousands of times.
   return specks.map(({ candidate, x, y, r, softness, strength, traits }, k): ScoredFault => ({
     kind: 'speck',
     polarity: candidate.polarity,
-    x: left + x,
-    y: top + y,
+    x: ground.left + x,
+    y: ground.top + y,
     r,
     strength,
     softness,

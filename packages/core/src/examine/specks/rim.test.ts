@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
 import { holdLuma } from '../ground/heldLuma.ts';
-import { LUMA_STEPS, lumaAt, lumaLevels, smoothLuma } from '../ground/lumaLevels.ts';
+import { LUMA_STEPS, lumaOf, smoothLuma } from '../ground/lumaLevels.ts';
 import { discTemplates } from './discTemplates.ts';
 import { explainPlaces } from './explainPlaces.ts';
 import { rimOf } from './rim.ts';
@@ -10,45 +10,13 @@ import { rimPeaks } from './rimPeaks.ts';
 
 const [WIDTH, HEIGHT] = [160, 120];
 const peaksOf = (tone: (x: number, y: number) => number, radius: number, grain = 0.004) => {
-  const [plane] = lumaLevels(pictureOf(WIDTH, HEIGHT, tone, { grain }), 1);
+  const plane = lumaOf(pictureOf(WIDTH, HEIGHT, tone, { grain }));
   return holdLuma(smoothLuma(plane), (held) => rimPeaks(held, rimOf(radius, WIDTH))).map(({ at, step }) => ({
     x: (at % WIDTH) + 0.5,
     y: Math.floor(at / WIDTH) + 0.5,
     step,
   }));
 };
-
-describe('the luma that is examined', () => {
-  it('changes by the same for the same share of light, on bright ground and on dark', () => {
-    const [half, whole, quarter] = [0.4, 0.8, 0.2].map(
-      (tone) =>
-        lumaLevels(
-          pictureOf(8, 8, () => tone, { grain: 0, depth: 16 }),
-          1,
-        )[0].data[20],
-    );
-    expect((whole - half) / LUMA_STEPS).toBeCloseTo(Math.LN2, 1);
-    expect((half - quarter) / LUMA_STEPS).toBeCloseTo(Math.LN2, 1);
-    expect(lumaAt(half)).toBeCloseTo(0.4, 2);
-  });
-
-  it('of a halving stands for the mean of four pixels', () => {
-    const [whole, half] = lumaLevels(
-      pictureOf(130, 131, (x, y) => 0.3 + 0.001 * x + 0.002 * y, { grain: 0, depth: 16 }),
-      2,
-    );
-    expect([half.width, half.height]).toEqual([65, 66]);
-    for (const [x, y] of [
-      [3, 4],
-      [40, 20],
-      [64, 60],
-    ]) {
-      const mean =
-        [0, 1, 130, 131].reduce((sum, step) => sum + whole.data[2 * y * 130 + 2 * x + step], 0) / 4;
-      expect(Math.abs(half.data[y * 65 + x] - mean)).toBeLessThanOrEqual(1);
-    }
-  });
-});
 
 describe('the rim of a disc', () => {
   it('answers at the centre of a dark or a bright one', () => {
@@ -72,7 +40,7 @@ describe('the rim of a disc', () => {
 
   it('answers with the step across it, each direction counted up to the usual one', () => {
     const tone = (px: number, py: number): number => 0.5 * (1 - 0.2 * speckAt(px, py, 81, 61, 4));
-    const [luma] = lumaLevels(pictureOf(WIDTH, HEIGHT, tone, { grain: 0.004 }), 1);
+    const luma = lumaOf(pictureOf(WIDTH, HEIGHT, tone, { grain: 0.004 }));
     const plane = smoothLuma(luma);
     const rim = rimOf(4, WIDTH);
     const peaks = holdLuma(plane, (held) => rimPeaks(held, rim));
@@ -99,19 +67,12 @@ describe('the disc that explains a place', () => {
     const middle = templates[2][1];
     const depth = 0.2;
     const shade = Math.exp(-depth);
-    const [plane] = lumaLevels(
-      pictureOf(
-        WIDTH,
-        HEIGHT,
-        (x, y) => {
-          const away = Math.hypot(x - 80.5, y - 60.5) / middle.radius;
-          const t = Math.min(1, Math.max(0, (1 + middle.softness - away) / (2 * middle.softness)));
-          return 0.6 * shade ** (t * t * (3 - 2 * t));
-        },
-        { grain: 0, depth: 16 },
-      ),
-      1,
-    );
+    const tone = (x: number, y: number): number => {
+      const away = Math.hypot(x - 80.5, y - 60.5) / middle.radius;
+      const t = Math.min(1, Math.max(0, (1 + middle.softness - away) / (2 * middle.softness)));
+      return 0.6 * shade ** (t * t * (3 - 2 * t));
+    };
+    const plane = lumaOf(pictureOf(WIDTH, HEIGHT, tone, { grain: 0, depth: 16 }));
     const [found] = holdLuma(plane, (held) =>
       explainPlaces(held, [{ at: 60 * WIDTH + 80, sign: 1 }], templates),
     );
@@ -123,10 +84,7 @@ describe('the disc that explains a place', () => {
   });
 
   it('takes little away where there is none', () => {
-    const [plane] = lumaLevels(
-      pictureOf(WIDTH, HEIGHT, () => 0.5, { grain: 0.02 }),
-      1,
-    );
+    const plane = lumaOf(pictureOf(WIDTH, HEIGHT, () => 0.5, { grain: 0.02 }));
     const place = { at: 60 * WIDTH + 80, sign: 1 } as const;
     const [found] = holdLuma(plane, (held) => explainPlaces(held, [place], discTemplates(4, WIDTH)));
     expect(found.after).toBeGreaterThan(0.85 * found.before);

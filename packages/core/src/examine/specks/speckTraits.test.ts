@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import type { Raster } from '../../raster/raster.ts';
 import { createRaster } from '../../raster/raster.ts';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
-import { lumaLevels } from '../ground/lumaLevels.ts';
+import { wholeWindow } from '../../raster/window.ts';
+import { holdGround } from '../ground/heldGround.ts';
 import { lookOver } from '../ground/pictureLook.ts';
 import type { Candidate } from './candidates.ts';
 import type { MeasuredSpeck } from './speckTraits.ts';
@@ -18,7 +19,9 @@ const candidate = (polarity: Candidate['polarity'], x = MIDDLE, y = MIDDLE): Can
 });
 
 const allMeasured = (raster: Raster, candidates: readonly Candidate[]): MeasuredSpeck[] =>
-  measureSpecks(candidates, lumaLevels(raster, 1), raster, lookOver(raster, 'print'));
+  holdGround(wholeWindow(raster), { beyond: 0, levels: 1 }, (ground) =>
+    measureSpecks(candidates, ground, lookOver(raster, 'print')),
+  );
 
 const measured = (raster: Raster, one: Candidate): MeasuredSpeck => allMeasured(raster, [one])[0];
 

@@ -1,11 +1,7 @@
-import type { Raster } from '../../raster/raster.ts';
-import { colourChannels, fullScale } from '../../raster/raster.ts';
-import type { LumaPlane } from '../ground/lumaLevels.ts';
+import type { HeldGround } from '../ground/heldGround.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
-import { holdLuma } from '../ground/heldLuma.ts';
 import { LUMA_STEPS, lumaAt } from '../ground/lumaLevels.ts';
 import type { PictureLook } from '../ground/pictureLook.ts';
-import { pixelUnder } from '../pixelUnder.ts';
 import { createPointGrid } from '../pointGrid.ts';
 import type { Candidate } from './candidates.ts';
 
@@ -13,7 +9,9 @@ import { LARGEST_FACTOR, discTemplates, templateReach } from './discTemplates.ts
 import type { Explanation } from './explainPlaces.ts';
 import { explainPlaces } from './explainPlaces.ts';
 import type { Surroundings } from './lookAround.ts';
-import { CORE, COS, DIRECTIONS, FARTHEST, RING, SIN, lookAround } from './lookAround.ts';
+import { FARTHEST, lookAround } from './lookAround.ts';
+import type { Disc, DiscColours } from './lookAtColours.ts';
+import { lookAtColours } from './lookAtColours.ts';
 
 /** What the classifier looks at, in this order. */
 export const SPECK_TRAITS = [
@@ -63,42 +61,13 @@ export interface MeasuredSpeck {
   readonly traits: number[];
 }
 
-const corePixels = new Int32Array(DIRECTIONS);
-const ringPixels = new Int32Array(DIRECTIONS);
-
-/** By how much each channel is lowered inside, in natural logarithm: their mean, and how far they lie apart. */
-function colourOf(raster: Raster, x: number, y: number, r: number): { mean: number; apart: number } {
-  const channels = colourChannels(raster.planes.length);
-  const top = fullScale(raster.depth);
-  let [mean, least, most] = [0, Infinity, -Infinity];
-  const middle = pixelUnder(raster, x, y);
-  for (let k = 0; k < DIRECTIONS; k++) {
-    corePixels[k] = pixelUnder(raster, x + CORE * r * COS[k], y + CORE * r * SIN[k]);
-    ringPixels[k] = pixelUnder(raster, x + RING * r * COS[k], y + RING * r * SIN[k]);
-  }
-  for (let c = 0; c < channels; c++) {
-    const plane = raster.planes[c];
-    let inside = plane[middle];
-    let outside = 0;
-    for (let k = 0; k < DIRECTIONS; k++) {
-      inside += plane[corePixels[k]];
-      outside += plane[ringPixels[k]];
-    }
-    const lowered = Math.log(
-      (outside / DIRECTIONS / top + 0.012) / (inside / (DIRECTIONS + 1) / top + 0.012),
-    );
-    mean += lowered / channels;
-    least = Math.min(least, lowered);
-    most = Math.max(most, lowered);
-  }
-  return { mean, apart: most - least };
-}
-
+/** More than the radius of any candidate, in pixels of its level. */
+const LARGEST_RADIUS = 100;
 /** The smallest depth that is told from none, in units of a plane. */
 const LEAST_DEPTH = 20;
 
 /** Whether a candidate lies far enough from the border to be looked at all around. */
-function isInside({ x, y, radius }: Candidate, { width, height }: LumaPlane): boolean {
+function isInside({ x, y, radius }: Candidate, { width, height }: HeldLuma): boolean {
   const [column, row] = [Math.floor(x), Math.floor(y)];
   const reach = Math.max(templateReach(radius), Math.ceil(FARTHEST * LARGEST_FACTOR * radius) + 2);
   return column >= reach && row >= reach && column < width - reach && row < height - reach;
@@ -110,14 +79,11 @@ function measure(
   candidate: Candidate,
   { template, ...found }: Explanation,
   around: Surroundings,
-  raster: Raster,
+  { x, y, r }: Disc,
+  colour: DiscColours,
 ): MeasuredSpeck {
   const sign = signOf(candidate);
   const depth = Math.max(LEAST_DEPTH, sign * found.depth);
-  const scale = 2 ** candidate.level;
-  const [x, y] = [(candidate.x + found.offX) * scale, (candidate.y + found.offY) * scale];
-  const r = template.radius * scale;
-  const colour = colourOf(raster, x, y, r);
   const steps = template.steps.length;
   const traits = [
     sign,
@@ -187,11 +153,11 @@ function countCrowds(measured: readonly MeasuredSpeck[], radius: number): void {
   });
 }
 
-/** Candidates by what they have in common, in the order in which it is first met. */
-function alike(candidates: readonly Candidate[], common: (candidate: Candidate) => number): Candidate[][] {
+/** Candidates of one level and one radius together, in the order in which they are first met. */
+function alike(candidates: readonly Candidate[]): Candidate[][] {
   const groups = new Map<number, Candidate[]>();
   for (const candidate of candidates) {
-    const key = common(candidate);
+    const key = LARGEST_RADIUS * candidate.level + candidate.radius;
     const group = groups.get(key);
     if (group) group.push(candidate);
     else groups.set(key, [candidate]);
@@ -200,8 +166,10 @@ function alike(candidates: readonly Candidate[], common: (candidate: Candidate) 
 }
 
 /** Measures candidates of one level and one radius: they are explained by the same templates. */
-function measureAlike(group: readonly Candidate[], plane: HeldLuma, raster: Raster): MeasuredSpeck[] {
-  const { radius } = group[0];
+function measureAlike(group: readonly Candidate[], { levels, colours }: HeldGround): MeasuredSpeck[] {
+  const { radius, level } = group[0];
+  const plane = levels[level];
+  const scale = 2 ** level;
   const places = group.map((candidate) => ({
     at: Math.floor(candidate.y) * plane.width + Math.floor(candidate.x),
     sign: signOf(candidate),
@@ -214,24 +182,26 @@ function measureAlike(group: readonly Candidate[], plane: HeldLuma, raster: Rast
     templates.map(([{ radius: r }]) => r),
     Int32Array.from(explanations, ({ row }) => row),
   );
-  const specks = group.map((candidate, k) => measure(candidate, explanations[k], around[k], raster));
+  const discs = group.map(({ x, y }, k): Disc => {
+    const { template, offX, offY } = explanations[k];
+    return { x: (x + offX) * scale, y: (y + offY) * scale, r: template.radius * scale };
+  });
+  const coloured = lookAtColours(colours, discs);
+  const specks = group.map((candidate, k) =>
+    measure(candidate, explanations[k], around[k], discs[k], coloured[k]),
+  );
   countCrowds(specks, radius);
   return specks;
 }
 
-/** Measures all candidates. @param raster the picture they were found on, for its colours; `look` is that of the whole picture */
+/** Measures all candidates of a ground. @param look that of the whole picture */
 export function measureSpecks(
   candidates: readonly Candidate[],
-  levels: readonly LumaPlane[],
-  raster: Raster,
+  ground: HeldGround,
   { nature, black, white }: PictureLook,
 ): MeasuredSpeck[] {
-  const inside = candidates.filter((candidate) => isInside(candidate, levels[candidate.level]));
-  const measured = alike(inside, ({ level }) => level).flatMap((onLevel) =>
-    holdLuma(levels[onLevel[0].level], (plane) =>
-      alike(onLevel, ({ radius }) => radius).flatMap((group) => measureAlike(group, plane, raster)),
-    ),
-  );
+  const inside = candidates.filter((candidate) => isInside(candidate, ground.levels[candidate.level]));
+  const measured = alike(inside).flatMap((group) => measureAlike(group, ground));
   // A print's paper tells what may be a hole; the ends of a frame's tones are its subject's.
   if (nature === 'frame') return measured;
   for (const { traits } of measured) {
