@@ -75,7 +75,7 @@ function labelOf({ x, y, r, candidate }: MeasuredSpeck, laid: readonly LaidFault
 export function measuredOn(raster: Raster, nature: PictureNature): MeasuredSpeck[] {
   const look = lookOver(raster, nature);
   return holdGround(wholeWindow(raster), GROUND, (ground) =>
-    measureSpecks(speckCandidates(ground.levels), ground, look),
+    measureSpecks(speckCandidates(ground), ground, look),
   );
 }
 

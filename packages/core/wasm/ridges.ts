@@ -145,12 +145,11 @@ export function placeCrests(
     store<i32>(at + (count << 2), i);
     store<f32>(xs + (count << 2), <f32>(<f64>x + 0.5 + off * nx));
     store<f32>(ys + (count << 2), <f32>(<f64>y + 0.5 + off * ny));
-    let angle = Math.atan2(nx, -ny) + Math.PI;
-    while (angle >= Math.PI) angle -= Math.PI;
-    angle = <f64>(<f32>angle);
-    store<f64>(ways + count * 24, angle);
-    store<f64>(ways + count * 24, Math.cos(angle), 8);
-    store<f64>(ways + count * 24, Math.sin(angle), 16);
+    // Of the two arrows along the line the one that points down, or to the right.
+    const arrow: f64 = nx > 0 || (nx === 0 && ny < 0) ? 1 : -1;
+    store<f64>(ways + count * 24, <f64>(<f32>Math.atan2(arrow * nx, -arrow * ny)));
+    store<f64>(ways + count * 24, -arrow * ny, 8);
+    store<f64>(ways + count * 24, arrow * nx, 16);
     store<f32>(strength + (count << 2), <f32>(most / common));
     count++;
     store<i32>(map + (i << 2), count);
@@ -223,11 +222,10 @@ function nextFrom(from: i32, heading: f64, cos: f64, sin: f64): i32 {
     if (first < 0 || first + 5 > planeSize) continue;
     const place: usize = pointsMap + (first << 2);
     // Most places are empty.
-    if (v128.any_true(v128.load(place))) {
-      consider(place, heading, cos, sin);
-      consider(place + 4, heading, cos, sin);
-      consider(place + 8, heading, cos, sin);
-      consider(place + 12, heading, cos, sin);
+    let mask = i32x4.bitmask(i32x4.gt_s(v128.load(place), i32x4.splat(0)));
+    while (mask !== 0) {
+      consider(place + (ctz(mask) << 2), heading, cos, sin);
+      mask &= mask - 1;
     }
     consider(place + 16, heading, cos, sin);
   }

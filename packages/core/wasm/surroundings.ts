@@ -147,13 +147,20 @@ export function lookAround(
   }
 }
 
-/** A sample under a place; beyond the border the nearest one counts. */
-function colourUnder(channel: usize, isWide: bool, width: i32, height: i32, x: f64, y: f64): i32 {
-  const column = <i32>min(<f64>(width - 1), max(0, floor(x)));
-  const row = <i32>min(<f64>(height - 1), max(0, floor(y)));
-  const i = <usize>(row * width + column);
-  return isWide ? <i32>load<u16>(channel + (i << 1)) : <i32>load<u8>(channel + i);
+/** The number of the pixel under a place; beyond the border the nearest one counts. */
+function pixelUnder(width: i32, height: i32, x: f64, y: f64): usize {
+  const column = max(0, min(width - 1, <i32>floor(x)));
+  const row = max(0, min(height - 1, <i32>floor(y)));
+  return <usize>(row * width + column);
 }
+
+function sampleOf(channel: usize, isWide: bool, pixel: usize): i32 {
+  return isWide ? <i32>load<u16>(channel + (pixel << 1)) : <i32>load<u8>(channel + pixel);
+}
+
+/** Numbers of the pixels inside and around a place. */
+const inner: usize = memory.data(DIRECTIONS << 2);
+const outer: usize = memory.data(DIRECTIONS << 2);
 
 /**
  * What each channel of a picture has inside places and around them.
@@ -183,15 +190,20 @@ export function lookAtColours(
     const x = load<f64>(discs + p * 24);
     const y = load<f64>(discs + p * 24, 8);
     const r = load<f64>(discs + p * 24, 16);
+    for (let k = 0; k < DIRECTIONS; k++) {
+      const dx = r * load<f64>(cos + (k << 3));
+      const dy = r * load<f64>(sin + (k << 3));
+      store<u32>(inner + (k << 2), <u32>pixelUnder(width, height, x + core * dx, y + core * dy));
+      store<u32>(outer + (k << 2), <u32>pixelUnder(width, height, x + ring * dx, y + ring * dy));
+    }
+    const middle = pixelUnder(width, height, x, y);
     for (let c = 0; c < channelCount; c++) {
       const channel = <usize>load<u32>(channels + (c << 2));
-      let inside = colourUnder(channel, isWide, width, height, x, y);
+      let inside = sampleOf(channel, isWide, middle);
       let outside = 0;
-      for (let k = 0; k < DIRECTIONS << 3; k += 8) {
-        const dx = r * load<f64>(cos + k);
-        const dy = r * load<f64>(sin + k);
-        inside += colourUnder(channel, isWide, width, height, x + core * dx, y + core * dy);
-        outside += colourUnder(channel, isWide, width, height, x + ring * dx, y + ring * dy);
+      for (let k = 0; k < DIRECTIONS << 2; k += 4) {
+        inside += sampleOf(channel, isWide, <usize>load<u32>(inner + k));
+        outside += sampleOf(channel, isWide, <usize>load<u32>(outer + k));
       }
       store<i32>(out, inside);
       store<i32>(out, outside, 4);

@@ -1,6 +1,6 @@
 import type { Pixels } from '../raster/pixels.ts';
 import type { PictureShape } from '../raster/raster.ts';
-import { moveRect } from '../raster/rect.ts';
+import { holdsPoint, moveRect } from '../raster/rect.ts';
 import { pictureRect } from '../raster/window.ts';
 import { findAreas } from './areas/findAreas.ts';
 import { holdGround } from './ground/heldGround.ts';
@@ -65,7 +65,7 @@ function insidePicture(fault: ScoredFault, picture: PictureShape): ScoredFault |
   return { ...fault, path, x, y };
 }
 
-/** What a tile is measured on. */
+/** What a tile is measured on: beyond the picture's own borders it goes on as far as beyond its own. */
 const GROUND = { beyond: OVERLAP, levels: Math.max(SPECK_LEVELS, LINE_LEVELS) };
 
 /** Measures what is looked for on the picture as a whole: areas, which no tile holds. */
@@ -73,14 +73,9 @@ export const examineWhole = (pixels: Pixels): MeasuredPart => ({ areas: sumUp(fi
 
 /** Measures the places whose centre lies in a tile. */
 export function examineTile(tile: ExamineTile, pixels: Pixels, nature: PictureNature): MeasuredPart {
-  const { left, top, width, height } = tile.keep;
   const look = lookOver(pixels.window(pictureRect(pixels.shape)).raster, nature);
   const own = (fault: ScoredFault): boolean =>
-    fault.x >= left &&
-    fault.y >= top &&
-    fault.x < left + width &&
-    fault.y < top + height &&
-    !isMirrored(fault, pixels.shape);
+    holdsPoint(tile.keep, fault.x, fault.y) && !isMirrored(fault, pixels.shape);
   return holdGround(pixels.window(tile.read), GROUND, (ground) => {
     const asked = moveRect(tile.keep, -ground.left, -ground.top);
     const specks = findSpecks(ground, look, asked).filter(own);

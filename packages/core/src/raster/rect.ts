@@ -50,3 +50,7 @@ export const rectHolds = (outer: Rect, inner: Rect): boolean =>
   inner.top >= outer.top &&
   inner.left + inner.width <= outer.left + outer.width &&
   inner.top + inner.height <= outer.top + outer.height;
+
+/** Whether a place that need not be a whole pixel lies in a rectangle. */
+export const holdsPoint = ({ left, top, width, height }: Rect, x: number, y: number): boolean =>
+  x >= left && y >= top && x < left + width && y < top + height;

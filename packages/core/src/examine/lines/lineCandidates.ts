@@ -1,5 +1,5 @@
 import type { Rect } from '../../raster/rect.ts';
-import { growRect } from '../../raster/rect.ts';
+import { growRect, holdsPoint } from '../../raster/rect.ts';
 import type { HeldGround } from '../ground/heldGround.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import { holdSmooth } from '../ground/heldLuma.ts';
@@ -19,13 +19,9 @@ export const LINE_LEVELS = 3;
 const MIDDLES_APART = 8;
 
 /** Whether a path counts for lines in a part of a level: its middle lies in there or so near that it may be their neighbour. */
-function countsFor(
-  { points }: JoinedPath,
-  { x, y }: RidgePoints,
-  { left, top, width, height }: Rect,
-): boolean {
+function countsFor({ points }: JoinedPath, { x, y }: RidgePoints, part: Rect): boolean {
   const k = points[points.length >> 1];
-  return x[k] >= left && y[k] >= top && x[k] < left + width && y[k] < top + height;
+  return holdsPoint(part, x[k], y[k]);
 }
 
 /**

@@ -1,13 +1,16 @@
 import type { Rect } from '../../raster/rect.ts';
 import type { Polarity } from '../fault.ts';
 import { growRect, intersectRects } from '../../raster/rect.ts';
+import type { HeldGround } from '../ground/heldGround.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import { holdSmooth } from '../ground/heldLuma.ts';
 import { onLevel } from '../ground/onLevel.ts';
 import { rimOf } from './rim.ts';
 import { rimPeaks } from './rimPeaks.ts';
-import type { Ring } from './ringContrast.ts';
+import type { Ring } from './ring.ts';
 import { ringContrast } from './ringContrast.ts';
+import type { PlaneOrigin } from './strongestInSquares.ts';
+import { strongestInSquares } from './strongestInSquares.ts';
 
 /** A place that may be a speck, in pixels of the level it was found on. */
 export interface Candidate {
@@ -53,9 +56,22 @@ const cores = (plane: HeldLuma, placeOf: PlaceOf): Candidate[] =>
     }));
   });
 
-const rims = (plane: HeldLuma, level: number, placeOf: PlaceOf): Candidate[] =>
+/**
+ * So many rims are looked at in a square of a level. A square of a coarse one is much of the picture, and may well hold
+ * more specks than one of a fine one.
+ */
+const MOST_RIMS = { fine: 40, coarse: 100 };
+/** Levels from this on are coarse. */
+const COARSE = 2;
+
+const rims = (plane: HeldLuma, level: number, origin: PlaneOrigin, placeOf: PlaceOf): Candidate[] =>
   RIM_RADII.flatMap((radius) =>
-    rimPeaks(plane, rimOf(radius, plane.width)).map(({ at, step, usual }): Candidate => ({
+    strongestInSquares(
+      rimPeaks(plane, rimOf(radius, plane.width)),
+      plane.width,
+      origin,
+      level < COARSE ? MOST_RIMS.fine : MOST_RIMS.coarse,
+    ).map(({ at, step, usual }): Candidate => ({
       level,
       radius,
       polarity: polarityOf(step),
@@ -79,8 +95,9 @@ function partOf({ width, height }: HeldLuma, level: number, asked: Rect | null):
  * @param asked where candidates are asked for, in pixels of the first level; those round about that tell of theirs are
  *   among them, and others are not
  */
-export function speckCandidates(levels: readonly HeldLuma[], asked: Rect | null = null): Candidate[] {
+export function speckCandidates({ left, top, levels }: HeldGround, asked: Rect | null = null): Candidate[] {
   return levels.flatMap((plane, level) => {
+    const scale = 2 ** level;
     const part = partOf(plane, level, asked);
     const placeOf: PlaceOf = (index) => {
       const y = Math.floor(index / part.width);
@@ -88,7 +105,7 @@ export function speckCandidates(levels: readonly HeldLuma[], asked: Rect | null 
     };
     return holdSmooth(plane, part, (smooth) => [
       ...(level === 0 ? cores(smooth, placeOf) : []),
-      ...rims(smooth, level, placeOf),
+      ...rims(smooth, level, { left: left / scale + part.left, top: top / scale + part.top }, placeOf),
     ]);
   });
 }

@@ -1,7 +1,7 @@
 import { kernels } from '../../filter/kernels.ts';
 import { cellMeans, sumCells } from '../ground/cellMeans.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
-import type { Ring } from './ringContrast.ts';
+import type { Ring } from './ring.ts';
 
 /** Contrasts are taken at every so many pixels across and down: their mean needs no more. */
 const EVERY = 3;

@@ -1,14 +1,20 @@
-/** The steps between neighbours that a soft disc makes in a plane: where they lie, and how large each is. */
+/** So many neighbours in a row are weighed at a time. */
+export const LANES = 4;
+
+/** The steps between neighbours that a soft disc makes in a plane, in runs of {@link LANES} side by side. */
 export interface DiscTemplate {
   /** Radius at half the depth, in pixels. */
   readonly radius: number;
   /** Width of the border over the radius, 0 to 1. */
   readonly softness: number;
-  /** Places of the first and the second pixel of each step, from the centre's; steps across come first, then those down. */
-  readonly first: Int32Array;
-  readonly second: Int32Array;
-  /** How much deeper the first lies than the second; the disc is 1 deep. */
-  readonly steps: Float64Array;
+  /** Where the first step of each run begins, from the centre's pixel; 1 where its steps lead down and 0 where across. */
+  readonly x: Int32Array;
+  readonly y: Int32Array;
+  readonly isDown: Uint8Array;
+  /** How much deeper the disc lies before each step than behind it, a run's after another's; it is 1 deep. 0 for none. */
+  readonly steps: Float32Array;
+  /** How many steps there are. */
+  readonly count: number;
   /** Sum of the squares of the steps. */
   readonly energy: number;
 }
@@ -29,35 +35,49 @@ function depthAt(distance: number, radius: number, softness: number): number {
   return t * t * (3 - 2 * t);
 }
 
-function templateOf(radius: number, softness: number, width: number): DiscTemplate {
+function templateOf(radius: number, softness: number): DiscTemplate {
   const reach = Math.ceil(radius * (1 + Math.max(softness, NARROWEST / radius))) + 1;
-  const [first, second, steps]: [number[], number[], number[]] = [[], [], []];
+  const runs: { x: number; y: number; isDown: number; steps: number[] }[] = [];
   const at = (x: number, y: number): number => depthAt(Math.hypot(x, y), radius, softness);
-  for (const [dx, dy] of [
-    [1, 0],
-    [0, 1],
-  ])
+  let [count, energy] = [0, 0];
+  for (const isDown of [0, 1])
     for (let y = -reach; y <= reach; y++)
       for (let x = -reach; x <= reach; x++) {
-        const step = at(x, y) - at(x + dx, y + dy);
+        const step = at(x, y) - at(x + 1 - isDown, y + isDown);
         if (Math.abs(step) < LEAST_STEP) continue;
-        first.push(y * width + x);
-        second.push((y + dy) * width + x + dx);
-        steps.push(step);
+        const last = runs[runs.length - 1];
+        if (!last || last.isDown !== isDown || last.y !== y || x - last.x >= LANES)
+          runs.push({ x, y, isDown, steps: new Array<number>(LANES).fill(0) });
+        const run = runs[runs.length - 1];
+        run.steps[x - run.x] = step;
+        count++;
+        energy += step * step;
       }
   return {
     radius,
     softness,
-    first: Int32Array.from(first),
-    second: Int32Array.from(second),
-    steps: Float64Array.from(steps),
-    energy: steps.reduce((sum, step) => sum + step * step, 0),
+    x: Int32Array.from(runs, (run) => run.x),
+    y: Int32Array.from(runs, (run) => run.y),
+    isDown: Uint8Array.from(runs, (run) => run.isDown),
+    steps: Float32Array.from(runs.flatMap(({ steps }) => steps)),
+    count,
+    energy,
   };
 }
 
 /** How far the widest template reaches beyond a candidate's centre, in pixels. */
 export const templateReach = (radius: number): number => Math.ceil(LARGEST_FACTOR * radius * 1.75) + 2;
 
-/** The discs that a candidate may be: one row of softnesses for each radius. @param width of the plane, in pixels */
-export const discTemplates = (radius: number, width: number): DiscTemplate[][] =>
-  FACTORS.map((factor) => SOFTNESSES.map((softness) => templateOf(factor * radius, softness, width)));
+/** Candidates have one of a few radii. */
+const made = new Map<number, DiscTemplate[][]>();
+
+/** The discs that a candidate may be: one row of softnesses for each radius. */
+export function discTemplates(radius: number): readonly (readonly DiscTemplate[])[] {
+  const known = made.get(radius);
+  if (known) return known;
+  const templates = FACTORS.map((factor) =>
+    SOFTNESSES.map((softness) => templateOf(factor * radius, softness)),
+  );
+  made.set(radius, templates);
+  return templates;
+}

@@ -1,6 +1,7 @@
 import { kernels, layBehind, layOut, take } from '../../filter/kernels.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { DiscTemplate } from './discTemplates.ts';
+import { LANES } from './discTemplates.ts';
 
 /** How well a soft disc explains the steps between neighbours at a place. */
 export interface Explanation {
@@ -29,54 +30,23 @@ export interface Place {
 const TOLD = 7;
 /** Bytes of a template's head. */
 const HEAD = 32;
-/** So many steps between neighbours in a row are weighed at a time. */
-const LANES = 4;
-
-/** Steps as the compiled loop reads them: in runs of neighbours that all lead the same way. */
-interface Runs {
-  /** Bytes from the centre's pixel to the first and the second pixel of the first step of each. */
-  readonly first: Int32Array;
-  readonly second: Int32Array;
-  /** Four for each, 0 where there is none. */
-  readonly steps: Float32Array;
-}
-
-function runsOf({ first, second, steps }: DiscTemplate): Runs {
-  const starts: number[] = [];
-  const lanes: number[] = [];
-  // Steps that lead the same way follow one another, row after row.
-  for (let k = 0; k < steps.length; k++) {
-    const last = starts[starts.length - 1];
-    const goesOn =
-      starts.length > 0 &&
-      second[k] - first[k] === second[last] - first[last] &&
-      first[k] - first[last] < LANES;
-    if (!goesOn) {
-      starts.push(k);
-      lanes.push(0, 0, 0, 0);
-    }
-    lanes[LANES * (starts.length - 1) + first[k] - first[starts[starts.length - 1]]] = steps[k];
-  }
-  return {
-    first: Int32Array.from(starts, (k) => 2 * first[k]),
-    second: Int32Array.from(starts, (k) => 2 * second[k]),
-    steps: Float32Array.from(lanes),
-  };
-}
 
 /** Lays templates behind the rest as the compiled loop reads them. @returns where their heads are, and the most runs */
-function layTemplates(templates: readonly DiscTemplate[]): { heads: number; most: number } {
+function layTemplates(templates: readonly DiscTemplate[], width: number): { heads: number; most: number } {
   const heads = new DataView(new ArrayBuffer(HEAD * templates.length));
-  const counts = templates.map((template, t) => {
-    const { first, second, steps } = runsOf(template);
+  templates.forEach(({ x, y, isDown, steps, count, energy }, t) => {
+    const first = x.map((column, run) => 2 * (y[run] * width + column));
+    const second = first.map((from, run) => from + 2 * (isDown[run] === 1 ? width : 1));
     const places = layBehind([first, second, steps]);
     [first.length, ...places].forEach((value, k) => heads.setInt32(HEAD * t + 4 * k, value, true));
-    heads.setFloat64(HEAD * t + 16, template.energy, true);
+    heads.setFloat64(HEAD * t + 16, energy, true);
     // By whole runs, as the classifiers have learnt it.
-    heads.setFloat64(HEAD * t + 24, Math.sqrt(LANES * Math.ceil(template.steps.length / LANES)), true);
-    return first.length;
+    heads.setFloat64(HEAD * t + 24, Math.sqrt(LANES * Math.ceil(count / LANES)), true);
   });
-  return { heads: layBehind([new Uint8Array(heads.buffer)])[0], most: Math.max(...counts) };
+  return {
+    heads: layBehind([new Uint8Array(heads.buffer)])[0],
+    most: Math.max(...templates.map(({ x }) => x.length)),
+  };
 }
 
 /**
@@ -97,7 +67,7 @@ export function explainPlaces(
     Int32Array.from(places, ({ at }) => at),
     Int32Array.from(places, ({ sign }) => sign),
   ]);
-  const { heads, most } = layTemplates(flat);
+  const { heads, most } = layTemplates(flat, width);
   const [seen, found] = layBehind([4 * LANES * most, 8 * TOLD * places.length]);
   kernels().explainPlaces(
     ...[from, width, centres, signs, places.length],

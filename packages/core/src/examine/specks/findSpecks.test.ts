@@ -5,6 +5,7 @@ import type { Raster } from '../../raster/raster.ts';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
 import { EXAMINE_DEFAULTS, examinePicture } from '../examinePicture.ts';
 import { leastConfidence, sensitivityFor } from '../sensitivity.ts';
+import { examineTiles } from '../tiles.ts';
 import { keepStrongest } from './keepStrongest.ts';
 
 const [WIDTH, HEIGHT] = [420, 320];
@@ -77,6 +78,28 @@ describe('the finder of specks', () => {
     expect(has('print', holes)).toEqual([true, true, true, true]);
     expect(has('print', discs)).toEqual([false, false]);
     expect(has('frame', discs)).toEqual([true, true]);
+  });
+
+  it('finds a speck on the border of two tiles once, whatever its size', () => {
+    const [width, height] = [3600, 400];
+    const [left] = examineTiles({ width, height, channels: 3, depth: 8 });
+    const border = left.keep.width;
+    expect(border).toBeLessThan(width);
+    const spots = [
+      { x: border - 6, y: 120, r: 58, depth: 0.2 },
+      { x: border, y: 250, r: 4, depth: 0.25 },
+      { x: border + 0.5, y: 330, r: 14, depth: 0.2 },
+    ];
+    const picture = pictureOf(
+      width,
+      height,
+      (x, y) =>
+        spots.reduce((tone, s) => tone * (1 - s.depth * speckAt(x, y, s.x, s.y, s.r)), sky(0.1 * x, y)),
+      { grain: 0.008 },
+    );
+    const found = examinePicture(pixelsOf(picture), options, 'frame');
+    for (const { x, y, r } of spots)
+      expect(found.filter((fault) => Math.hypot(fault.x - x, fault.y - y) < 0.5 * r)).toHaveLength(1);
   });
 
   it('looks only for the polarity that is asked for', () => {

@@ -1,4 +1,5 @@
 import type { Rect } from '../../raster/rect.ts';
+import { holdsPoint } from '../../raster/rect.ts';
 import type { Calibration, Forest, GrownForest } from '../classify/forest.ts';
 import { AS_IT_IS, growForest } from '../classify/forest.ts';
 import type { HeldGround } from '../ground/heldGround.ts';
@@ -61,9 +62,9 @@ const isSubjects = ({ candidate, r, traits }: MeasuredSpeck): boolean =>
  *
  * @param ground with {@link SPECK_LEVELS} levels where its size allows
  * @param look of the whole picture: what is a flaw on a print may be the subject's own on a frame
- * @param asked where places are asked for, in pixels of the ground; some others are among what is returned
+ * @param asked where places are asked for, in pixels of the ground
  * @param forest what scores them; the one for its nature where none is given
- * @returns every place that was measured, of both polarities, in pixels of the whole picture
+ * @returns every place that was measured there, of both polarities, in pixels of the whole picture
  */
 export function findSpecks(
   ground: HeldGround,
@@ -71,8 +72,11 @@ export function findSpecks(
   asked: Rect | null = null,
   forest: GrownForest = SPECK_CLASSIFIERS[look.nature].forest,
 ): ScoredFault[] {
-  const measured = measureSpecks(speckCandidates(ground.levels, asked), ground, look);
-  const specks = look.nature === 'print' ? measured.filter((speck) => !isSubjects(speck)) : measured;
+  const measured = measureSpecks(speckCandidates(ground, asked), ground, look);
+  const specks = measured.filter(
+    (speck) =>
+      (!asked || holdsPoint(asked, speck.x, speck.y)) && (look.nature === 'frame' || !isSubjects(speck)),
+  );
   const scores = forest.scoreAll(specks.map(({ traits }) => traits));
   // Written out one by one: what is spread into an object takes longer than all the rest of it, thousands of times.
   return specks.map(({ candidate, x, y, r, softness, strength, traits }, k): ScoredFault => ({

@@ -63,7 +63,7 @@ describe('the rim of a disc', () => {
 
 describe('the disc that explains a place', () => {
   it('has its depth, its radius and its softness, and leaves nothing of it', () => {
-    const templates = discTemplates(4, WIDTH);
+    const templates = discTemplates(4);
     const middle = templates[2][1];
     const depth = 0.2;
     const shade = Math.exp(-depth);
@@ -86,7 +86,7 @@ describe('the disc that explains a place', () => {
   it('takes little away where there is none', () => {
     const plane = lumaOf(pictureOf(WIDTH, HEIGHT, () => 0.5, { grain: 0.02 }));
     const place = { at: 60 * WIDTH + 80, sign: 1 } as const;
-    const [found] = holdLuma(plane, (held) => explainPlaces(held, [place], discTemplates(4, WIDTH)));
+    const [found] = holdLuma(plane, (held) => explainPlaces(held, [place], discTemplates(4)));
     expect(found.after).toBeGreaterThan(0.85 * found.before);
   });
 });

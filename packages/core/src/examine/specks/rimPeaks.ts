@@ -20,28 +20,6 @@ const EVERY = 2;
 /** What must answer at a place that is off the centre by up to a pixel, and what at the centre. */
 const LEAST_NEAR = 0.78;
 const LEAST_STEP = 0.88;
-/** Of each square of this side, in pixels, the strongest so many are kept: where more stand out, none does. */
-const SQUARE = 192;
-const MOST_IN_SQUARE = 40;
-
-/** The strongest peaks of every square. */
-function strongest(peaks: readonly RimPeak[], width: number): RimPeak[] {
-  const squares = new Map<number, RimPeak[]>();
-  const across = Math.ceil(width / SQUARE);
-  for (const peak of peaks) {
-    const y = Math.floor(peak.at / width);
-    const square = Math.floor(y / SQUARE) * across + Math.floor((peak.at - y * width) / SQUARE);
-    const others = squares.get(square);
-    if (others) others.push(peak);
-    else squares.set(square, [peak]);
-  }
-  return [...squares.values()].flatMap((inSquare) =>
-    inSquare.length <= MOST_IN_SQUARE
-      ? inSquare
-      : inSquare.sort((a, b) => b.strength - a.strength || a.at - b.at).slice(0, MOST_IN_SQUARE),
-  );
-}
-
 /** Numbers that are told of each peak. */
 const TOLD = 4;
 
@@ -87,5 +65,5 @@ export function rimPeaks(plane: HeldLuma, rim: Rim): RimPeak[] {
   const peaks = new Map<number, RimPeak>();
   for (let k = 0; k < told.length; k += TOLD)
     peaks.set(told[k], { at: told[k], step: told[k + 1], usual: told[k + 2], strength: told[k + 3] });
-  return strongest([...peaks.values()], width);
+  return [...peaks.values()];
 }

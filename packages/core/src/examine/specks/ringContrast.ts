@@ -2,12 +2,7 @@ import { clear, kernels, layOut, take } from '../../filter/kernels.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { CoreUsual } from './coreUsual.ts';
 import { CELL, coreUsual } from './coreUsual.ts';
-
-/** Where the ring is looked at: four pairs of opposite points, in whole pixels from the core. */
-export interface Ring {
-  readonly straight: number;
-  readonly slanted: number;
-}
+import type { Ring } from './ring.ts';
 
 /** Where the ring-against-core test answers more strongly than at any neighbour, as columns of one table. */
 export interface RingPeaks {

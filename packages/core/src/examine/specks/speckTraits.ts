@@ -84,7 +84,6 @@ function measure(
 ): MeasuredSpeck {
   const sign = signOf(candidate);
   const depth = Math.max(LEAST_DEPTH, sign * found.depth);
-  const steps = template.steps.length;
   const traits = [
     sign,
     Math.log2(r),
@@ -93,7 +92,7 @@ function measure(
     depth / (around.ringTexture + LEAST_DEPTH),
     found.after / (found.before + 1),
     sign * found.correlation,
-    (found.before - found.after) / ((around.ringTexture + LEAST_DEPTH) * Math.sqrt(steps)),
+    (found.before - found.after) / ((around.ringTexture + LEAST_DEPTH) * Math.sqrt(template.count)),
     (sign * (around.ring - around.core)) / depth,
     around.spread / depth,
     around.shallowest / depth,
@@ -174,7 +173,7 @@ function measureAlike(group: readonly Candidate[], { levels, colours }: HeldGrou
     at: Math.floor(candidate.y) * plane.width + Math.floor(candidate.x),
     sign: signOf(candidate),
   }));
-  const templates = discTemplates(radius, plane.width);
+  const templates = discTemplates(radius);
   const explanations = explainPlaces(plane, places, templates);
   const around = lookAround(
     plane,
