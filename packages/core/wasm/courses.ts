@@ -49,7 +49,7 @@ function put(column: usize, k: i32, value: f64): void {
   store<f64>(column + ((<usize>k) << 3), value);
 }
 
-/** The plane between four samples. */
+/** The plane between four samples: two that lie side by side are read as one number. */
 function sampleAt(x: f64, y: f64): f64 {
   const px = x - 0.5;
   const py = y - 0.5;
@@ -58,12 +58,44 @@ function sampleAt(x: f64, y: f64): f64 {
   const fx = px - ix;
   const fy = py - iy;
   const upperAt = plane + ((<usize>(<i32>iy * planeWidth + <i32>ix)) << 1);
-  const lowerAt = upperAt + ((<usize>planeWidth) << 1);
-  const upperLeft = <f64>load<u16>(upperAt);
-  const lowerLeft = <f64>load<u16>(lowerAt);
-  const upper = upperLeft + fx * (<f64>load<u16>(upperAt, 2) - upperLeft);
-  const lower = lowerLeft + fx * (<f64>load<u16>(lowerAt, 2) - lowerLeft);
+  const two = load<u32>(upperAt);
+  const below = load<u32>(upperAt + ((<usize>planeWidth) << 1));
+  const upperLeft = <f64>(two & 0xffff);
+  const lowerLeft = <f64>(below & 0xffff);
+  const upper = upperLeft + fx * (<f64>(two >> 16) - upperLeft);
+  const lower = lowerLeft + fx * (<f64>(below >> 16) - lowerLeft);
   return upper + fy * (lower - upper);
+}
+
+/** Two samples side by side at each of four places. */
+function pairsAt(index: v128, below: usize): v128 {
+  const at = plane + below;
+  let pairs = i32x4.splat(load<u32>(at + ((<usize>i32x4.extract_lane(index, 0)) << 1)));
+  pairs = i32x4.replace_lane(pairs, 1, load<u32>(at + ((<usize>i32x4.extract_lane(index, 1)) << 1)));
+  pairs = i32x4.replace_lane(pairs, 2, load<u32>(at + ((<usize>i32x4.extract_lane(index, 2)) << 1)));
+  return i32x4.replace_lane(pairs, 3, load<u32>(at + ((<usize>i32x4.extract_lane(index, 3)) << 1)));
+}
+
+/** Between the two samples of each pair. */
+function along(pairs: v128, share: v128): v128 {
+  const left = f32x4.convert_i32x4_s(v128.and(pairs, i32x4.splat(0xffff)));
+  const right = f32x4.convert_i32x4_s(i32x4.shr_u(pairs, 16));
+  return f32x4.add(left, f32x4.mul(share, f32x4.sub(right, left)));
+}
+
+/** The plane between four samples, at four places. */
+function samplesAt(x: v128, y: v128): v128 {
+  const half = f32x4.splat(0.5);
+  const px = f32x4.sub(x, half);
+  const py = f32x4.sub(y, half);
+  const ix = f32x4.floor(px);
+  const iy = f32x4.floor(py);
+  const rows = i32x4.mul(i32x4.trunc_sat_f32x4_s(iy), i32x4.splat(planeWidth));
+  const index = i32x4.add(rows, i32x4.trunc_sat_f32x4_s(ix));
+  const share = f32x4.sub(px, ix);
+  const upper = along(pairsAt(index, 0), share);
+  const lower = along(pairsAt(index, (<usize>planeWidth) << 1), share);
+  return f32x4.add(upper, f32x4.mul(f32x4.sub(py, iy), f32x4.sub(lower, upper)));
 }
 
 function mean(column: usize, count: i32): f64 {
@@ -183,16 +215,31 @@ function lookAlong(sign: f64): void {
 
 /** Width at half the depth at each station, in pixels. */
 function lookAcross(sign: f64, depth: f64): void {
+  const enough = f32x4.splat(<f32>(depth / 2));
+  const signs = f32x4.splat(<f32>sign);
+  const four = f32x4.splat(4 * <f32>ACROSS_EVERY);
   for (let k = 0; k < stations; k++) {
-    const x = at(stationX, k);
-    const y = at(stationY, k);
-    const nx = at(acrossX, k);
-    const ny = at(acrossY, k);
-    const side = at(sides, k);
-    let wide: f64 = 0;
-    for (let t = -ACROSS; t <= ACROSS; t += ACROSS_EVERY)
-      if (sign * (side - sampleAt(x + t * nx, y + t * ny)) > depth / 2) wide += ACROSS_EVERY;
-    put(widths, k, wide);
+    const x = f32x4.splat(<f32>at(stationX, k));
+    const y = f32x4.splat(<f32>at(stationY, k));
+    const nx = f32x4.splat(<f32>at(acrossX, k));
+    const ny = f32x4.splat(<f32>at(acrossY, k));
+    const side = f32x4.splat(<f32>at(sides, k));
+    let away = f32x4(
+      <f32>-ACROSS,
+      <f32>(ACROSS_EVERY - ACROSS),
+      <f32>(2 * ACROSS_EVERY - ACROSS),
+      <f32>(3 * ACROSS_EVERY - ACROSS),
+    );
+    let wide = 0;
+    // The last four reach beyond by three steps, which is within the margin.
+    for (let t = -ACROSS; t <= ACROSS; t += 4 * ACROSS_EVERY) {
+      const seen = samplesAt(f32x4.add(x, f32x4.mul(away, nx)), f32x4.add(y, f32x4.mul(away, ny)));
+      const isIn = f32x4.gt(f32x4.mul(signs, f32x4.sub(side, seen)), enough);
+      // Behind the last place nothing counts.
+      wide += popcnt(i32x4.bitmask(v128.and(isIn, f32x4.le(away, f32x4.splat(<f32>ACROSS)))));
+      away = f32x4.add(away, four);
+    }
+    put(widths, k, ACROSS_EVERY * <f64>wide);
   }
 }
 
