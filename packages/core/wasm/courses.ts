@@ -1,4 +1,5 @@
 // What is seen along and across the course of a line. All offsets are bytes; tables are columns of 64-bit floats.
+import { pixelUnder, sampleOf } from './channels';
 
 /** A line is measured at every so many pixels along. */
 const EVERY: f64 = 1.5;
@@ -254,12 +255,36 @@ function turning(): f64 {
   return sum;
 }
 
-/** A sample of the picture under a place of the level; beyond the border the nearest one counts. */
-function colourUnder(channel: usize, isWide: bool, width: i32, height: i32, x: f64, y: f64): f64 {
-  const column = <i32>min(<f64>(width - 1), max(0, floor(x)));
-  const row = <i32>min(<f64>(height - 1), max(0, floor(y)));
-  const i = <usize>(row * width + column);
-  return isWide ? <f64>load<u16>(channel + (i << 1)) : <f64>load<u8>(channel + i);
+/** Sums of the core and of both sides in each channel, at all stations. */
+function lookAtColours(
+  channels: usize,
+  channelCount: i32,
+  isWide: bool,
+  width: i32,
+  height: i32,
+  scale: f64,
+  onto: usize,
+): void {
+  for (let c = 0; c < channelCount; c++) {
+    store<f64>(onto + (c << 4), 0);
+    store<f64>(onto + (c << 4), 0, 8);
+  }
+  for (let k = 0; k < stations; k++) {
+    const x = at(stationX, k);
+    const y = at(stationY, k);
+    const sx = NEAR_SIDE * at(acrossX, k);
+    const sy = NEAR_SIDE * at(acrossY, k);
+    const core = pixelUnder(width, height, x * scale, y * scale);
+    const one = pixelUnder(width, height, (x + sx) * scale, (y + sy) * scale);
+    const other = pixelUnder(width, height, (x - sx) * scale, (y - sy) * scale);
+    for (let c = 0; c < channelCount; c++) {
+      const channel = <usize>load<u32>(channels + (c << 2));
+      const sum = onto + (c << 4);
+      store<f64>(sum, load<f64>(sum) + <f64>sampleOf(channel, isWide, core));
+      const sides = sampleOf(channel, isWide, one) + sampleOf(channel, isWide, other);
+      store<f64>(sum, load<f64>(sum, 8) + <f64>sides, 8);
+    }
+  }
 }
 
 /**
@@ -356,22 +381,6 @@ export function measureCourses(
     store<f64>(out, mean(sides, stations), 104);
     store<f64>(out, mean(cores, stations), 112);
     store<f64>(out, spread(cores, stations), 120);
-    for (let c = 0; c < channelCount; c++) {
-      const channel = <usize>load<u32>(channels + (c << 2));
-      let core: f64 = 0;
-      let side: f64 = 0;
-      for (let k = 0; k < stations; k++) {
-        const x = at(stationX, k);
-        const y = at(stationY, k);
-        const sx = NEAR_SIDE * at(acrossX, k);
-        const sy = NEAR_SIDE * at(acrossY, k);
-        core += colourUnder(channel, isWide, pictureWidth, pictureHeight, x * scale, y * scale);
-        side +=
-          colourUnder(channel, isWide, pictureWidth, pictureHeight, (x + sx) * scale, (y + sy) * scale) +
-          colourUnder(channel, isWide, pictureWidth, pictureHeight, (x - sx) * scale, (y - sy) * scale);
-      }
-      store<f64>(out + (c << 4), core, 128);
-      store<f64>(out + (c << 4), side, 136);
-    }
+    lookAtColours(channels, channelCount, isWide, pictureWidth, pictureHeight, scale, out + 128);
   }
 }

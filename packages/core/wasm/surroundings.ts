@@ -1,4 +1,5 @@
 // What lies in and around a place that may be a speck. All offsets are bytes, samples are 16-bit numbers up to 32,767.
+import { pixelUnder, sampleOf } from './channels';
 
 const DIRECTIONS: i32 = 16;
 
@@ -145,17 +146,6 @@ export function lookAround(
     lookAtRim(at, table, <f64>load<i32>(signs + (p << 2)), cos, sin, out);
     lookAtTexture(at, stride, table, out);
   }
-}
-
-/** The number of the pixel under a place; beyond the border the nearest one counts. */
-function pixelUnder(width: i32, height: i32, x: f64, y: f64): usize {
-  const column = max(0, min(width - 1, <i32>floor(x)));
-  const row = max(0, min(height - 1, <i32>floor(y)));
-  return <usize>(row * width + column);
-}
-
-function sampleOf(channel: usize, isWide: bool, pixel: usize): i32 {
-  return isWide ? <i32>load<u16>(channel + (pixel << 1)) : <i32>load<u8>(channel + pixel);
 }
 
 /** Numbers of the pixels inside and around a place. */
