@@ -359,13 +359,17 @@ export interface Kernels {
     ]
   ): number;
   addLeaves(
-    nodes: number,
-    roots: number,
-    trees: number,
-    traits: number,
-    width: number,
-    samples: number,
-    sums: number,
+    ...places: readonly [
+      nodes: number,
+      worths: number,
+      roots: number,
+      depths: number,
+      trees: number,
+      traits: number,
+      width: number,
+      samples: number,
+      sums: number,
+    ]
   ): void;
   addBetween(
     ...places: readonly [

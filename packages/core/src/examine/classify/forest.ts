@@ -36,43 +36,67 @@ export interface GrownForest {
 }
 
 const NODE = 3;
-/** Bytes of a compiled node: threshold or value, offset of the trait or -1, offset of the node for values above. */
+/** Bytes of a compiled node: threshold, offset of the trait, offset of the node for values above. */
 const BYTES = 16;
 /** Rows that are led through all trees at once: their traits stay near at hand too. */
 const BATCH = 512;
+/** So many are led through a tree side by side. */
+const ABREAST = 4;
 
-/** The nodes of all trees as the compiled loop reads them, and where each tree begins. */
-function compiled(trees: Forest['trees']): { nodes: Uint8Array; roots: Int32Array } {
+/** A forest as the compiled loop reads it. */
+interface CompiledForest {
+  readonly nodes: Uint8Array;
+  /** What each node adds, if it is a leaf. */
+  readonly worths: Float64Array;
+  /** Where each tree begins, in bytes, and how many steps down its deepest leaf lies. */
+  readonly roots: Int32Array;
+  readonly depths: Int32Array;
+}
+
+/** How many steps down the deepest leaf below a node lies. */
+const depthBelow = (tree: readonly number[], node: number): number =>
+  tree[NODE * node] < 0
+    ? 0
+    : 1 + Math.max(depthBelow(tree, node + 1), depthBelow(tree, tree[NODE * node + 2]));
+
+function compiled(trees: Forest['trees']): CompiledForest {
   const count = trees.reduce((sum, tree) => sum + tree.length / NODE, 0);
   const nodes = new DataView(new ArrayBuffer(BYTES * count));
+  const worths = new Float64Array(count);
   const roots = new Int32Array(trees.length);
   let at = 0;
   trees.forEach((tree, t) => {
-    roots[t] = at;
-    for (let k = 0; k < tree.length; k += NODE) {
+    roots[t] = BYTES * at;
+    for (let k = 0; k < tree.length; k += NODE, at++) {
       const [trait, value, above] = tree.slice(k, k + NODE);
-      nodes.setFloat64(at, value, true);
-      nodes.setInt32(at + 8, trait < 0 ? -1 : 8 * trait, true);
-      nodes.setInt32(at + 12, roots[t] + BYTES * above, true);
-      at += BYTES;
+      const isLeaf = trait < 0;
+      // Before the traits of each row stands a 0: that is above a leaf's threshold, and above it a leaf leads to itself.
+      nodes.setFloat64(BYTES * at, isLeaf ? -Infinity : value, true);
+      nodes.setInt32(BYTES * at + 8, isLeaf ? 0 : 8 * (trait + 1), true);
+      nodes.setInt32(BYTES * at + 12, isLeaf ? BYTES * at : roots[t] + BYTES * above, true);
+      worths[at] = isLeaf ? value : 0;
     }
   });
-  return { nodes: new Uint8Array(nodes.buffer), roots };
+  const depths = Int32Array.from(trees, (tree) => depthBelow(tree, 0));
+  return { nodes: new Uint8Array(nodes.buffer), worths, roots, depths };
 }
 
 /** Friedman 2001, Greedy function approximation: a gradient boosting machine; only its evaluation stands here. */
 export function growForest({ base, trees, calibration: { slope, offset } }: Forest): GrownForest {
   // Made when it is first asked: every page loads the forests, and few ever score.
-  let made: ReturnType<typeof compiled> | null = null;
+  let made: CompiledForest | null = null;
 
   function scoreBatch(rows: readonly ArrayLike<number>[]): Float64Array {
     made ??= compiled(trees);
-    const width = rows[0].length;
-    const traits = new Float64Array(rows.length * width);
-    rows.forEach((row, k) => traits.set(row, k * width));
-    const sums = new Float64Array(rows.length).fill(base);
-    const [nodes, roots, laid, out] = layOut([made.nodes, made.roots, traits, sums]);
-    kernels().addLeaves(nodes, roots, trees.length, laid, width, rows.length, out);
+    const width = rows[0].length + 1;
+    const count = ABREAST * Math.ceil(rows.length / ABREAST);
+    const traits = new Float64Array(count * width);
+    rows.forEach((row, k) => traits.set(row, k * width + 1));
+    const sums = new Float64Array(count).fill(base);
+    const [nodes, worths, roots, depths, laid, out] = layOut([
+      ...[made.nodes, made.worths, made.roots, made.depths, traits, sums],
+    ]);
+    kernels().addLeaves(nodes, worths, roots, depths, trees.length, laid, width, count, out);
     return take(Float64Array, out, rows.length).map((sum) => slope * sum + offset);
   }
 
