@@ -31,10 +31,10 @@ export interface Measured {
 /** What was measured on a tile, or on the whole picture. */
 export type MeasuredPart = Readonly<Partial<Record<FaultGroup, Measured>>>;
 
-/** Keeps what may be a fault, and counts the rest. */
-export function sumUp(scored: readonly ScoredFault[]): Measured {
-  const faults = scored.filter(({ score }) => score >= LEAST_SCORE);
-  const otherOdds = scored.reduce((sum, { score }) => (score < LEAST_SCORE ? sum + Math.exp(score) : sum), 0);
+/** Keeps what may be a fault, and counts the rest. @param least log-odds that is kept */
+export function sumUp(scored: readonly ScoredFault[], least: number = LEAST_SCORE): Measured {
+  const faults = scored.filter(({ score }) => score >= least);
+  const otherOdds = scored.reduce((sum, { score }) => (score < least ? sum + Math.exp(score) : sum), 0);
   return { faults, others: scored.length - faults.length, otherOdds };
 }
 
@@ -69,7 +69,9 @@ function insidePicture(fault: ScoredFault, picture: PictureShape): ScoredFault |
 const GROUND = { beyond: OVERLAP, levels: Math.max(SPECK_LEVELS, LINE_LEVELS) };
 
 /** Measures what is looked for on the picture as a whole: areas, which no tile holds. */
-export const examineWhole = (pixels: Pixels): MeasuredPart => ({ areas: sumUp(findAreas(pixels)) });
+export const examineWhole = (pixels: Pixels): MeasuredPart => ({
+  areas: sumUp(findAreas(pixels), -Infinity),
+});
 
 /** Measures the places whose centre lies in a tile. */
 export function examineTile(tile: ExamineTile, pixels: Pixels, nature: PictureNature): MeasuredPart {

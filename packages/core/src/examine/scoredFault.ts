@@ -9,7 +9,7 @@ export interface ScoredFault extends Omit<Fault, 'confidence'> {
 }
 
 /**
- * Places with a lower log-odds only count: even where faults are as frequent as on any picture they are listed at no
- * sensitivity.
+ * Specks and lines with a lower log-odds only count: even where they are as frequent as on any picture, which is less than
+ * where the classifiers were trained, they are listed at no sensitivity.
  */
-export const LEAST_SCORE = -4;
+export const LEAST_SCORE = -3;
