@@ -7,6 +7,7 @@ import {
   LINE_TRAITS,
   PARTICLE_TRAITS,
   SPECK_TRAITS,
+  VEIL_TRAITS,
   growForest,
   logOdds,
   saidAgainstOwn,
@@ -17,7 +18,9 @@ import { areaSamples, keptAreas } from './areaSamples.ts';
 import type { BoostOptions } from './boost.ts';
 import { BOOST_DEFAULTS, boost } from './boost.ts';
 import { calibrate } from './calibrate.ts';
+import { closerSamples, ownShareCounts } from './closerSamples.ts';
 import type { Examples, Kept } from './examples.ts';
+import { noExamples } from './examples.ts';
 import type { Ground } from './grounds.ts';
 import { TRAINING_PHOTOGRAPHS, trainingGrounds } from './grounds.ts';
 import { keptLines, lineSamples } from './lineSamples.ts';
@@ -36,6 +39,9 @@ const SPECK_ROUNDS = [
 
 /** Few traits that go together need few small trees. */
 const PARTICLE_OPTIONS: BoostOptions = { ...BOOST_DEFAULTS, trees: 120, depth: 3, rate: 0.1 };
+
+/** A few hundred examples of eight traits. */
+const CLOSER_OPTIONS: BoostOptions = { ...BOOST_DEFAULTS, trees: 100, depth: 3, rate: 0.07 };
 
 /** Mean precision over all recalls: the area under the curve of precision against recall. */
 function averagePrecision(scores: readonly number[], labels: readonly number[]): number {
@@ -165,6 +171,33 @@ function trainSpecks(nature: PictureNature, rounds: number): Forest {
   return { ...forest, kept: calibratedAsKept(kept) };
 }
 
+/** How often each ground is taken for the forests whose doubtful specks are looked at more closely. */
+const CLOSER_ROUNDS = 2;
+
+/** Specks of frames that the finder leaves in doubt, told apart by what a veil in linear light explains of them. */
+function trainCloserLook(): Forest & { readonly counts: number } {
+  const specks = speckSamples(grounds, CLOSER_ROUNDS, 'frame');
+  const first = train('Specks of a frame', SPECK_TRAITS, specks);
+  const all = { ...noExamples(), groups: new Array<number>() };
+  for (const { photograph, forest } of first.held) {
+    const own = grounds.filter((ground) => ground.photograph === photograph);
+    const { traits, labels, grounds: on, groups } = closerSamples(growForest(forest), forest.share, own);
+    const before = all.groups.length === 0 ? 0 : Math.max(...all.groups) + 1;
+    all.traits.push(...traits);
+    all.labels.push(...labels);
+    all.grounds.push(...on);
+    all.groups.push(...groups.map((group) => before + group));
+  }
+  const { forest, held } = train('A closer look', VEIL_TRAITS, all, CLOSER_OPTIONS);
+  const scores = all.traits.map((traits, row) => {
+    const unseen = held.find(({ photograph }) => photograph === all.grounds[row].photograph);
+    return growForest(unseen?.forest ?? forest).score(traits);
+  });
+  const counts = ownShareCounts(scores, all, forest.share);
+  console.log(`the own share of a picture's dark or bright ones counts ${counts}`);
+  return { ...forest, counts };
+}
+
 /** What corrects a score by what frames say against their own chart; see `chart/dustChart.ts`. */
 interface AgainstOwn {
   readonly offset: number;
@@ -213,6 +246,7 @@ const grounds = await trainingGrounds();
 for (const [nature, rounds] of SPECK_ROUNDS)
   if (wanted('specks') || wanted(`${nature} specks`))
     await write(trainSpecks(nature, rounds), `examine/specks/${nature}SpeckForest.json`);
+if (wanted('closer look')) await write(trainCloserLook(), 'examine/specks/veilForest.json');
 if (wanted('areas')) await write(trainAreas(), 'examine/areas/areaForest.json');
 if (wanted('lines')) await write(trainLines(), 'examine/lines/lineForest.json');
 if (wanted('particles')) {

@@ -1,4 +1,4 @@
-import type { GrownForest, MeasuredSpeck, PictureNature, Raster } from '@fennip/core';
+import type { Fault, GrownForest, MeasuredSpeck, PictureNature, Raster } from '@fennip/core';
 import {
   SPECK_LEVELS,
   confident,
@@ -124,28 +124,52 @@ export function speckSamples(grounds: readonly Ground[], rounds: number, nature:
   return samples;
 }
 
+/** A picture that specks are laid on, and where. */
+export interface SpeckedPicture {
+  readonly ground: Ground;
+  readonly seen: Raster;
+  readonly laid: readonly LaidFault[];
+}
+
+/** Pictures of grounds, each with every kind of specks so often. @param seed pictures of other seeds are others */
+export function picturesWithSpecks(
+  nature: PictureNature,
+  grounds: readonly Ground[],
+  rounds: number,
+  seed: number,
+): SpeckedPicture[] {
+  const uniform = mulberry(seed);
+  return Array.from({ length: rounds }, (_, round) =>
+    grounds.flatMap((ground, g) =>
+      KINDS[nature].map((kind, k): SpeckedPicture => {
+        const own = seed + 1000 * round + 10 * g + k;
+        return { ground, ...seenWithSpecks(ground, kind, own, (round + g + k) % 2 === 0, uniform) };
+      }),
+    ),
+  ).flat();
+}
+
+/** What a forest keeps on a picture, surest first. @param share of faults among the candidates that it was trained on */
+export function specksOn(seen: Raster, nature: PictureNature, forest: GrownForest, share: number): Fault[] {
+  const found = holdGround(wholeWindow(seen), GROUND, (held) =>
+    findSpecks(held, lookOver(seen, nature), null, forest),
+  );
+  return keepStrongest(
+    (['dark', 'bright'] as const).flatMap((polarity) =>
+      confident([sumUp(found.filter((speck) => speck.polarity === polarity))], share),
+    ),
+  ).sort((a, b) => b.confidence - a.confidence);
+}
+
 /** Specks that are kept on pictures of grounds that a forest never saw: how sure it is of each, and whether it is one. */
-export function keptSpecks(
+export const keptSpecks = (
   nature: PictureNature,
   forest: GrownForest,
   share: number,
   grounds: readonly Ground[],
-): Kept[] {
-  const uniform = mulberry(98);
-  return grounds.flatMap((ground, g) =>
-    KINDS[nature].flatMap((kind, k) => {
-      const { seen, laid } = seenWithSpecks(ground, kind, 9000 + 10 * g + k, (g + k) % 2 === 0, uniform);
-      const found = holdGround(wholeWindow(seen), GROUND, (ground) =>
-        findSpecks(ground, lookOver(seen, nature), null, forest),
-      );
-      const specks = keepStrongest(
-        (['dark', 'bright'] as const).flatMap((polarity) =>
-          confident([sumUp(found.filter((speck) => speck.polarity === polarity))], share),
-        ),
-      );
-      return meetFindings(specks, laid).flatMap(({ confidence, is }): Kept[] =>
-        is === 'again' ? [] : [{ confidence, label: is === 'found' ? 1 : 0 }],
-      );
-    }),
+): Kept[] =>
+  picturesWithSpecks(nature, grounds, 1, 9000).flatMap(({ seen, laid }) =>
+    meetFindings(specksOn(seen, nature, forest, share), laid).flatMap(({ confidence, is }): Kept[] =>
+      is === 'again' ? [] : [{ confidence, label: is === 'found' ? 1 : 0 }],
+    ),
   );
-}

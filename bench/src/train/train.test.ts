@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { onLines, scoreLines } from '../onLines.ts';
 import { BOOST_DEFAULTS, boost } from './boost.ts';
 import { calibrate } from './calibrate.ts';
+import { ownShareCounts } from './closerSamples.ts';
 import { logistic } from './logistic.ts';
 
 /** Rows of two traits; a row is a fault where the first is large and the second small. */
@@ -50,6 +51,40 @@ describe('weighing values', () => {
     const labels = rows.map(([, a, b]) => (uniform() < 1 / (1 + Math.exp(1 - 2 * a + 0.5 * b)) ? 1 : 0));
     const weights = logistic(rows, labels);
     [-1, 2, -0.5, 0].forEach((wanted, k) => expect(Math.abs(weights[k] - wanted)).toBeLessThan(0.12));
+  });
+});
+
+describe('how much an own share counts', () => {
+  /** Pictures of a hundred places, each with its own share of faults, and scores as a forest gives that knows a share of 0.3. */
+  function pictures(shares: readonly number[]): {
+    scores: number[];
+    labels: number[];
+    traits: Float64Array[];
+    groups: number[];
+  } {
+    const uniform = mulberry(12);
+    const rows = shares.flatMap((share, picture) =>
+      Array.from({ length: 100 }, () => {
+        const label = uniform() < share ? 1 : 0;
+        // Two bells three apart: their log-odds is a straight line, shifted by that of the share it knows.
+        const seen = gaussian(uniform) + 3 * label;
+        return { picture, label, score: 3 * seen - 4.5 + Math.log(0.3 / 0.7) };
+      }),
+    );
+    return {
+      scores: rows.map(({ score }) => score),
+      // The finder knew no better than the share that was trained on.
+      traits: rows.map(() => Float64Array.of(Math.log(0.3 / 0.7))),
+      labels: rows.map(({ label }) => label),
+      groups: rows.map(({ picture }) => picture),
+    };
+  }
+
+  it('is much where pictures differ, and nothing where a share is no less than usual', () => {
+    const few = pictures(Array.from({ length: 30 }, () => 0.03));
+    expect(ownShareCounts(few.scores, few, 0.3)).toBeGreaterThanOrEqual(0.8);
+    const many = pictures(Array.from({ length: 30 }, () => 0.6));
+    expect(ownShareCounts(many.scores, many, 0.3)).toBeLessThanOrEqual(0.2);
   });
 });
 

@@ -1,12 +1,5 @@
 import type { ExamineOptions, Fault, PictureNature, Raster, Transfer } from '@fennip/core';
-import {
-  decideFindings,
-  examinePicture,
-  examineTiles,
-  gatherFindings,
-  pixelsOf,
-  sharedRaster,
-} from '@fennip/core';
+import { decideFindings, examineAmong, examinePicture, pixelsOf, sharedRaster } from '@fennip/core';
 import type { Threads } from './threads.ts';
 import { startThreads } from './threads.ts';
 
@@ -21,12 +14,15 @@ export async function findAmongThreads(
   transfer?: readonly Transfer[],
 ): Promise<Fault[]> {
   const picture = { raster: sharedRaster(raster), ...(transfer ? { transfer } : {}) };
-  const parts = [
-    ...(nature === 'print' ? (['whole'] as const) : []),
-    ...examineTiles(pixelsOf(raster, transfer).shape),
-  ];
-  const measured = await Promise.all(parts.map((part) => threads.examine({ picture, part, nature })));
-  return gatherFindings(measured, nature);
+  return examineAmong(
+    {
+      tile: (part) => threads.examine({ picture, part, nature }),
+      whole: () => threads.examine({ picture, part: 'whole', nature }),
+      closer: (specks) => threads.lookCloser({ picture, specks }),
+    },
+    pixelsOf(raster, transfer).shape,
+    nature,
+  );
 }
 
 /** The faults of a picture, found in threads where that pays; the result is the same either way. */

@@ -1,5 +1,6 @@
 import type {
   ExamineTile,
+  Fault,
   FaultToMend,
   MeasuredPart,
   Mend,
@@ -11,7 +12,7 @@ import type {
   RenderPart,
   Transfer,
 } from '@fennip/core';
-import { examineTile, examineWhole, pixelsOf, proposeRun, renderPart } from '@fennip/core';
+import { examineTile, examineWhole, pixelsOf, proposeRun, renderPart, veilTraits } from '@fennip/core';
 
 /** A picture in memory that all threads share. */
 export interface SharedPicture {
@@ -36,6 +37,13 @@ export interface ExamineTask {
   readonly nature: PictureNature;
 }
 
+/** Specks of a picture that are looked at once more. */
+export interface CloserTask {
+  readonly kind: 'look closer';
+  readonly picture: SharedPicture;
+  readonly specks: readonly Fault[];
+}
+
 /** A part of a recipe, on samples that all threads share. */
 export interface RenderTask {
   readonly kind: 'render';
@@ -44,12 +52,15 @@ export interface RenderTask {
 }
 
 /** Runs in a thread of its own. */
-export default function thread(task: MendTask | ExamineTask | RenderTask): Mend[] | MeasuredPart | undefined {
+export default function thread(
+  task: MendTask | ExamineTask | CloserTask | RenderTask,
+): Mend[] | MeasuredPart | number[][] | undefined {
   if (task.kind === 'render') {
     renderPart(task.ground, task.part);
     return undefined;
   }
   const pixels = pixelsOf(task.picture.raster, task.picture.transfer);
+  if (task.kind === 'look closer') return task.specks.map((speck) => veilTraits(speck, pixels));
   if (task.kind === 'mend') return proposeRun(task.faults, task.surroundings, pixels, task.choice);
   return task.part === 'whole' ? examineWhole(pixels) : examineTile(task.part, pixels, task.nature);
 }

@@ -1,12 +1,13 @@
 import { availableParallelism } from 'node:os';
 import { startPool } from '@fennip/threads';
 import type { MeasuredPart, Mend, PartRenderers } from '@fennip/core';
-import type { ExamineTask, MendTask, RenderTask } from './thread.ts';
+import type { CloserTask, ExamineTask, MendTask, RenderTask } from './thread.ts';
 
 /** As many threads as the machine has; starting them takes about as long as mending a hundred specks. */
 export interface Threads {
   mend(task: Omit<MendTask, 'kind'>): Promise<Mend[]>;
   examine(task: Omit<ExamineTask, 'kind'>): Promise<MeasuredPart>;
+  lookCloser(task: Omit<CloserTask, 'kind'>): Promise<number[][]>;
   readonly renderers: PartRenderers;
   close(): Promise<void>;
 }
@@ -17,6 +18,7 @@ export function startThreads(): Threads {
   return {
     mend: (task) => pool.run({ kind: 'mend', ...task }) as Promise<Mend[]>,
     examine: (task) => pool.run({ kind: 'examine', ...task }) as Promise<MeasuredPart>,
+    lookCloser: (task) => pool.run({ kind: 'look closer', ...task }) as Promise<number[][]>,
     renderers: {
       count,
       render: async (ground, part) => {

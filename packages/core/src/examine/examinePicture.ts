@@ -7,12 +7,15 @@ import type { FaultGroup, Measured, MeasuredPart } from './examineTile.ts';
 import { examineTile, examineWhole } from './examineTile.ts';
 import type { Fault, Polarity } from './fault.ts';
 import type { PictureNature } from './nature.ts';
+import { ranked } from './ranked.ts';
 import { leastConfidence } from './sensitivity.ts';
 import { continueCreases } from './lines/continueCreases.ts';
 import { LINES_KEPT, LINES_OWN_SHARE, LINES_TRAINED_SHARE } from './lines/findLines.ts';
 import { keepLines, specksOffLines } from './lines/keepLines.ts';
 import { SPECK_CLASSIFIERS } from './specks/findSpecks.ts';
 import { keepStrongest, withoutFit } from './specks/keepStrongest.ts';
+import { afterCloserLook, doubtfulSpecks } from './specks/lookCloser.ts';
+import { veilTraits } from './specks/veilTraits.ts';
 import { examineTiles } from './tiles.ts';
 
 /** What is to be listed of all that was measured. */
@@ -52,11 +55,7 @@ export function gatherFindings(parts: readonly MeasuredPart[], nature: PictureNa
   );
   const areas = areasOffSpecks(allAreas, specks);
   const spots = outsideAreas([...lines, ...specksOffLines(specks, lines)], areas);
-  // Calibrated, some fall below what any sensitivity asks for.
-  const least = leastConfidence(1);
-  return [...areas, ...spots]
-    .filter(({ confidence }) => confidence >= least)
-    .sort((a, b) => b.confidence - a.confidence || a.y - b.y || a.x - b.x);
+  return ranked([...areas, ...spots]);
 }
 
 /** The findings that are listed. Nothing is measured again. */
@@ -79,5 +78,8 @@ export function examinePicture(
 ): Fault[] {
   const tiles = examineTiles(pixels.shape).map((tile) => examineTile(tile, pixels, nature));
   const whole = nature === 'print' ? [examineWhole(pixels)] : [];
-  return decideFindings(gatherFindings([...tiles, ...whole], nature), options);
+  const findings = gatherFindings([...tiles, ...whole], nature);
+  const doubtful = doubtfulSpecks(findings, nature);
+  const traits = doubtful.map((speck) => veilTraits(speck, pixels));
+  return decideFindings(afterCloserLook(findings, doubtful, traits), options);
 }

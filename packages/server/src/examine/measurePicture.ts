@@ -1,5 +1,5 @@
 import type { Fault, Recipe } from '@fennip/core';
-import { examineTiles, gatherFindings, wholeWindow } from '@fennip/core';
+import { examineAmong, wholeWindow } from '@fennip/core';
 import type { WorkKind } from '@fennip/contract';
 import type { Context } from '../context.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
@@ -18,18 +18,14 @@ export async function measurePicture(
   { work, recipe }: MeasureOrder,
 ): Promise<Fault[]> {
   const raster = await threads.load(store.pathOf('originals', row.sha256), recipe);
-  const tiles = examineTiles(wholeWindow(raster).picture);
-  // Only a print can have areas: a camera frame has no emulsion to lose.
-  const whole = row.nature === 'print' ? [threads.examineWhole(raster)] : [];
-  const parts = [...whole, ...tiles.map((tile) => threads.examine(raster, tile, row.nature))];
-  let done = 0;
-  const measured = await Promise.all(
-    parts.map(async (measuring) => {
-      const part = await measuring;
-      done++;
-      events.tell(row.job_id, { type: 'progress', work, pictureId: row.id, share: done / parts.length });
-      return part;
-    }),
+  return examineAmong(
+    {
+      tile: (tile) => threads.examine(raster, tile, row.nature),
+      whole: () => threads.examineWhole(raster),
+      closer: (specks) => threads.lookCloser(raster, specks),
+    },
+    wholeWindow(raster).picture,
+    row.nature,
+    (share) => events.tell(row.job_id, { type: 'progress', work, pictureId: row.id, share }),
   );
-  return gatherFindings(measured, row.nature);
 }

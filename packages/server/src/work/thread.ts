@@ -7,6 +7,7 @@ import type {
   ChartedPlace,
   DustChart,
   ExamineTile,
+  Fault,
   FaultToMend,
   FinishStep,
   LedgerEntry,
@@ -44,6 +45,7 @@ import {
   examineWhole,
   pixelsOf,
   renderPart,
+  veilTraits,
 } from '@fennip/core';
 import type { DeliverySettings, ReportFacts, ReportPaper, ReportedPicture } from '@fennip/files';
 import {
@@ -110,6 +112,7 @@ export type ThreadTask =
       readonly nature: PictureNature;
     }
   | { readonly task: 'examine whole'; readonly raster: Raster }
+  | { readonly task: 'look closer'; readonly raster: Raster; readonly specks: readonly Fault[] }
   | {
       readonly task: 'chart';
       readonly sensor: SensorShape;
@@ -200,6 +203,7 @@ type Outcome =
   | readonly MendProposal[]
   | SeenProposal
   | readonly number[]
+  | readonly number[][]
   | CarriedRecipe
   | Uint8Array
   | TakenBackMend;
@@ -373,6 +377,8 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
       return Promise.resolve(examineTile(task.tile, pixelsOf(task.raster), task.nature));
     case 'examine whole':
       return Promise.resolve(examineWhole(pixelsOf(task.raster)));
+    case 'look closer':
+      return Promise.resolve(task.specks.map((speck) => veilTraits(speck, pixelsOf(task.raster))));
     case 'chart':
       return chart(task);
     case 'chart faults':

@@ -1,23 +1,11 @@
-import type { Polarity } from '../../examine/fault.ts';
-import { medianOf } from '../../measure/medianOf.ts';
 import type { Window } from '../../raster/window.ts';
-import { levenberg } from '../../solve/levenberg.ts';
-import type { Variation, VeilPrior } from './leastVariation.ts';
+import type { VeilPrior } from './leastVariation.ts';
 import { createVariation } from './leastVariation.ts';
-import type { LightPatch } from './lightPatch.ts';
-import { greyLight, halveLight, lightPatchOf } from './lightPatch.ts';
+import { greyLight, lightPatchOf } from './lightPatch.ts';
+import type { RoughPlace } from './sketchVeil.ts';
+import { SHAPE, descend, shrunk, sketchVeil } from './sketchVeil.ts';
 import type { Veil } from './veil.ts';
-import { AT, advanceVeil, parametersOf, veilFrom } from './veilParameters.ts';
-
-/** Where a veil is looked for: a rough place, as a click or a finder gives it. */
-export interface RoughPlace {
-  readonly x: number;
-  readonly y: number;
-  /** In pixels; may be off by a third. */
-  readonly r: number;
-  /** Dark is a shadow; bright has light of its own. */
-  readonly polarity: Polarity;
-}
+import { AT, parametersOf, veilFrom } from './veilParameters.ts';
 
 export interface FittedVeil {
   readonly veil: Veil;
@@ -25,127 +13,27 @@ export interface FittedVeil {
   readonly evidence: number;
 }
 
-/** How far the fit looks around a place, in radii and in pixels. */
-const REACH_RADII = 2.3;
-const REACH_PIXELS = 4;
-
-/** Half the side of the square that is looked at. */
-export const fitReach = (r: number): number => Math.ceil(REACH_RADII * r + REACH_PIXELS);
-
-/** Radii in samples at which the search is made: rough and fast, then finer. */
-const ROUGH_RADIUS = 6;
+/** Radius in samples at which a fit is finished. */
 const FINE_RADIUS = 12;
 
-/** What dust and lit particles usually are, and how far they depart from it: common practice, widened by trial. */
-const SHADOW = { softness: 0.45, depth: 0.2, depthSpread: 0.12 };
-const LIT = { softness: 0.3, depth: 0.5, depthSpread: 0.25 };
-const SPREAD = { centre: 0.15, logRadius: 0.25, softness: 0.18, shear: 0.08, light: 0.6 };
-const USUAL_LIGHT = 0.7;
-
-const SHAPE = [AT.x, AT.y, AT.logRadius, AT.softness, AT.depth];
 const WHOLE_SHAPE = [...SHAPE, AT.shearA, AT.shearB];
-
-/** Starts of the search: radii as multiples of the rough one, and what else may lie in several valleys. */
-const SHADOW_STARTS = [0.75, 1, 1.3].flatMap((factor) =>
-  [0.25, 0.6].map((softness) => ({ factor, softness, depth: SHADOW.depth })),
-);
-const LIT_STARTS = [0.8, 1.15].flatMap((factor) =>
-  [0.25, 0.45, 0.65, 0.85].map((depth) => ({ factor, softness: LIT.softness, depth })),
-);
-
-/** How many of the starts are followed down. */
-const MOST_VALLEYS = 2;
-
-/** A round that gains less log likelihood than this is the last. */
-const LEAST_GAIN = 0.01;
 
 /** Evidence on the shrunk patch below which the search is given up. */
 const HOPELESS = -0.25;
 
-interface Place {
-  readonly point: Float64Array;
-  readonly cost: number;
-}
-
-function priorAt({ x, y, r, polarity }: RoughPlace, channels: number): VeilPrior {
-  const usual = polarity === 'dark' ? SHADOW : LIT;
-  const lights = polarity === 'dark' ? [] : Array.from({ length: channels }, () => USUAL_LIGHT);
-  const centre = SPREAD.centre * r + 0.3;
-  const { logRadius, softness, shear } = SPREAD;
-  return {
-    expected: Float64Array.from([x, y, Math.log(r), usual.softness, 0, 0, usual.depth, ...lights]),
-    spread: Float64Array.from([
-      ...[centre, centre, logRadius, softness, shear, shear, usual.depthSpread],
-      ...lights.map(() => SPREAD.light),
-    ]),
-  };
-}
-
-/** Shrinks a patch until a radius is at most so many samples. */
-function shrunk(patch: LightPatch, r: number, samples: number): LightPatch {
-  let small = patch;
-  while (r / small.scale > samples && Math.min(small.width, small.height) >= 24) small = halveLight(small);
-  return small;
-}
-
-/** The light that would lift the ring around a disc to what is seen inside, for each channel. */
-function lightFor(patch: LightPatch, { x, y, r }: RoughPlace, depth: number): number[] {
-  const { left, top, scale, width, height, planes } = patch;
-  return planes.map((plane) => {
-    const core: number[] = [];
-    const ring: number[] = [];
-    for (let row = 0, i = 0; row < height; row++)
-      for (let column = 0; column < width; column++, i++) {
-        const away = Math.hypot(left + (column + 0.5) * scale - x, top + (row + 0.5) * scale - y) / r;
-        if (away < 0.6) core.push(plane[i]);
-        else if (away > 1.6 && away < 2.2) ring.push(plane[i]);
-      }
-    const around = medianOf(ring);
-    return Math.max(0.02, around + (medianOf(core) - around) / depth);
-  });
-}
-
-const descend = (variation: Variation, start: Float64Array, free: readonly number[], rounds: number): Place =>
-  levenberg(
-    start,
-    (point) => variation.describe(point, free),
-    (point, step) => advanceVeil(point, step, free),
-    { rounds, leastGain: LEAST_GAIN },
-  );
-
 /**
  * Fits a veil to a rough place: the disc that, undone in linear light, leaves the least variation.
- * {@link createVariation} tells the method; the search goes from a few starts on a shrunk patch to a finer one.
+ * {@link createVariation} tells the method; the search goes from a sketch on a shrunk patch to a finer one.
  *
  * @param window pixels around the place, best {@link fitReach} on all sides
  * @param unknown pixels of the window that belong to other faults and say nothing, row after row
  */
 export function fitVeil(window: Window, place: RoughPlace, unknown?: Uint8Array): FittedVeil {
-  const full = lightPatchOf(window);
-  if (unknown) for (let i = 0; i < unknown.length; i++) if (unknown[i]) full.known[i] = 0;
-  const isShadow = place.polarity === 'dark';
-  const patch = isShadow ? greyLight(full) : full;
-  const prior = priorAt(place, patch.planes.length);
-  const lights = isShadow ? [] : patch.planes.map((_, c) => AT.light + c);
-  const small = shrunk(patch, place.r, ROUGH_RADIUS);
-  const rough = createVariation(small, prior);
-  const tried = (isShadow ? SHADOW_STARTS : LIT_STARTS).map(({ factor, softness, depth }): Place => {
-    const start = prior.expected.slice();
-    start[AT.logRadius] += Math.log(factor);
-    start[AT.softness] = softness;
-    start[AT.depth] = depth;
-    if (!isShadow) start.set(lightFor(small, place, depth), AT.light);
-    return descend(rough, start, isShadow ? [AT.depth] : lights, 3);
-  });
-  const best = tried
-    .sort((a, b) => a.cost - b.cost)
-    .slice(0, MOST_VALLEYS)
-    .map(({ point }) => descend(rough, point, [...SHAPE, ...lights], isShadow ? 5 : 7))
-    .reduce((a, b) => (b.cost < a.cost ? b : a));
+  const { patch, prior, lights, point: sketched, evidence } = sketchVeil(window, place, unknown);
   // Where not even the rough picture shows a veil, the fine one will not.
-  if (-best.cost < HOPELESS) return { veil: veilFrom(best.point), evidence: -best.cost };
+  if (evidence < HOPELESS) return { veil: veilFrom(sketched), evidence };
   const fine = createVariation(shrunk(patch, place.r, FINE_RADIUS), prior);
-  const { point, cost } = descend(fine, best.point, [...WHOLE_SHAPE, ...lights], 15);
+  const { point, cost } = descend(fine, sketched, [...WHOLE_SHAPE, ...lights], 15);
   return { veil: veilFrom(point), evidence: -cost };
 }
 

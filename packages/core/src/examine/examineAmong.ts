@@ -1,0 +1,51 @@
+import type { PictureShape } from '../raster/raster.ts';
+import { gatherFindings } from './examinePicture.ts';
+import type { MeasuredPart } from './examineTile.ts';
+import type { Fault } from './fault.ts';
+import type { PictureNature } from './nature.ts';
+import { afterCloserLook, doubtfulSpecks } from './specks/lookCloser.ts';
+import type { ExamineTile } from './tiles.ts';
+import { examineTiles } from './tiles.ts';
+
+/** Threads that each have the picture: what they are asked for at once they share among themselves. */
+export interface ExamineThreads {
+  tile(tile: ExamineTile): Promise<MeasuredPart>;
+  /** What is looked for on the picture as a whole. */
+  whole(): Promise<MeasuredPart>;
+  /** `VEIL_TRAITS` of each. */
+  closer(specks: readonly Fault[]): Promise<number[][]>;
+}
+
+/** So many specks are looked at more closely at a time. */
+const RUN = 24;
+
+/**
+ * Finds the faults of a whole picture in threads, with nothing decided; the same as on one.
+ *
+ * @param told is told the share that is done, 0 to 1
+ */
+export async function examineAmong(
+  threads: ExamineThreads,
+  picture: PictureShape,
+  nature: PictureNature,
+  told: (share: number) => void = () => undefined,
+): Promise<Fault[]> {
+  // Only a print can have areas: a camera frame has no emulsion to lose.
+  const whole = nature === 'print' ? [threads.whole()] : [];
+  const parts = [...whole, ...examineTiles(picture).map((tile) => threads.tile(tile))];
+  let done = 0;
+  const measured = await Promise.all(
+    parts.map(async (measuring) => {
+      const part = await measuring;
+      done++;
+      told(done / parts.length);
+      return part;
+    }),
+  );
+  const findings = gatherFindings(measured, nature);
+  const doubtful = doubtfulSpecks(findings, nature);
+  const runs = Array.from({ length: Math.ceil(doubtful.length / RUN) }, (_, k) =>
+    threads.closer(doubtful.slice(RUN * k, RUN * (k + 1))),
+  );
+  return afterCloserLook(findings, doubtful, (await Promise.all(runs)).flat());
+}
