@@ -214,9 +214,10 @@ test('a loss that nothing in the print is like is said to be one; a piece of its
   await page.locator(`[data-picture="${name}"]`).click();
   await toStage(page, 'Mend');
   const desk = await deskOf(page, PRINT);
+  // An outline instead of a pen, which the hand then keeps.
+  await page.keyboard.press('o');
   const rebuildAround = async (x: number, y: number): Promise<void> => {
     await page.keyboard.press('y');
-    await page.keyboard.press('o');
     for (const [dx, dy] of [
       [-60, -60],
       [60, -60],
