@@ -189,10 +189,11 @@ function trainCloserLook(): Forest & { readonly counts: number } {
     all.groups.push(...groups.map((group) => before + group));
   }
   const { forest, held } = train('A closer look', VEIL_TRAITS, all, CLOSER_OPTIONS);
-  const scores = all.traits.map((traits, row) => {
-    const unseen = held.find(({ photograph }) => photograph === all.grounds[row].photograph);
-    return growForest(unseen?.forest ?? forest).score(traits);
-  });
+  const unseen = new Map(held.map((one) => [one.photograph, growForest(one.forest)]));
+  const seen = growForest(forest);
+  const scores = all.traits.map((traits, row) =>
+    (unseen.get(all.grounds[row].photograph ?? '') ?? seen).score(traits),
+  );
   const counts = ownShareCounts(scores, all, forest.share);
   console.log(`the own share of a picture's dark or bright ones counts ${counts}`);
   return { ...forest, counts };
