@@ -1,4 +1,5 @@
-// Crests of thin lines: listed, measured and linked. All offsets are bytes; tables are columns of numbers.
+// Crests of thin lines: listed, placed and put in order. All offsets are bytes; tables are columns of numbers.
+import { ANGLE, COS, RECORD, SIN, STRENGTH, X, Y, isMarked, mark, numberUnder } from './crests';
 
 /** The size of what is nowhere the least 16-bit number. */
 function sizeOf(values: v128): v128 {
@@ -77,10 +78,10 @@ const INSIDE: f64 = 0.6;
  * within the pixel (Steger 1998).
  *
  * @param usual a 32-bit float for each cell
- * @param at index of the pixel; `x`, `y` the crest in pixels; `ways` three 64-bit floats: the direction along the line of 0
- *   to pi, to the accuracy of a 32-bit one, its cosine and its sine; `strength` the curvature over the usual one; `under`
- *   the size of the strength of the point that the crest lies on, which is a neighbour's now and then, or 0
- * @param map of the plane's size, 0: the number of the point and 1 for every pixel
+ * @param at index of the pixel; `xs`, `ys` the crest in pixels; `records` see crests.ts; `under` the size of the strength of
+ *   the point that the crest lies on, which is a neighbour's now and then, or 0
+ * @param marks a bit for each pixel, 0, and eight bytes more: those that hold a point are set
+ * @param before room for a 32-bit number for each 64 pixels and one more: how many points lie before them
  * @returns how many there are
  */
 export function placeCrests(
@@ -88,16 +89,17 @@ export function placeCrests(
   bent: i32,
   data: usize,
   width: i32,
+  height: i32,
   usual: usize,
   side: i32,
   columns: i32,
   at: usize,
   xs: usize,
   ys: usize,
-  ways: usize,
-  strength: usize,
+  records: usize,
   under: usize,
-  map: usize,
+  marks: usize,
+  before: usize,
 ): i32 {
   const stride = width << 1;
   let count = 0;
@@ -142,202 +144,97 @@ export function placeCrests(
     const slope = ((east - west) * nx + (south - north) * ny) / 2;
     const off = -slope / most;
     if (abs(off * nx) > INSIDE || abs(off * ny) > INSIDE) continue;
+    const px = <f32>(<f64>x + 0.5 + off * nx);
+    const py = <f32>(<f64>y + 0.5 + off * ny);
     store<i32>(at + (count << 2), i);
-    store<f32>(xs + (count << 2), <f32>(<f64>x + 0.5 + off * nx));
-    store<f32>(ys + (count << 2), <f32>(<f64>y + 0.5 + off * ny));
+    store<f32>(xs + (count << 2), px);
+    store<f32>(ys + (count << 2), py);
     // Of the two arrows along the line the one that points down, or to the right.
     const arrow: f64 = nx > 0 || (nx === 0 && ny < 0) ? 1 : -1;
-    store<f64>(ways + count * 24, <f64>(<f32>Math.atan2(arrow * nx, -arrow * ny)));
-    store<f64>(ways + count * 24, -arrow * ny, 8);
-    store<f64>(ways + count * 24, arrow * nx, 16);
-    store<f32>(strength + (count << 2), <f32>(most / common));
+    const record = records + <usize>count * RECORD;
+    store<f32>(record, px, X);
+    store<f32>(record, py, Y);
+    store<f32>(record, <f32>(most / common), STRENGTH);
+    store<f32>(record, <f32>Math.atan2(arrow * nx, -arrow * ny), ANGLE);
+    store<f64>(record, -arrow * ny, COS);
+    store<f64>(record, arrow * nx, SIN);
+    mark(marks, i);
     count++;
-    store<i32>(map + (i << 2), count);
+  }
+  let sum = 0;
+  for (let word = 0, words = (width * height + 63) >> 6; word < words; word++) {
+    store<i32>(before + (word << 2), sum);
+    sum += <i32>popcnt<u64>(load<u64>(marks + (word << 3)));
   }
   for (let k = 0; k < count << 2; k += 4) {
     const place = <i32>load<f32>(ys + k) * width + <i32>load<f32>(xs + k);
-    const other = load<i32>(map + (place << 2)) - 1;
-    store<f32>(under + k, other >= 0 ? abs(load<f32>(strength + (other << 2))) : 0);
+    const strength: f32 = isMarked(marks, place)
+      ? abs(load<f32>(records + <usize>numberUnder(marks, before, place) * RECORD, STRENGTH))
+      : 0;
+    store<f32>(under + k, strength);
   }
   return count;
 }
 
-/** Two points that follow one another turn by at most this, radians. */
-const MOST_TURN: f64 = Math.PI / 4;
-/** Shorter paths are no lines, in pixels. */
-const SHORTEST: i32 = 8;
+/** Bits of a number that are sorted by at a time, and how many values these have. */
+const DIGIT: u64 = 11;
+const DIGITS: i32 = 2048;
+/** The bits of the float above all others. */
+const INFINITE_BITS: u64 = 0x7f800000;
 
-// The points that are linked: set by `linkCrests`, read by what it calls.
-let pointsAt: usize = 0;
-let pointsX: usize = 0;
-let pointsY: usize = 0;
-/** Angle, its cosine and its sine, as 64-bit floats one after the other. */
-let pointsWay: usize = 0;
-let pointsStrength: usize = 0;
-let pointsMap: usize = 0;
-let planeWidth: i32 = 0;
-let planeSize: i32 = 0;
-
-/** The least angle between the direction of a point and a heading, which is less than a whole turn. */
-function turnTo(k: i32, heading: f64): f64 {
-  let turn = abs(load<f64>(pointsWay + k * 24) - heading);
-  if (turn >= Math.PI) turn -= Math.PI;
-  return min(turn, Math.PI - turn);
-}
-
-// The best of the points that were held against one another so far, what it costs, and what they go on from.
-let best: i32 = -1;
-let leastCost: f64 = 0;
-let fromX: f64 = 0;
-let fromY: f64 = 0;
-let isFromDark: bool = false;
-
-/** Holds the point at a place of the map, if there is one, against the best so far. */
-function consider(place: usize, heading: f64, cos: f64, sin: f64): void {
-  const k = load<i32>(place) - 1;
-  if (k < 0 || load<f32>(pointsStrength + (k << 2)) > 0 !== isFromDark) return;
-  const ox = <f64>load<f32>(pointsX + (k << 2)) - fromX;
-  const oy = <f64>load<f32>(pointsY + (k << 2)) - fromY;
-  const along = ox * cos + oy * sin;
-  const aside = abs(oy * cos - ox * sin);
-  if (along <= 0.2 || aside > along) return;
-  const turn = turnTo(k, heading);
-  if (turn > MOST_TURN) return;
-  const cost = sqrt(ox * ox + oy * oy) + 2 * turn + aside;
-  if (cost >= leastCost) return;
-  best = k;
-  leastCost = cost;
-}
-
-/** The point that goes on best from one, heading some way; -1 where the line ends. */
-function nextFrom(from: i32, heading: f64, cos: f64, sin: f64): i32 {
-  isFromDark = load<f32>(pointsStrength + (from << 2)) > 0;
-  fromX = <f64>load<f32>(pointsX + (from << 2));
-  fromY = <f64>load<f32>(pointsY + (from << 2));
-  best = -1;
-  leastCost = f64.MAX_VALUE;
-  const at = load<i32>(pointsAt + (from << 2));
-  for (let dy = -2; dy <= 2; dy++) {
-    const first = at + dy * planeWidth - 2;
-    if (first < 0 || first + 5 > planeSize) continue;
-    const place: usize = pointsMap + (first << 2);
-    // Most places are empty.
-    let mask = i32x4.bitmask(i32x4.gt_s(v128.load(place), i32x4.splat(0)));
-    while (mask !== 0) {
-      consider(place + (ctz(mask) << 2), heading, cos, sin);
-      mask &= mask - 1;
-    }
-    consider(place + 16, heading, cos, sin);
+/** Puts numbers of 64 bit in order by some of their bits; those that are alike stay as they are. */
+function sortBy(shift: u64, from: usize, onto: usize, count: i32, counts: usize): void {
+  memory.fill(counts, 0, DIGITS << 2);
+  for (let k = 0; k < count; k++) {
+    const place = counts + ((<usize>((load<u64>(from + ((<usize>k) << 3)) >> shift) & (DIGITS - 1))) << 2);
+    store<i32>(place, load<i32>(place) + 1);
   }
-  return best;
-}
-
-/** Takes a point off the map: no other line goes through it. */
-function takePoint(k: i32): void {
-  store<i32>(pointsMap + (load<i32>(pointsAt + (k << 2)) << 2), 0);
-}
-
-/** Follows a line from a seed, ahead or back. @returns where the list ends after it */
-function follow(seed: i32, isAhead: bool, onto: usize): usize {
-  let end = onto;
-  let from = seed;
-  let angle = load<f64>(pointsWay + seed * 24);
-  let cos = load<f64>(pointsWay + seed * 24 + 8);
-  let sin = load<f64>(pointsWay + seed * 24 + 16);
-  let isTurned = !isAhead;
-  let wayCos = isTurned ? -cos : cos;
-  let waySin = isTurned ? -sin : sin;
-  let k = nextFrom(from, isTurned ? angle + Math.PI : angle, wayCos, waySin);
-  while (k >= 0) {
-    takePoint(k);
-    store<i32>(end, k);
-    end += 4;
-    from = k;
-    angle = load<f64>(pointsWay + k * 24);
-    cos = load<f64>(pointsWay + k * 24 + 8);
-    sin = load<f64>(pointsWay + k * 24 + 16);
-    // The line's own direction, with the arrow that goes on.
-    isTurned = cos * wayCos + sin * waySin < 0;
-    wayCos = isTurned ? -cos : cos;
-    waySin = isTurned ? -sin : sin;
-    k = nextFrom(from, isTurned ? angle + Math.PI : angle, wayCos, waySin);
+  let sum = 0;
+  for (let digit = 0; digit < DIGITS; digit++) {
+    const place = counts + ((<usize>digit) << 2);
+    const own = load<i32>(place);
+    store<i32>(place, sum);
+    sum += own;
   }
-  return end;
-}
-
-function turnRound(first: usize, end: usize): void {
-  let a = first;
-  let b = end - 4;
-  while (a < b) {
-    const kept = load<i32>(a);
-    store<i32>(a, load<i32>(b));
-    store<i32>(b, kept);
-    a += 4;
-    b -= 4;
+  for (let k = 0; k < count; k++) {
+    const key = load<u64>(from + ((<usize>k) << 3));
+    const place = counts + ((<usize>((key >> shift) & (DIGITS - 1))) << 2);
+    const rank = load<i32>(place);
+    store<i32>(place, rank + 1);
+    store<u64>(onto + ((<usize>rank) << 3), key);
   }
 }
 
 /**
- * Links points of crests that follow one another, from the strongest down; each point belongs to one path.
+ * Numbers of the points that stand out so many times, the strongest first; of equals the one that comes first.
  *
- * @param seeds numbers of points, the strongest first; `count` points there are in all
- * @param ways for each point its angle of 0 to pi, the cosine and the sine of it, as 64-bit floats
- * @param map room for a 32-bit number for every pixel
- * @param points the numbers of the points of all paths, one after the other
- * @param lengths how many points each path has
- * @returns how many paths there are
+ * @param keys room for a number of 64 bit for each point, `others` for as many
+ * @param counts room for 2,048 numbers of 32 bit
+ * @param seeds room for a number of 32 bit for each point
+ * @returns how many there are
  */
-export function linkCrests(
-  seeds: usize,
-  seedCount: i32,
+export function seedCrests(
+  records: usize,
   count: i32,
-  at: usize,
-  xs: usize,
-  ys: usize,
-  ways: usize,
-  strength: usize,
-  map: usize,
-  width: i32,
-  height: i32,
-  points: usize,
-  lengths: usize,
+  least: f32,
+  keys: usize,
+  others: usize,
+  counts: usize,
+  seeds: usize,
 ): i32 {
-  pointsAt = at;
-  pointsX = xs;
-  pointsY = ys;
-  pointsWay = ways;
-  pointsStrength = strength;
-  pointsMap = map;
-  planeWidth = width;
-  planeSize = width * height;
-  memory.fill(map, 0, (<usize>planeSize) << 2);
-  for (let k = 0; k < count; k++) store<i32>(map + (load<i32>(at + (k << 2)) << 2), k + 1);
-  let paths = 0;
-  let first = points;
-  for (let s = 0; s < seedCount; s++) {
-    const seed = load<i32>(seeds + (s << 2));
-    if (load<i32>(map + (load<i32>(at + (seed << 2)) << 2)) === 0) continue;
-    takePoint(seed);
-    // What lies ahead is found first, and written after what lies behind.
-    const aheadEnd = follow(seed, true, first);
-    const ahead = <i32>(aheadEnd - first);
-    const backEnd = follow(seed, false, aheadEnd);
-    const back = <i32>(backEnd - aheadEnd);
-    const length = ((ahead + back) >> 2) + 1;
-    if (length < SHORTEST) continue;
-    memory.copy(backEnd + 4, first, ahead);
-    memory.copy(first, aheadEnd, back);
-    turnRound(first, first + back);
-    store<i32>(first + back, seed);
-    memory.copy(first + back + 4, backEnd + 4, ahead);
-    const one = load<i32>(first) << 2;
-    const other = load<i32>(first + ((length - 1) << 2)) << 2;
-    const dx = <f64>load<f32>(xs + other) - <f64>load<f32>(xs + one);
-    const dy = <f64>load<f32>(ys + other) - <f64>load<f32>(ys + one);
-    if (sqrt(dx * dx + dy * dy) < <f64>SHORTEST / 2) continue;
-    store<i32>(lengths + (paths << 2), length);
-    paths++;
-    first += length << 2;
+  let found = 0;
+  for (let k = 0; k < count; k++) {
+    const size = abs(load<f32>(records + <usize>k * RECORD, STRENGTH));
+    if (size < least) continue;
+    // As whole numbers floats keep their order. The upper half is what is sorted by, 31 bits; the lower the point.
+    const key = ((INFINITE_BITS - <u64>reinterpret<u32>(size)) << 32) | (<u64>k);
+    store<u64>(keys + ((<usize>found) << 3), key);
+    found++;
   }
-  return paths;
+  sortBy(32, keys, others, found, counts);
+  sortBy(32 + DIGIT, others, keys, found, counts);
+  sortBy(32 + 2 * DIGIT, keys, others, found, counts);
+  for (let k = 0; k < found; k++)
+    store<i32>(seeds + ((<usize>k) << 2), <i32>load<u64>(others + ((<usize>k) << 3)));
+  return found;
 }

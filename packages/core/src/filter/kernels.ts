@@ -149,29 +149,39 @@ export interface Kernels {
       bent: number,
       data: number,
       width: number,
+      height: number,
       usual: number,
       side: number,
       columns: number,
       at: number,
       xs: number,
       ys: number,
-      ways: number,
-      strength: number,
+      records: number,
       under: number,
-      map: number,
+      marks: number,
+      before: number,
+    ]
+  ): number;
+  seedCrests(
+    ...places: readonly [
+      records: number,
+      count: number,
+      least: number,
+      keys: number,
+      others: number,
+      counts: number,
+      seeds: number,
     ]
   ): number;
   linkCrests(
     ...places: readonly [
       seeds: number,
       seedCount: number,
-      count: number,
       at: number,
-      xs: number,
-      ys: number,
-      ways: number,
-      strength: number,
-      map: number,
+      records: number,
+      marks: number,
+      before: number,
+      free: number,
       width: number,
       height: number,
       points: number,

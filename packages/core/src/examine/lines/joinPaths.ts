@@ -1,7 +1,7 @@
 import { createPointGrid } from '../pointGrid.ts';
 import type { RidgePath } from './linkRidges.ts';
 import { turnBetween } from './linkRidges.ts';
-import type { RidgePoints } from './ridgePoints.ts';
+import type { LinePoints } from './heldRidges.ts';
 
 /** A place on a line, in pixels of a plane. */
 export type LinePoint = readonly [x: number, y: number];
@@ -48,7 +48,7 @@ interface Gap {
   readonly turn: number;
 }
 
-function lengthOf(points: Int32Array, { x, y }: RidgePoints): number {
+function lengthOf(points: Int32Array, { x, y }: LinePoints): number {
   let length = 0;
   for (let i = 1; i < points.length; i++) {
     const dx = x[points[i]] - x[points[i - 1]];
@@ -62,7 +62,7 @@ function lengthOf(points: Int32Array, { x, y }: RidgePoints): number {
 function endOf(
   { points, sign }: RidgePath,
   piece: number,
-  { x, y }: RidgePoints,
+  { x, y }: LinePoints,
   length: number,
   tip: number,
   inner: number,
@@ -85,7 +85,7 @@ function endOf(
 }
 
 /** Both ends of every piece, the first one first. */
-function endsOf(paths: readonly RidgePath[], ridge: RidgePoints): End[] {
+function endsOf(paths: readonly RidgePath[], ridge: LinePoints): End[] {
   const ends: End[] = [];
   paths.forEach((path, piece) => {
     const length = lengthOf(path.points, ridge);
@@ -149,7 +149,7 @@ function joined(one: Int32Array, tipOfOne: number, two: Int32Array, tipOfTwo: nu
 }
 
 /** Joins pieces whose ends go on in one another, the shortest gaps first. */
-export function joinPaths(paths: readonly RidgePath[], ridge: RidgePoints): JoinedPath[] {
+export function joinPaths(paths: readonly RidgePath[], ridge: LinePoints): JoinedPath[] {
   const pieces = paths.map(({ points, sign }): JoinedPath | null => ({ points, sign, gaps: 0 }));
   const ends = endsOf(paths, ridge);
   // Which piece a first one has become part of.

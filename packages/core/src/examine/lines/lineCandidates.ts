@@ -4,13 +4,13 @@ import type { HeldGround } from '../ground/heldGround.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import { holdSmooth } from '../ground/heldLuma.ts';
 import { onLevel } from '../ground/onLevel.ts';
+import type { LinePoints } from './heldRidges.ts';
+import { holdRidges } from './heldRidges.ts';
 import type { JoinedPath } from './joinPaths.ts';
 import { joinPaths } from './joinPaths.ts';
 import type { MeasuredLine } from './lineTraits.ts';
 import { NEIGHBOURHOOD, measureLines } from './lineTraits.ts';
 import { linkRidges } from './linkRidges.ts';
-import type { RidgePoints } from './ridgePoints.ts';
-import { ridgePoints } from './ridgePoints.ts';
 
 /** Levels that are looked at: lines of one to three pixels on each, up to some twelve at full size. */
 export const LINE_LEVELS = 3;
@@ -19,7 +19,7 @@ export const LINE_LEVELS = 3;
 const MIDDLES_APART = 8;
 
 /** Whether a path counts for lines in a part of a level: its middle lies in there or so near that it may be their neighbour. */
-function countsFor({ points }: JoinedPath, { x, y }: RidgePoints, part: Rect): boolean {
+function countsFor({ points }: JoinedPath, { x, y }: LinePoints, part: Rect): boolean {
   const k = points[points.length >> 1];
   return holdsPoint(part, x[k], y[k]);
 }
@@ -37,11 +37,14 @@ export function lineCandidates(
 ): MeasuredLine[] {
   return levels.slice(finest, LINE_LEVELS).flatMap((plane, coarser) => {
     const level = finest + coarser;
-    const points = holdTwiceSmooth(plane, ridgePoints);
-    const paths = joinPaths(linkRidges(points, plane.width, plane.height), points);
     const near = asked && growRect(onLevel(asked, level), NEIGHBOURHOOD + MIDDLES_APART);
-    const counting = near ? paths.filter((path) => countsFor(path, points, near)) : paths;
-    return measureLines(counting, points, plane, level, colours);
+    return holdTwiceSmooth(plane, (smooth) =>
+      holdRidges(smooth, (ridges) => {
+        const paths = joinPaths(linkRidges(ridges), ridges);
+        const counting = near ? paths.filter((path) => countsFor(path, ridges, near)) : paths;
+        return measureLines(counting, ridges, plane, level, colours);
+      }),
+    );
   });
 }
 

@@ -8,7 +8,7 @@ import type { LineNearby } from './lineCrowds.ts';
 import { lineCrowds } from './lineCrowds.ts';
 import type { Course } from './measureCourses.ts';
 import { measureCourses } from './measureCourses.ts';
-import type { RidgePoints } from './ridgePoints.ts';
+import type { HeldRidges, LinePoints } from './heldRidges.ts';
 
 /** What the classifier looks at, in this order. */
 export const LINE_TRAITS = [
@@ -44,7 +44,7 @@ export interface MeasuredLine {
   readonly polarity: Polarity;
   /** Its course, see {@link linePath}: numbers of points, the points, and pixels of the picture to one of theirs. */
   readonly points: Int32Array;
-  readonly ridge: RidgePoints;
+  readonly ridge: LinePoints;
   readonly scale: number;
   /** Full width at half the depth. */
   readonly width: number;
@@ -90,7 +90,7 @@ interface Draft {
 function draftOf(
   path: JoinedPath,
   { length, strength, depth: seen, step, turning, width, sides, core, colours }: Course,
-  { x, y }: RidgePoints,
+  { x, y }: LinePoints,
   level: number,
   top: number,
 ): Draft {
@@ -130,7 +130,7 @@ function draftOf(
 
 function finished(
   { path: { points, sign }, length, width, ground, depth, traits }: Draft,
-  ridge: RidgePoints,
+  ridge: LinePoints,
   scale: number,
 ): MeasuredLine {
   return {
@@ -166,18 +166,20 @@ const SLENDER = 4;
 /**
  * Measures all lines of one level.
  *
- * @param ridge the points that the paths go through
+ * @param ridges the points that the paths go through
  */
 export function measureLines(
   paths: readonly JoinedPath[],
-  ridge: RidgePoints,
+  ridges: HeldRidges,
   plane: HeldLuma,
   level: number,
   colours: HeldColours,
 ): MeasuredLine[] {
   const top = fullScale(colours.depth);
   const scale = 2 ** level;
-  const courses = measureCourses(paths, ridge, plane, colours, scale);
+  const courses = measureCourses(paths, ridges, plane, colours, scale);
+  // What is kept of them outlives the memory of the kernels.
+  const ridge: LinePoints = { x: ridges.x, y: ridges.y };
   const lines: Draft[] = [];
   paths.forEach((path, k) => {
     const course = courses[k];
@@ -198,7 +200,7 @@ export function measureLines(
 }
 
 /** What tells how near and how alike a line runs to others. */
-function crowdedBy(points: Int32Array, { x, y }: RidgePoints, length: number): LineNearby {
+function crowdedBy(points: Int32Array, { x, y }: LinePoints, length: number): LineNearby {
   const [first, middle, last] = [points[0], points[points.length >> 1], points[points.length - 1]];
   return { x: x[middle], y: y[middle], heading: Math.atan2(y[last] - y[first], x[last] - x[first]), length };
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { floatsAt } from '../../filter/kernels.ts';
 import { pictureOf } from '../../testing/pictures.ts';
 import type { Fault } from '../fault.ts';
 import { wholeWindow } from '../../raster/window.ts';
@@ -7,13 +8,13 @@ import { holdGround } from '../ground/heldGround.ts';
 import { holdLuma } from '../ground/heldLuma.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import { lumaOf, smoothLuma } from '../ground/lumaLevels.ts';
+import type { HeldRidges } from './heldRidges.ts';
+import { RECORD, STRENGTH, holdRidges } from './heldRidges.ts';
 import { joinPaths } from './joinPaths.ts';
 import { keepLines, specksOffLines } from './keepLines.ts';
 import { lineCandidates } from './lineCandidates.ts';
 import { linePath } from './lineTraits.ts';
 import { linkRidges, turnBetween } from './linkRidges.ts';
-import type { RidgePoints } from './ridgePoints.ts';
-import { ridgePoints } from './ridgePoints.ts';
 
 const [WIDTH, HEIGHT] = [160, 120];
 
@@ -28,7 +29,21 @@ const lineAt =
 const smoothed = (tone: (x: number, y: number) => number, grain = 0.003) =>
   smoothLuma(smoothLuma(lumaOf(pictureOf(WIDTH, HEIGHT, tone, { grain }))));
 
-const pointsOn = (plane: LumaPlane): RidgePoints => holdLuma(plane, ridgePoints);
+const onCrests = <T>(plane: LumaPlane, work: (ridges: HeldRidges) => T): T =>
+  holdLuma(plane, (held) => holdRidges(held, work));
+
+/** Place of the direction in a record, behind the strength, in bytes. */
+const ANGLE = STRENGTH + 4;
+
+/** Every point with what its record says of it. */
+const pointsOn = (plane: LumaPlane) =>
+  onCrests(plane, ({ count, x, y, records }) => {
+    const told = floatsAt(records, (count * RECORD) / 4);
+    return Array.from({ length: count }, (_, k) => ({
+      ...{ x: x[k], y: y[k] },
+      ...{ strength: told[(k * RECORD + STRENGTH) / 4], angle: told[(k * RECORD + ANGLE) / 4] },
+    }));
+  });
 
 describe('the crest of a line', () => {
   it('runs where the line was drawn, to a fraction of a pixel, along its direction', () => {
@@ -39,18 +54,15 @@ describe('the crest of a line', () => {
         fc.constantFrom(1.2, 2),
         (angle, depth, width) => {
           const line = lineAt(80, 60, angle, width);
-          const { count, x, y, ways, strength } = pointsOn(
-            smoothed((px, py) => 0.5 * (1 - depth * line(px, py))),
-          );
-          const on = Array.from({ length: count }, (_, k) => k).filter(
-            (k) =>
-              strength[k] * depth > 0 && Math.abs(strength[k]) > 4 && Math.hypot(x[k] - 80, y[k] - 60) < 45,
+          const on = pointsOn(smoothed((px, py) => 0.5 * (1 - depth * line(px, py)))).filter(
+            ({ x, y, strength }) =>
+              strength * depth > 0 && Math.abs(strength) > 4 && Math.hypot(x - 80, y - 60) < 45,
           );
           expect(on.length).toBeGreaterThan(40);
-          for (const k of on) {
-            const away = Math.abs((y[k] - 60) * Math.cos(angle) - (x[k] - 80) * Math.sin(angle));
+          for (const { x, y, angle: runs } of on) {
+            const away = Math.abs((y - 60) * Math.cos(angle) - (x - 80) * Math.sin(angle));
             expect(away).toBeLessThan(0.6);
-            expect(turnBetween(ways[3 * k], angle)).toBeLessThan(0.35);
+            expect(turnBetween(runs, angle)).toBeLessThan(0.35);
           }
         },
       ),
@@ -58,22 +70,43 @@ describe('the crest of a line', () => {
     );
   });
 
+  it('is looked for from the strongest point down, and each point lies on one line at most', () => {
+    const [one, two] = [lineAt(80, 60, 0.5, 1.5), lineAt(80, 60, -0.6, 1.5)];
+    onCrests(
+      smoothed((x, y) => 0.5 * (1 - 0.2 * one(x, y) - 0.3 * two(x, y)), 0.01),
+      (ridges) => {
+        const paths = linkRidges(ridges);
+        expect(paths.length).toBeGreaterThan(3);
+        const taken = paths.flatMap(({ points }) => [...points]);
+        expect(new Set(taken).size).toBe(taken.length);
+        const told = floatsAt(ridges.records, (ridges.count * RECORD) / 4);
+        const strengthOf = (k: number): number => told[(k * RECORD + STRENGTH) / 4];
+        const strongest = paths.map(({ points, sign }) => {
+          for (const k of points) expect(strengthOf(k) * sign).toBeGreaterThan(0);
+          return Math.max(...Array.from(points, (k) => Math.abs(strengthOf(k))));
+        });
+        // Its seed was the strongest point that was free: a stronger one may have been on the way of no seed before.
+        expect(strongest[0]).toBe(Math.max(...strongest));
+      },
+    );
+  });
+
   it('is not seen on a slope or an even ground', () => {
-    expect(pointsOn(smoothed((x, y) => 0.3 + 0.002 * x + 0.001 * y, 0)).count).toBe(0);
+    expect(pointsOn(smoothed((x, y) => 0.3 + 0.002 * x + 0.001 * y, 0))).toEqual([]);
   });
 });
 
 describe('lines', () => {
-  const pathsOn = (tone: (x: number, y: number) => number) => {
-    const points = pointsOn(smoothed(tone));
-    // The flanks of a dark line bend the other way: they are told from lines by what they depart from.
-    return joinPaths(linkRidges(points, WIDTH, HEIGHT), points)
-      .filter(({ sign }) => sign > 0)
-      .map((path) => ({
-        gaps: path.gaps,
-        points: Array.from(path.points, (k) => [points.x[k], points.y[k]] as const),
-      }));
-  };
+  const pathsOn = (tone: (x: number, y: number) => number) =>
+    onCrests(smoothed(tone), (ridges) =>
+      // The flanks of a dark line bend the other way: they are told from lines by what they depart from.
+      joinPaths(linkRidges(ridges), ridges)
+        .filter(({ sign }) => sign > 0)
+        .map((path) => ({
+          gaps: path.gaps,
+          points: Array.from(path.points, (k) => [ridges.x[k], ridges.y[k]] as const),
+        })),
+    );
   const lengthOf = (path: readonly (readonly [number, number])[]): number =>
     path.slice(1).reduce((sum, [x, y], i) => sum + Math.hypot(x - path[i][0], y - path[i][1]), 0);
 

@@ -1,5 +1,6 @@
-import { kernels, layOut, take } from '../../filter/kernels.ts';
-import type { RidgePoints } from './ridgePoints.ts';
+import { floatsAt, kernels, layOut, take } from '../../filter/kernels.ts';
+import type { HeldRidges } from './heldRidges.ts';
+import { RECORD, STRENGTH, markBytes } from './heldRidges.ts';
 
 /** The course of a line that may be a fault: numbers of ridge points, one after the other. */
 export interface RidgePath {
@@ -11,10 +12,8 @@ export interface RidgePath {
 /** A line begins where it stands out so many times, and goes on where its points do at all. */
 const LEAST_SEED = 2.2;
 
-/** The bits of the float above all others. */
-const INFINITE_BITS = 0x7f800000;
-/** More points than any tile has. */
-const MOST_POINTS = 2 ** 22;
+/** Values that digits of keys have while they are put in order, see packages/core/wasm/ridges.ts. */
+const DIGITS = 2048;
 
 /** The least angle between two directions without an arrow. */
 export function turnBetween(a: number, b: number): number {
@@ -22,43 +21,30 @@ export function turnBetween(a: number, b: number): number {
   return Math.min(turn, Math.PI - turn);
 }
 
-/** Numbers of the points where a line may begin, the strongest first; of equals the one that comes first. */
-function seedsOf({ count, strength }: RidgePoints): Int32Array {
-  const sizes = new Float32Array(count);
-  for (let k = 0; k < count; k++) sizes[k] = Math.abs(strength[k]);
-  // As whole numbers floats keep their order, and two numbers in one are sorted without asking which is the larger.
-  const bits = new Uint32Array(sizes.buffer);
-  const keys = new Float64Array(count);
-  let seeds = 0;
-  for (let k = 0; k < count; k++)
-    if (sizes[k] >= LEAST_SEED) keys[seeds++] = (INFINITE_BITS - bits[k]) * MOST_POINTS + k;
-  const sorted = keys.subarray(0, seeds).sort();
-  const numbers = new Int32Array(seeds);
-  for (let s = 0; s < seeds; s++) numbers[s] = sorted[s] - MOST_POINTS * Math.floor(sorted[s] / MOST_POINTS);
-  return numbers;
-}
-
 /** Links points of crests that follow one another, from the strongest down; each point belongs to one path. */
-export function linkRidges(points: RidgePoints, width: number, height: number): RidgePath[] {
-  const { count, at, x, y, ways, strength } = points;
-  const seeds = seedsOf(points);
-  const [seedsAt, ats, xs, ys, waysAt, strengths, map, linked, lengths] = layOut([
-    ...[seeds, at, x, y, ways, strength, 4 * width * height],
+export function linkRidges(ridges: HeldRidges): RidgePath[] {
+  const { count, at, records, marks, before, width, height } = ridges;
+  const { seedCrests, linkCrests } = kernels();
+  const [seeds, keys, others, digits, free, linked, lengths] = layOut([
+    ...[4 * count, 8 * count, 8 * count, 4 * DIGITS, markBytes(width * height)],
     // What is followed in both directions is put together behind what is there.
     ...[4 * (2 * count + 1), 4 * count],
   ]);
-  const paths = kernels().linkCrests(
-    ...[seedsAt, seeds.length, count, ats, xs, ys, waysAt, strengths, map],
+  const seedCount = seedCrests(records, count, LEAST_SEED, keys, others, digits, seeds);
+  const paths = linkCrests(
+    ...[seeds, seedCount, at, records, marks, before, free],
     ...[width, height, linked, lengths],
   );
   const all = take(Int32Array, linked, count);
   const counts = take(Int32Array, lengths, paths);
+  const told = floatsAt(records, (count * RECORD) / Float32Array.BYTES_PER_ELEMENT);
+  const isDark = (k: number): boolean => told[(k * RECORD + STRENGTH) / Float32Array.BYTES_PER_ELEMENT] > 0;
   const found: RidgePath[] = [];
   let end = 0;
   for (const length of counts) {
     const path = all.subarray(end, end + length);
     end += length;
-    found.push({ points: path, sign: strength[path[0]] > 0 ? 1 : -1 });
+    found.push({ points: path, sign: isDark(path[0]) ? 1 : -1 });
   }
   return found;
 }

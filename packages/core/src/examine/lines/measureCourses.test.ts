@@ -1,42 +1,44 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { wholeWindow } from '../../raster/window.ts';
+import { holding } from '../../filter/kernels.ts';
 import { pictureOf } from '../../testing/pictures.ts';
 import { holdGround } from '../ground/heldGround.ts';
 import { LUMA_STEPS } from '../ground/lumaLevels.ts';
 import type { Course } from './measureCourses.ts';
 import { measureCourses } from './measureCourses.ts';
-import type { RidgePoints } from './ridgePoints.ts';
 
 const [WIDTH, HEIGHT] = [160, 140];
 
 /** A straight course through the middle, with a strength for each of its points. */
-function ridgeOf(angle: number, strengths: readonly number[]): RidgePoints {
-  const count = strengths.length;
-  const place = (k: number): number => 1.5 * (k - count / 2);
-  const column = (of: (k: number) => number): Float32Array =>
-    Float32Array.from({ length: count }, (_, k) => of(k));
-  const x = column((k) => WIDTH / 2 + place(k) * Math.cos(angle));
-  const y = column((k) => HEIGHT / 2 + place(k) * Math.sin(angle));
+interface Points {
+  readonly x: Float32Array;
+  readonly y: Float32Array;
+  readonly strengths: Float32Array;
+}
+
+function pointsAlong(angle: number, strengths: readonly number[]): Points {
+  const place = (k: number): number => 1.5 * (k - strengths.length / 2);
+  const column = (of: (k: number) => number): Float32Array => Float32Array.from(strengths, (_, k) => of(k));
   return {
-    ...{ count, x, y },
-    at: Int32Array.from(x, (px, k) => Math.floor(y[k]) * WIDTH + Math.floor(px)),
-    ways: Float64Array.from({ length: 3 * count }),
-    strength: column((k) => strengths[k]),
-    under: column((k) => strengths[k]),
+    x: column((k) => WIDTH / 2 + place(k) * Math.cos(angle)),
+    y: column((k) => HEIGHT / 2 + place(k) * Math.sin(angle)),
+    strengths: Float32Array.from(strengths),
   };
 }
 
-function courseOf(tone: (away: number) => number, ridge: RidgePoints, angle: number): Course | null {
+function courseOf(tone: (away: number) => number, { x, y, strengths }: Points, angle: number): Course | null {
   const raster = pictureOf(
     WIDTH,
     HEIGHT,
-    (x, y) => tone((y - HEIGHT / 2) * Math.cos(angle) - (x - WIDTH / 2) * Math.sin(angle)),
+    (px, py) => tone((py - HEIGHT / 2) * Math.cos(angle) - (px - WIDTH / 2) * Math.sin(angle)),
     { grain: 0, depth: 16 },
   );
-  const points = Int32Array.from({ length: ridge.count }, (_, k) => k);
+  const points = Int32Array.from(strengths.keys());
   return holdGround(wholeWindow(raster), { beyond: 0, levels: 1 }, ({ levels: [plane], colours }) =>
-    measureCourses([{ points, sign: 1, gaps: 0 }], ridge, plane, colours, 1),
+    holding([x, y, strengths], (xs, ys, under) =>
+      measureCourses([{ points, sign: 1, gaps: 0 }], { xs, ys, under }, plane, colours, 1),
+    ),
   )[0];
 }
 
@@ -51,7 +53,7 @@ describe('the course of a line', () => {
           // A line with soft shoulders, as wide as that at half its depth; what is narrower the samples themselves widen.
           const tone = (away: number): number =>
             0.5 * (1 - deep * Math.exp(-Math.LN2 * ((2 * away) / wide) ** 2));
-          const course = courseOf(tone, ridgeOf(angle, new Array<number>(50).fill(3)), angle);
+          const course = courseOf(tone, pointsAlong(angle, new Array<number>(50).fill(3)), angle);
           if (!course) throw new Error('it lies well inside');
           expect(course.length).toBeCloseTo(1.5 * 49, 2);
           expect(course.turning).toBeLessThan(0.01);
@@ -74,7 +76,7 @@ describe('the course of a line', () => {
       fc.property(
         fc.array(fc.integer({ min: 1, max: 1000 }), { minLength: 12, maxLength: 60 }),
         (strengths) => {
-          const course = courseOf(() => 0.5, ridgeOf(0.3, strengths), 0.3);
+          const course = courseOf(() => 0.5, pointsAlong(0.3, strengths), 0.3);
           const sorted = [...strengths].sort((a, b) => a - b);
           expect(course?.strength.weakest).toBe(sorted[Math.floor(0.2 * (strengths.length - 1))]);
           const mean = strengths.reduce((sum, one) => sum + one, 0) / strengths.length;
@@ -85,7 +87,7 @@ describe('the course of a line', () => {
   });
 
   it('is none where the line runs along the border', () => {
-    const ridge = ridgeOf(0, new Array<number>(40).fill(2));
-    expect(courseOf(() => 0.5, { ...ridge, y: ridge.y.map(() => 3) }, 0)).toBeNull();
+    const along = pointsAlong(0, new Array<number>(40).fill(2));
+    expect(courseOf(() => 0.5, { ...along, y: along.y.map(() => 3) }, 0)).toBeNull();
   });
 });

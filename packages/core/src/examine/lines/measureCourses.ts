@@ -2,7 +2,7 @@ import { kernels, layOut, take } from '../../filter/kernels.ts';
 import type { HeldColours } from '../ground/heldGround.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { JoinedPath } from './joinPaths.ts';
-import type { RidgePoints } from './ridgePoints.ts';
+import type { HeldLinePoints } from './heldRidges.ts';
 
 /** What was seen of one line along its course and across, in units of the plane. */
 export interface Course {
@@ -58,7 +58,7 @@ function courseOf(told: Float64Array, at: number, channels: number): Course | nu
  */
 export function measureCourses(
   paths: readonly JoinedPath[],
-  { x, y, under }: RidgePoints,
+  { xs, ys, under }: HeldLinePoints,
   { width, height, at: from }: HeldLuma,
   { channels, ...picture }: HeldColours,
   scale: number,
@@ -71,13 +71,12 @@ export function measureCourses(
     end += points.length;
     rows = Math.max(rows, points.length, Math.ceil((FARTHEST_STEP * points.length + gaps) / EVERY) + 2);
   }
-  const [xs, ys, unders, points, counts, signs, planes, room, told] = layOut([
-    ...[x, y, under, all, lengths],
-    ...[Int32Array.from(paths, ({ sign }) => sign), Int32Array.from(channels)],
+  const [points, counts, signs, planes, room, told] = layOut([
+    ...[all, lengths, Int32Array.from(paths, ({ sign }) => sign), Int32Array.from(channels)],
     ...[8 * COLUMNS * rows, 8 * TOLD * paths.length],
   ]);
   kernels().measureCourses(
-    ...[from, width, height, xs, ys, unders, points, counts, signs, paths.length],
+    ...[from, width, height, xs, ys, under, points, counts, signs, paths.length],
     ...[planes, channels.length, picture.depth === 16 ? 1 : 0, picture.width, picture.height, scale],
     ...[room, rows, told],
   );
