@@ -1,5 +1,5 @@
 import type { LightPatch } from '../mend/recover/lightPatch.ts';
-import { halveLight } from '../mend/recover/lightPatch.ts';
+import { shrinkLight } from '../mend/recover/lightPatch.ts';
 import type { VeilPrior } from '../mend/recover/leastVariation.ts';
 import { createVariation } from '../mend/recover/leastVariation.ts';
 import { AT, SHAPE_PARAMETERS, veilFrom } from '../mend/recover/veilParameters.ts';
@@ -104,12 +104,6 @@ const shapeFor = (free: readonly number[]): readonly number[] =>
 const ROUND_SHAPE = [AT.x, AT.y, AT.logRadius, AT.softness, AT.depth];
 const WHOLE_SHAPE = [...ROUND_SHAPE, AT.shearA, AT.shearB];
 
-function shrunk(patch: LightPatch, r: number, samples: number): LightPatch {
-  let small = patch;
-  while (r / small.scale > samples && Math.min(small.width, small.height) >= 24) small = halveLight(small);
-  return small;
-}
-
 interface Look {
   readonly fNumber: number | null;
   readonly describe: (point: Float64Array, free: readonly number[]) => Descent;
@@ -118,7 +112,7 @@ interface Look {
 const looksAt = (views: readonly FrameView[], r: number, samples: number): Look[] =>
   views.map(({ patch, fNumber }) => ({
     fNumber,
-    describe: createVariation(shrunk(patch, r, samples), FREE).describe,
+    describe: createVariation(shrinkLight(patch, r, samples), FREE).describe,
   }));
 
 /** Adds a view's way down to that of the particle, by the chain rule. */

@@ -1,9 +1,9 @@
 import type { Window } from '../../raster/window.ts';
 import type { VeilPrior } from './leastVariation.ts';
 import { createVariation } from './leastVariation.ts';
-import { greyLight, lightPatchOf } from './lightPatch.ts';
+import { greyLight, lightPatchOf, shrinkLight } from './lightPatch.ts';
 import type { RoughPlace } from './sketchVeil.ts';
-import { SHAPE, descend, shrunk, sketchVeil } from './sketchVeil.ts';
+import { SHAPE, descend, sketchVeil } from './sketchVeil.ts';
 import type { Veil } from './veil.ts';
 import { AT, parametersOf, veilFrom } from './veilParameters.ts';
 
@@ -32,7 +32,7 @@ export function fitVeil(window: Window, place: RoughPlace, unknown?: Uint8Array)
   const { patch, prior, lights, point: sketched, evidence } = sketchVeil(window, place, unknown);
   // Where not even the rough picture shows a veil, the fine one will not.
   if (evidence < HOPELESS) return { veil: veilFrom(sketched), evidence };
-  const fine = createVariation(shrunk(patch, place.r, FINE_RADIUS), prior);
+  const fine = createVariation(shrinkLight(patch, place.r, FINE_RADIUS), prior);
   const { point, cost } = descend(fine, sketched, [...WHOLE_SHAPE, ...lights], 15);
   return { veil: veilFrom(point), evidence: -cost };
 }
@@ -66,7 +66,7 @@ export function refineVeil(
       ...(veil.light ?? []).map(() => 0.1),
     ]),
   };
-  const variation = createVariation(shrunk(patch, veil.r, FINE_RADIUS), prior);
+  const variation = createVariation(shrinkLight(patch, veil.r, FINE_RADIUS), prior);
   const { point, cost } = descend(variation, expected, WHOLE_SHAPE, 6);
   return { veil: { ...veilFrom(point), light: veil.light }, evidence: -cost };
 }

@@ -46,27 +46,38 @@ export function lightPatchOf({ left, top, raster, picture }: Window): LightPatch
 export function halveLight(patch: LightPatch): LightPatch {
   const { width, height, planes, known } = patch;
   const [w, h] = [width >> 1, height >> 1];
-  const over = (visit: (onto: number, from: number) => void): void => {
-    for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) visit(y * w + x, 2 * y * width + 2 * x);
-  };
   const halved = planes.map((plane) => {
     const out = new Float32Array(w * h);
-    over((onto, i) => {
-      out[onto] = 0.25 * (plane[i] + plane[i + 1] + plane[i + width] + plane[i + width + 1]);
-    });
+    for (let y = 0, onto = 0; y < h; y++)
+      for (let x = 0, i = 2 * y * width; x < w; x++, i += 2)
+        out[onto++] = 0.25 * (plane[i] + plane[i + 1] + plane[i + width] + plane[i + width + 1]);
     return out;
   });
   const all = new Uint8Array(w * h);
-  over((onto, i) => {
-    all[onto] = known[i] & known[i + 1] & known[i + width] & known[i + width + 1];
-  });
+  for (let y = 0, onto = 0; y < h; y++)
+    for (let x = 0, i = 2 * y * width; x < w; x++, i += 2)
+      all[onto++] = known[i] & known[i + 1] & known[i + width] & known[i + width + 1];
   return { ...patch, scale: patch.scale * 2, width: w, height: h, planes: halved, known: all };
+}
+
+/** A patch whose sides fall below this is not halved. */
+const SMALLEST_SIDE = 24;
+
+/** Halves a patch until a radius, in pixels of the picture, is at most so many samples. */
+export function shrinkLight(patch: LightPatch, r: number, samples: number): LightPatch {
+  let small = patch;
+  while (r / small.scale > samples && Math.min(small.width, small.height) >= SMALLEST_SIDE)
+    small = halveLight(small);
+  return small;
 }
 
 /** One channel: the mean of all. Dimming alike in all channels shows in it with the least noise. */
 export function greyLight(patch: LightPatch): LightPatch {
   const { planes } = patch;
   if (planes.length === 1) return patch;
-  const mean = planes[0].map((_, i) => planes.reduce((sum, plane) => sum + plane[i], 0) / planes.length);
+  const sum = Float64Array.from(planes[0]);
+  for (const plane of planes.slice(1)) for (let i = 0; i < sum.length; i++) sum[i] += plane[i];
+  const mean = new Float32Array(sum.length);
+  for (let i = 0; i < sum.length; i++) mean[i] = sum[i] / planes.length;
   return { ...patch, planes: [mean] };
 }

@@ -5,7 +5,7 @@ import { levenberg } from '../../solve/levenberg.ts';
 import type { Variation, VeilPrior } from './leastVariation.ts';
 import { createVariation } from './leastVariation.ts';
 import type { LightPatch } from './lightPatch.ts';
-import { greyLight, halveLight, lightPatchOf } from './lightPatch.ts';
+import { greyLight, lightPatchOf, shrinkLight } from './lightPatch.ts';
 import { AT, advanceVeil } from './veilParameters.ts';
 
 /** Where a veil is looked for: a rough place, as a click or a finder gives it. */
@@ -69,29 +69,31 @@ function priorAt({ x, y, r, polarity }: RoughPlace, channels: number): VeilPrior
   };
 }
 
-/** Shrinks a patch until a radius is at most so many samples. */
-export function shrunk(patch: LightPatch, r: number, samples: number): LightPatch {
-  let small = patch;
-  while (r / small.scale > samples && Math.min(small.width, small.height) >= 24) small = halveLight(small);
-  return small;
+/** What is seen of a disc in one channel, in linear light. */
+interface SeenLight {
+  readonly core: number;
+  readonly around: number;
+}
+
+/** Medians inside a disc and in the ring around it, for each channel. */
+function seenLights(patch: LightPatch, { x, y, r }: RoughPlace): SeenLight[] {
+  const { left, top, scale, width, height, planes } = patch;
+  const [inside, aside]: number[][] = [[], []];
+  for (let row = 0, i = 0; row < height; row++)
+    for (let column = 0; column < width; column++, i++) {
+      const away = Math.hypot(left + (column + 0.5) * scale - x, top + (row + 0.5) * scale - y) / r;
+      if (away < 0.6) inside.push(i);
+      else if (away > 1.6 && away < 2.2) aside.push(i);
+    }
+  return planes.map((plane) => ({
+    core: medianOf(inside.map((i) => plane[i])),
+    around: medianOf(aside.map((i) => plane[i])),
+  }));
 }
 
 /** The light that would lift the ring around a disc to what is seen inside, for each channel. */
-function lightFor(patch: LightPatch, { x, y, r }: RoughPlace, depth: number): number[] {
-  const { left, top, scale, width, height, planes } = patch;
-  return planes.map((plane) => {
-    const core: number[] = [];
-    const ring: number[] = [];
-    for (let row = 0, i = 0; row < height; row++)
-      for (let column = 0; column < width; column++, i++) {
-        const away = Math.hypot(left + (column + 0.5) * scale - x, top + (row + 0.5) * scale - y) / r;
-        if (away < 0.6) core.push(plane[i]);
-        else if (away > 1.6 && away < 2.2) ring.push(plane[i]);
-      }
-    const around = medianOf(ring);
-    return Math.max(0.02, around + (medianOf(core) - around) / depth);
-  });
-}
+const lightFor = (seen: readonly SeenLight[], depth: number): number[] =>
+  seen.map(({ core, around }) => Math.max(0.02, around + (core - around) / depth));
 
 export const descend = (
   variation: Variation,
@@ -132,14 +134,15 @@ export function sketchVeil(window: Window, place: RoughPlace, unknown?: Uint8Arr
   const patch = isShadow ? greyLight(full) : full;
   const prior = priorAt(place, patch.planes.length);
   const lights = isShadow ? [] : patch.planes.map((_, c) => AT.light + c);
-  const small = shrunk(patch, place.r, ROUGH_RADIUS);
+  const small = shrinkLight(patch, place.r, ROUGH_RADIUS);
+  const lit = isShadow ? [] : seenLights(small, place);
   const rough = createVariation(small, prior);
   const tried = (isShadow ? SHADOW_STARTS : LIT_STARTS).map(({ factor, softness, depth }): Place => {
     const start = prior.expected.slice();
     start[AT.logRadius] += Math.log(factor);
     start[AT.softness] = softness;
     start[AT.depth] = depth;
-    if (!isShadow) start.set(lightFor(small, place, depth), AT.light);
+    if (!isShadow) start.set(lightFor(lit, depth), AT.light);
     return descend(rough, start, isShadow ? [AT.depth] : lights, 3);
   });
   const best = tried
