@@ -1,6 +1,6 @@
 import type { GrownForest, Raster } from '@fennip/core';
 import {
-  LINE_LEVELS,
+  PRINT_LINE_LEVELS,
   LINES_OWN_SHARE,
   confident,
   findLines,
@@ -65,7 +65,7 @@ function seenWithLines(
 }
 
 /** What lines are measured on. */
-const GROUND = { beyond: 0, levels: LINE_LEVELS };
+const GROUND = { beyond: 0, levels: PRINT_LINE_LEVELS.length };
 
 /** Lays seeded lines on every ground, each kind at several densities, and measures every candidate. */
 export function lineSamples(grounds: readonly Ground[], rounds: number): Examples {
@@ -77,7 +77,9 @@ export function lineSamples(grounds: readonly Ground[], rounds: number): Example
         const seed = 2000 * round + 20 * g + kind;
         const density = DENSITIES[Math.floor(uniform() * DENSITIES.length)];
         const { seen, truth } = seenWithLines(ground, kind, density, seed, (round + g + kind) % 2 === 0);
-        const lines = holdGround(wholeWindow(seen), GROUND, (ground) => lineCandidates(ground, 0));
+        const lines = holdGround(wholeWindow(seen), GROUND, (ground) =>
+          lineCandidates(ground, PRINT_LINE_LEVELS),
+        );
         for (const line of lines) {
           const label = labelOf(truth.shareOf({ path: linePath(line), polarity: line.polarity }));
           if (label === null || (label === 0 && uniform() > NEGATIVES)) continue;
@@ -103,7 +105,9 @@ export function keptLines(forest: GrownForest, share: number, grounds: readonly 
         9000 + 20 * g + kind,
         (g + kind) % 2 === 0,
       );
-      const found = holdGround(wholeWindow(seen), GROUND, (ground) => findLines(ground, 0, null, forest));
+      const found = holdGround(wholeWindow(seen), GROUND, (ground) =>
+        findLines(ground, PRINT_LINE_LEVELS, null, forest),
+      );
       const lines = keepLines(confident([sumUp(found)], share, LINES_OWN_SHARE.print).map(withoutFit));
       return lines.map(({ path = [], polarity, confidence }): Kept => {
         const isFault = truth.shareOf({ path, polarity }) >= IS_FOUND;

@@ -63,6 +63,7 @@ export * from './examine/lines/courses.ts';
 export * from './examine/lines/findLines.ts';
 export * from './examine/lines/keepLines.ts';
 export * from './examine/lines/lineCandidates.ts';
+export * from './examine/lines/lineLevels.ts';
 export * from './examine/lines/lineTraits.ts';
 export * from './examine/scoredFault.ts';
 export * from './examine/sensitivity.ts';

@@ -6,8 +6,7 @@ import { findAreas } from './areas/findAreas.ts';
 import { holdGround } from './ground/heldGround.ts';
 import { lookOver } from './ground/pictureLook.ts';
 import { findLines } from './lines/findLines.ts';
-import { finestLineLevel } from './lines/finestLineLevel.ts';
-import { LINE_LEVELS } from './lines/lineCandidates.ts';
+import { LINE_LEVELS, lineLevels } from './lines/lineLevels.ts';
 import type { ScoredFault } from './scoredFault.ts';
 import { LEAST_SCORE } from './scoredFault.ts';
 import { SPECK_LEVELS, findSpecks } from './specks/findSpecks.ts';
@@ -81,7 +80,7 @@ export function examineTile(tile: ExamineTile, pixels: Pixels, nature: PictureNa
   return holdGround(pixels.window(tile.read), GROUND, (ground) => {
     const asked = moveRect(tile.keep, -ground.left, -ground.top);
     const specks = findSpecks(ground, look, asked).filter(own);
-    const lines = findLines(ground, finestLineLevel(nature, pixels.shape), asked).flatMap(
+    const lines = findLines(ground, lineLevels(nature, pixels.shape), asked).flatMap(
       (line) => insidePicture(line, pixels.shape) ?? [],
     );
     return {

@@ -53,18 +53,18 @@ function thinned(path: readonly LinePoint[], left: number, top: number): LinePoi
  * measured along their course, and scored by a forest of trees that was trained on seeded scratches, hairs, fibres
  * and creases over open photographs.
  *
- * @param finest of its levels that is looked at
+ * @param levels those of the ground that are looked at, the finest first; see `lineLevels`
  * @param asked where lines are asked for, in pixels of the ground: those whose middle lies there, and some others
  * @param forest what scores them; the trained one where none is given
  * @returns every line that was measured, of both polarities, in pixels of the whole picture; with its path where it may be a fault
  */
 export function findLines(
   ground: HeldGround,
-  finest: number,
+  levels: readonly number[],
   asked: Rect | null = null,
   forest: GrownForest = grown,
 ): ScoredFault[] {
-  const lines = lineCandidates(ground, finest, asked);
+  const lines = lineCandidates(ground, levels, asked);
   const scores = forest.scoreAll(lines.map(({ traits }) => traits));
   const { left, top } = ground;
   return lines.map((line, k): ScoredFault => {

@@ -12,9 +12,6 @@ import type { MeasuredLine } from './lineTraits.ts';
 import { NEIGHBOURHOOD, measureLines } from './lineTraits.ts';
 import { linkRidges } from './linkRidges.ts';
 
-/** Levels that are looked at: lines of one to three pixels on each, up to some twelve at full size. */
-export const LINE_LEVELS = 3;
-
 /** How far the middle of a line may lie from where its neighbours are counted, beyond their distance, in pixels of a level. */
 const MIDDLES_APART = 8;
 
@@ -27,22 +24,24 @@ function countsFor({ points }: JoinedPath, { x, y }: LinePoints, part: Rect): bo
 /**
  * Everything that runs like a line, measured, with nothing decided.
  *
- * @param finest level that is looked at
+ * @param which of its levels are looked at, the finest first
  * @param asked where lines are asked for, in pixels of the first level; their neighbours are among them, and others are not
  */
 export function lineCandidates(
   { levels, colours }: HeldGround,
-  finest: number,
+  which: readonly number[],
   asked: Rect | null = null,
 ): MeasuredLine[] {
-  return levels.slice(finest, LINE_LEVELS).flatMap((plane, coarser) => {
-    const level = finest + coarser;
+  return which.flatMap((level, coarser) => {
+    // A small picture has no coarse ones.
+    if (level >= levels.length) return [];
+    const plane = levels[level];
     const near = asked && growRect(onLevel(asked, level), NEIGHBOURHOOD + MIDDLES_APART);
     return holdTwiceSmooth(plane, (smooth) =>
       holdRidges(smooth, (ridges) => {
         const paths = joinPaths(linkRidges(ridges), ridges);
         const counting = near ? paths.filter((path) => countsFor(path, ridges, near)) : paths;
-        return measureLines(counting, ridges, plane, level, colours);
+        return measureLines(counting, ridges, plane, { level, coarser }, colours);
       }),
     );
   });

@@ -74,6 +74,14 @@ function coloursOf(colours: Course['colours'], top: number): { apart: number; co
   return { apart: (most - least) / (Math.abs(sum / colours.length) + 0.02), core: brightest - darkest };
 }
 
+/** A level that lines are looked for on. */
+export interface LineLevel {
+  /** Which halving: the scale is `2 ** level`. */
+  readonly level: number;
+  /** How many finer ones are looked at: as it is with what the classifier knows, which has seen prints from full size on. */
+  readonly coarser: number;
+}
+
 const distance = (dx: number, dy: number): number => Math.sqrt(dx * dx + dy * dy);
 
 /** A line while it is measured, in pixels of the level. */
@@ -91,7 +99,7 @@ function draftOf(
   path: JoinedPath,
   { length, strength, depth: seen, step, turning, width, sides, core, colours }: Course,
   { x, y }: LinePoints,
-  level: number,
+  coarser: number,
   top: number,
 ): Draft {
   const { points, sign, gaps } = path;
@@ -120,7 +128,7 @@ function draftOf(
     core.spread / (sides.spread + LEAST_DEPTH),
     apart,
     coreColour,
-    level,
+    coarser,
     0,
     0,
     0,
@@ -172,7 +180,7 @@ export function measureLines(
   paths: readonly JoinedPath[],
   ridges: HeldRidges,
   plane: HeldLuma,
-  level: number,
+  { level, coarser }: LineLevel,
   colours: HeldColours,
 ): MeasuredLine[] {
   const top = fullScale(colours.depth);
@@ -183,7 +191,7 @@ export function measureLines(
   const lines: Draft[] = [];
   paths.forEach((path, k) => {
     const course = courses[k];
-    if (course) lines.push(draftOf(path, course, ridge, level, top));
+    if (course) lines.push(draftOf(path, course, ridge, coarser, top));
   });
   lineCrowds(
     lines.map(({ path: { points }, length }) => crowdedBy(points, ridge, length)),

@@ -13,6 +13,7 @@ import { RECORD, STRENGTH, holdRidges } from './heldRidges.ts';
 import { joinPaths } from './joinPaths.ts';
 import { keepLines, specksOffLines } from './keepLines.ts';
 import { lineCandidates } from './lineCandidates.ts';
+import { PRINT_LINE_LEVELS } from './lineLevels.ts';
 import { linePath } from './lineTraits.ts';
 import { linkRidges, turnBetween } from './linkRidges.ts';
 
@@ -138,7 +139,7 @@ describe('lines', () => {
       grain: 0.004,
     });
     const [longest] = holdGround(wholeWindow(picture), { beyond: 0, levels: 3 }, (ground) =>
-      lineCandidates(ground, 0),
+      lineCandidates(ground, PRINT_LINE_LEVELS),
     )
       .filter(({ polarity }) => polarity === 'dark')
       .sort((a, b) => b.length - a.length);
