@@ -337,6 +337,24 @@ function heightsAlong(x: i32, y: i32): v128 {
   return f32x4.div(f32x4.mul(sums, f32x4.splat(<f32>1 / <f32>DIRECTIONS)), usual);
 }
 
+// The highest place of a climb so far, and how high it is.
+let climbedX: i32 = 0;
+let climbedY: i32 = 0;
+let climbed: f32 = 0;
+
+/** Goes to the highest of three places, the middle one at `x`, if that is higher. @param heights of the three and another */
+function climbAlong(heights: v128, sign: f32, x: i32, y: i32): void {
+  const west = sign * f32x4.extract_lane(heights, 0);
+  const middle = sign * f32x4.extract_lane(heights, 1);
+  const east = sign * f32x4.extract_lane(heights, 2);
+  const most = max(west, max(middle, east));
+  if (most <= climbed) return;
+  climbed = most;
+  // Of equals the first counts.
+  climbedX = west === most ? x - 1 : middle === most ? x : x + 1;
+  climbedY = y;
+}
+
 /** Steps that are climbed at most. */
 const MOST_CLIMBED: i32 = 5;
 
@@ -384,34 +402,20 @@ export function climbRims(
     const at = 2 * (row * width + cell - (row + 1) * gridColumns - 1);
     let x = at % width;
     let y = at / width;
-    let heights = heightsAlong(x, y);
-    const sign: f32 = f32x4.extract_lane(heights, 0) > 0 ? 1 : -1;
-    let most = sign * f32x4.extract_lane(heights, 0);
-    for (let climbed = 0; climbed < MOST_CLIMBED; climbed++) {
-      const fromX = x;
-      const fromY = y;
-      for (let row = fromY - 1; row <= fromY + 1; row++) {
-        heights = f32x4.mul(f32x4.splat(sign), heightsAlong(fromX - 1, row));
-        const west = f32x4.extract_lane(heights, 0);
-        if (west > most) {
-          most = west;
-          x = fromX - 1;
-          y = row;
-        }
-        const middle = f32x4.extract_lane(heights, 1);
-        if (middle > most) {
-          most = middle;
-          x = fromX;
-          y = row;
-        }
-        const east = f32x4.extract_lane(heights, 2);
-        if (east > most) {
-          most = east;
-          x = fromX + 1;
-          y = row;
-        }
-      }
-      if (x === fromX && y === fromY) break;
+    // Its own height stands among those of its row, which the first step asks for.
+    let middle = heightsAlong(x - 1, y);
+    const sign: f32 = f32x4.extract_lane(middle, 1) > 0 ? 1 : -1;
+    climbed = sign * f32x4.extract_lane(middle, 1);
+    climbedX = x;
+    climbedY = y;
+    for (let climb = 0; climb < MOST_CLIMBED; climb++) {
+      if (climb > 0) middle = heightsAlong(x - 1, y);
+      climbAlong(heightsAlong(x - 1, y - 1), sign, x, y - 1);
+      climbAlong(middle, sign, x, y);
+      climbAlong(heightsAlong(x - 1, y + 1), sign, x, y + 1);
+      if (climbedX === x && climbedY === y) break;
+      x = climbedX;
+      y = climbedY;
     }
     lookAt(x, y);
     if (<f64>sign * cut < least) continue;

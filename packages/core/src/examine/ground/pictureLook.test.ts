@@ -22,7 +22,15 @@ describe('the look of a whole picture', () => {
 
   it('is not led astray by a few outliers', () => {
     const speckled = pictureOf(WIDTH, HEIGHT, (x, y) => (Math.hypot(x - 90, y - 70) < 4 ? 1 : 0.4));
-    expect(lookOver(speckled, 'frame').white).toBeCloseTo(0.4, 2);
+    expect(lookOver(speckled, 'print').white).toBeCloseTo(0.4, 2);
+  });
+
+  it('of a frame tells nothing: its tones are those of its subject', () => {
+    const { black, white } = lookOver(
+      pictureOf(WIDTH, HEIGHT, () => 0.4),
+      'frame',
+    );
+    expect([black, white]).toEqual([0, 1]);
   });
 
   it('looks at the part of a larger raster that it is given, and at nothing beside it', () => {

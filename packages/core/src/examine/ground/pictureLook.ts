@@ -18,8 +18,12 @@ const ENDS = 0.005;
 /** Tones that are told apart. */
 const TONES = 65_536;
 
-/** Looks over a picture, or over what of it is at hand. Nearest samples; the same whatever part is measured afterwards. */
+/**
+ * Looks over a picture, or over what of it is at hand. Nearest samples; the same whatever part is measured afterwards. The
+ * tones of a frame are its subject's and tell nothing: there the ends are those of the scale.
+ */
 export function lookOver(raster: Raster, nature: PictureNature): PictureLook {
+  if (nature === 'frame') return { nature, black: 0, white: 1 };
   const { width, height, stride, planes, depth } = raster;
   const every = Math.max(1, Math.floor(Math.max(width, height) / PLACES));
   const first = every >> 1;

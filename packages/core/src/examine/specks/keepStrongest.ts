@@ -25,7 +25,7 @@ export function keepStrongest(findings: readonly Shaped[]): Fault[] {
   const sorted = [...findings].sort(
     (a, b) => b.confidence - a.confidence || b.strength - a.strength || a.y - b.y || a.x - b.x,
   );
-  const cells = new Map<string, { readonly first: Shaped; shape: Shaped }[]>();
+  const cells = new Map<number, { readonly first: Shaped; shape: Shaped }[]>();
   const kept: { readonly first: Shaped; shape: Shaped }[] = [];
   for (const finding of sorted) {
     const known = cellsNear(finding)
@@ -51,7 +51,7 @@ export function keepStrongest(findings: readonly Shaped[]): Fault[] {
 
 /** The shape that explains a place best may hold what lay beside the surest one there: a part of it, and no other speck. */
 function withoutParts(sorted: readonly Fault[]): Fault[] {
-  const cells = new Map<string, Fault[]>();
+  const cells = new Map<number, Fault[]>();
   return sorted.filter((fault) => {
     const near = cellsNear(fault);
     const isPart = near.some((key) =>
@@ -72,10 +72,14 @@ function overlap(a: Pick<Fault, 'x' | 'y' | 'r'>, b: Pick<Fault, 'x' | 'y' | 'r'
   return Math.hypot(a.x - b.x, a.y - b.y) < Math.max(1.5, 0.9 * Math.max(a.r, b.r));
 }
 
-function cellsNear({ x, y, r }: Pick<Fault, 'x' | 'y' | 'r'>): string[] {
-  const keys: string[] = [];
+/** Cells that a picture may have across or down, and more. */
+const MOST_CELLS = 2 ** 20;
+
+/** Numbers of the cells that a finding reaches into; it may reach beyond the picture. */
+function cellsNear({ x, y, r }: Pick<Fault, 'x' | 'y' | 'r'>): number[] {
+  const keys: number[] = [];
   for (let row = Math.floor((y - r) / CELL); row <= Math.floor((y + r) / CELL); row++)
     for (let column = Math.floor((x - r) / CELL); column <= Math.floor((x + r) / CELL); column++)
-      keys.push(`${column} ${row}`);
+      keys.push(MOST_CELLS * row + column);
   return keys;
 }

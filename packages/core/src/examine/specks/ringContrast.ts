@@ -37,12 +37,12 @@ export function ringContrast(
   const count = answer(at, width, height, straight, slanted, leasts, CELL, usual.columns, map, places);
   const peaks = take(Int32Array, places, keepPeaks(map, width, places, count));
   const contrasts = new Int16Array(memory.buffer, map, size);
-  return {
-    at: peaks,
-    contrast: Int16Array.from(peaks, (i) => contrasts[i]),
-    usual: Float32Array.from(peaks, (i) => {
-      const row = Math.floor(i / width);
-      return usual.data[Math.floor(row / CELL) * usual.columns + Math.floor((i - row * width) / CELL)];
-    }),
-  };
+  const [contrast, usualThere] = [new Int16Array(peaks.length), new Float32Array(peaks.length)];
+  for (let k = 0; k < peaks.length; k++) {
+    const i = peaks[k];
+    const row = Math.floor(i / width);
+    contrast[k] = contrasts[i];
+    usualThere[k] = usual.data[Math.floor(row / CELL) * usual.columns + Math.floor((i - row * width) / CELL)];
+  }
+  return { at: peaks, contrast, usual: usualThere };
 }

@@ -132,24 +132,27 @@ function countCrowds(measured: readonly MeasuredSpeck[], radius: number): void {
   const evidence = Float64Array.from(measured, ({ traits }) => traits[EVIDENCE]);
   const [reach, touching] = [CROWD_RADII * radius, TOUCHING_RADII * radius];
   const places = createPointGrid(x, y, reach);
-  measured.forEach(({ traits }, k) => {
+  const { found } = places;
+  for (let k = 0; k < measured.length; k++) {
+    const [px, py, own] = [x[k], y[k], evidence[k]];
     let [count, stronger, same] = [0, 0, 0];
-    const near = places.near(x[k], y[k]);
+    const near = places.near(px, py);
     for (let n = 0; n < near; n++) {
-      const o = places.found[n];
-      const dx = x[o] - x[k];
-      const dy = y[o] - y[k];
+      const o = found[n];
+      const dx = x[o] - px;
+      const dy = y[o] - py;
       const away = dx * dx + dy * dy;
       // What nearly touches is the same place once more.
       if (away > reach * reach || away < touching * touching) continue;
       count++;
-      if (evidence[o] >= evidence[k]) stronger++;
-      if (evidence[o] >= 0.7 * evidence[k]) same++;
+      if (evidence[o] >= own) stronger++;
+      if (evidence[o] >= 0.7 * own) same++;
     }
+    const { traits } = measured[k];
     traits[CROWD] = count;
     traits[CROWD + 1] = stronger;
     traits[CROWD + 2] = same;
-  });
+  }
 }
 
 /** Candidates of one level and one radius together, in the order in which they are first met. */
