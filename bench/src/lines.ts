@@ -36,7 +36,8 @@ const LOOKS: Readonly<Record<LineKind, LineLook>> = {
   hairs: { kind: 'fibre', polarity: 'dark', widths: [1.5, 3], level: 0.03, cover: 0.9, bend: 0.3 },
 };
 
-type Path = [number, number][];
+/** Places on a line, in pixels. */
+export type Path = [number, number][];
 
 function wander(sheet: Sheet, uniform: () => number, bend: number): Path {
   let [x, y] = [sheet.width * (0.1 + 0.8 * uniform()), sheet.height * (0.1 + 0.8 * uniform())];
@@ -53,7 +54,8 @@ function wander(sheet: Sheet, uniform: () => number, bend: number): Path {
   return path;
 }
 
-function distanceTo(path: Path, x: number, y: number): number {
+/** How far a place lies from a line, in pixels. */
+export function distanceTo(path: Path, x: number, y: number): number {
   let nearest = Infinity;
   for (let i = 1; i < path.length; i++) {
     const [[ax, ay], [bx, by]] = [path[i - 1], path[i]];

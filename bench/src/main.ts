@@ -29,10 +29,8 @@ if (wanted('losses')) {
 if (wanted('losses') || wanted('wide lines')) await benchWideLines();
 if (wanted('quality') || wanted('stains')) await benchStains();
 if (wanted('hard places')) benchHardPlaces();
-if (wanted('finding')) {
-  await benchFinding();
-  await benchFindingLines();
-}
+if (wanted('finding')) await benchFinding();
+if (wanted('finding') || wanted('lines')) await benchFindingLines();
 if (wanted('finding') || wanted('areas')) await benchFindingAreas();
 if (wanted('finding') || wanted('chart')) await benchChart();
 if (wanted('speed')) await benchSpeed();
