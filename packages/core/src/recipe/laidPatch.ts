@@ -1,3 +1,4 @@
+import { columnOf } from '../measure/columnOf.ts';
 import type { SpotMend } from '../mend/mend.ts';
 import type { Patch } from '../mend/patch.ts';
 import { colourPlanes, layPatch } from '../mend/patch.ts';
@@ -41,7 +42,7 @@ export interface LevelChange {
 function fullChange({ rect, before, after }: LaidPatch): LevelChange {
   const to = colourPlanes(after);
   const difference = colourPlanes(before).map((plane, c) =>
-    Float32Array.from(plane, (value, i) => to[c][i] - value),
+    columnOf(Float32Array, plane, (value, i) => to[c][i] - value),
   );
   return { rect, difference };
 }

@@ -1,3 +1,4 @@
+import { columnOf } from '../measure/columnOf.ts';
 import type { FloatPlane } from '../raster/float.ts';
 import { lumaPlane } from '../raster/float.ts';
 import type { Pixels } from '../raster/pixels.ts';
@@ -92,7 +93,7 @@ export interface RingValues {
 }
 
 export function ringValues(places: readonly number[], target: Float32Array): RingValues {
-  const values = Float64Array.from(places, (place) => target[place]);
+  const values = columnOf(Float64Array, places, (place) => target[place]);
   let [sum, squares] = [0, 0];
   for (const value of values) {
     sum += value;

@@ -1,3 +1,4 @@
+import { columnOf } from '../measure/columnOf.ts';
 /** What a plane through differences at fixed places leaves, and what the plane is. Filled anew by each call. */
 export interface PlaneRest {
   mean: number;
@@ -18,8 +19,8 @@ export interface PlaneRest {
 export function planeThrough(x: Int32Array, y: Int32Array): (values: Float64Array) => PlaneRest {
   const count = x.length;
   const [meanX, meanY] = [x, y].map((axis) => axis.reduce((sum, value) => sum + value, 0) / count);
-  const dx = Float64Array.from(x, (value) => value - meanX);
-  const dy = Float64Array.from(y, (value) => value - meanY);
+  const dx = columnOf(Float64Array, x, (value) => value - meanX);
+  const dy = columnOf(Float64Array, y, (value) => value - meanY);
   let [xx, xy, yy] = [0, 0, 0];
   for (let i = 0; i < count; i++) {
     xx += dx[i] * dx[i];

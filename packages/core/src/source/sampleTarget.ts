@@ -1,3 +1,4 @@
+import { columnOf } from '../measure/columnOf.ts';
 import type { Reach, TargetField } from '../target/targetField.ts';
 import { targetBounds } from '../target/targetBounds.ts';
 
@@ -46,8 +47,8 @@ function thin(indices: readonly number[], { rect }: TargetField): Places {
   const step = Math.max(1, indices.length / MOST_SAMPLES);
   const chosen = Array.from({ length: count }, (_, i) => indices[Math.floor(i * step)]);
   return {
-    x: Int32Array.from(chosen, (i) => rect.left + (i % rect.width)),
-    y: Int32Array.from(chosen, (i) => rect.top + Math.floor(i / rect.width)),
+    x: columnOf(Int32Array, chosen, (i) => rect.left + (i % rect.width)),
+    y: columnOf(Int32Array, chosen, (i) => rect.top + Math.floor(i / rect.width)),
   };
 }
 

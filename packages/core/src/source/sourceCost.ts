@@ -1,3 +1,4 @@
+import { columnOf } from '../measure/columnOf.ts';
 import type { FloatPlane } from '../raster/float.ts';
 import type { Rect } from '../raster/rect.ts';
 import type { TargetField } from '../target/targetField.ts';
@@ -39,7 +40,7 @@ export function sourceCost(query: SourceSearch): (shift: Shift) => number {
   const insideAt = indicesOf(samples.inside, search);
   const isFree = freedomTest(query, [insideAt, ringAt]);
   const fit = planeThrough(ring.x, ring.y);
-  const difference = Float64Array.from(ringAt, (i) => data[i]);
+  const difference = columnOf(Float64Array, ringAt, (i) => data[i]);
   const ownVariance = fit(difference).variance + LEAST_VARIANCE;
   const ownRoughness = roughness(ringAt, luma, 0);
 

@@ -1,3 +1,4 @@
+import { columnOf } from '../measure/columnOf.ts';
 import type { Rect } from '../raster/rect.ts';
 import { distanceToSet } from './distanceTransform.ts';
 import { spansOfMask } from './spanRows.ts';
@@ -75,7 +76,7 @@ const ROUNDING = 1e-6;
 function strokeDistance(target: StrokeTarget, { left, top, width, height }: Rect): Float32Array {
   const { points, pressure } = target;
   const distance = new Float32Array(width * height);
-  const halves = Float64Array.from(points, (_, i) => (target.width * (pressure ? pressure[i] : 1)) / 2);
+  const halves = columnOf(Float64Array, points, (_, i) => (target.width * (pressure ? pressure[i] : 1)) / 2);
   const numbers = new Int32Array(points.length);
   const away = new Float64Array(points.length);
   for (let blockTop = 0; blockTop < height; blockTop += BLOCK)

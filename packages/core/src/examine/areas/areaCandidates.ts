@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { boxMean } from '../../filter/boxMean.ts';
 import type { FloatPlane } from '../../raster/float.ts';
 import { createFloatPlane, lumaPlane } from '../../raster/float.ts';
@@ -76,7 +77,7 @@ function tintPlane({ width, height, stride, planes, depth }: Raster): FloatPlane
 }
 
 const asCodes = ({ data }: FloatPlane): Uint8Array =>
-  Uint8Array.from(data, (value) => Math.min(255, Math.max(0, Math.round(255 * value))));
+  columnOf(Uint8Array, data, (value) => Math.min(255, Math.max(0, Math.round(255 * value))));
 
 /** Finds what stands out as a whole, by tone and by tint. */
 export function areaCandidates({ raster, luma }: AreaLevel): AreaCandidate[] {

@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { kernels, layOut, take } from '../../filter/kernels.ts';
 
 /** The straight line through log-odds by which scores mean what they say, on pictures that were not trained on. */
@@ -77,7 +78,7 @@ function compiled(trees: Forest['trees']): CompiledForest {
       worths[at] = isLeaf ? value : 0;
     }
   });
-  const depths = Int32Array.from(trees, (tree) => depthBelow(tree, 0));
+  const depths = columnOf(Int32Array, trees, (tree) => depthBelow(tree, 0));
   return { nodes: new Uint8Array(nodes.buffer), worths, roots, depths };
 }
 

@@ -1,5 +1,6 @@
 import { boxMean } from '../../filter/boxMean.ts';
 import { clear, layOut, take } from '../../filter/kernels.ts';
+import { columnOf } from '../../measure/columnOf.ts';
 
 /** Something that is added up in the cells of a plane, to know what is usual round about. */
 export interface CellSums {
@@ -37,7 +38,9 @@ export function sumCells(
  */
 export function cellMeans({ columns, sums, counts }: CellSums, around: number, least: number): Float32Array {
   const [total, count] = [sums, counts].map((cells) =>
-    boxMean({ width: columns, height: cells.length / columns, data: Float32Array.from(cells) }, around),
+    boxMean({ width: columns, height: cells.length / columns, data: new Float32Array(cells) }, around),
   );
-  return total.data.map((sum, cell) => least + (count.data[cell] > 0 ? sum / count.data[cell] : 0));
+  return columnOf(Float32Array, total.data, (sum, cell) =>
+    count.data[cell] > 0 ? least + sum / count.data[cell] : least,
+  );
 }

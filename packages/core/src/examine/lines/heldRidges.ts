@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { clear, holding, kernels, layOut, take } from '../../filter/kernels.ts';
 import { cellMeans, sumCells } from '../ground/cellMeans.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
@@ -72,7 +73,9 @@ export function holdRidges<T>(plane: HeldLuma, work: (ridges: HeldRidges) => T):
   const { width, height, at: data } = plane;
   const size = width * height;
   const { columns, data: usual } = usualCurvature(plane);
-  const least = Int32Array.from(usual, (one) => Math.min(MOST_OF_16_BIT, Math.round(LEAST_STRENGTH * one)));
+  const least = columnOf(Int32Array, usual, (one) =>
+    Math.min(MOST_OF_16_BIT, Math.round(LEAST_STRENGTH * one)),
+  );
   const { listBent, placeCrests } = kernels();
   const wordCount = Math.ceil(size / WORD_PIXELS);
   return holding([4 * size, markBytes(size), 4 * (wordCount + 1)], (listed, marks, before) => {

@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { createPointGrid } from '../pointGrid.ts';
 import type { RidgePath } from './linkRidges.ts';
 import { turnBetween } from './linkRidges.ts';
@@ -121,8 +122,8 @@ function gapBetween(from: End, to: End): { length: number; turn: number } | null
 
 /** All gaps that may be jumped, the best first. */
 function gapsOf(ends: readonly End[]): Gap[] {
-  const x = Float64Array.from(ends, (end) => end.x);
-  const y = Float64Array.from(ends, (end) => end.y);
+  const x = columnOf(Float64Array, ends, (end) => end.x);
+  const y = columnOf(Float64Array, ends, (end) => end.y);
   const places = createPointGrid(x, y, LONGEST_GAP);
   const gaps: Gap[] = [];
   ends.forEach((end, e) => {

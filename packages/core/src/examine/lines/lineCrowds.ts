@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { createPointGrid } from '../pointGrid.ts';
 
 /** What else runs near a line: one of many alike is the subject's own texture. */
@@ -23,11 +24,11 @@ const ABOUT_AS_LONG = 0.7;
 
 /** @param reach how far off the middle of another one is counted, in pixels */
 export function lineCrowds(lines: readonly LineNearby[], reach: number): LineCrowd[] {
-  const x = Float64Array.from(lines, (line) => line.x);
-  const y = Float64Array.from(lines, (line) => line.y);
-  const cos = Float64Array.from(lines, ({ heading }) => Math.cos(heading));
-  const sin = Float64Array.from(lines, ({ heading }) => Math.sin(heading));
-  const lengths = Float64Array.from(lines, ({ length }) => length);
+  const x = columnOf(Float64Array, lines, (line) => line.x);
+  const y = columnOf(Float64Array, lines, (line) => line.y);
+  const cos = columnOf(Float64Array, lines, ({ heading }) => Math.cos(heading));
+  const sin = columnOf(Float64Array, lines, ({ heading }) => Math.sin(heading));
+  const lengths = columnOf(Float64Array, lines, ({ length }) => length);
   const middles = createPointGrid(x, y, reach);
   return lines.map((_, k): LineCrowd => {
     let [parallels, others, longer] = [0, 0, 0];

@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import { LUMA_STEPS } from '../ground/lumaLevels.ts';
 import type { LinePoint } from './joinPaths.ts';
@@ -55,7 +56,7 @@ export function lineProfile(
   width: number,
   sign: 1 | -1,
 ): LineProfile | null {
-  const [xs, ys] = [Float64Array.from(path, ([x]) => x), Float64Array.from(path, ([, y]) => y)];
+  const [xs, ys] = [columnOf(Float64Array, path, ([x]) => x), columnOf(Float64Array, path, ([, y]) => y)];
   let length = 0;
   for (let i = 1; i < xs.length; i++) length += Math.hypot(xs[i] - xs[i - 1], ys[i] - ys[i - 1]);
   const { count, x, y, nx, ny } = stationsAlong(xs, ys, length, plane, REACH + width / 2 + 1);

@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { kernels, layOut, take } from '../../filter/kernels.ts';
 import type { HeldColours } from '../ground/heldGround.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
@@ -63,7 +64,7 @@ export function measureCourses(
   { channels, ...picture }: HeldColours,
   scale: number,
 ): (Course | null)[] {
-  const lengths = Int32Array.from(paths, ({ points }) => points.length);
+  const lengths = columnOf(Int32Array, paths, ({ points }) => points.length);
   const all = new Int32Array(lengths.reduce((sum, length) => sum + length, 0));
   let [end, rows] = [0, 0];
   for (const { points, gaps } of paths) {
@@ -72,7 +73,7 @@ export function measureCourses(
     rows = Math.max(rows, points.length, Math.ceil((FARTHEST_STEP * points.length + gaps) / EVERY) + 2);
   }
   const [points, counts, signs, planes, room, told] = layOut([
-    ...[all, lengths, Int32Array.from(paths, ({ sign }) => sign), Int32Array.from(channels)],
+    ...[all, lengths, columnOf(Int32Array, paths, ({ sign }) => sign), Int32Array.from(channels)],
     ...[8 * COLUMNS * rows, 8 * TOLD * paths.length],
   ]);
   kernels().measureCourses(

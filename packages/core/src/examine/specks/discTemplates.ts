@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 /** So many neighbours in a row are weighed at a time. */
 export const LANES = 4;
 
@@ -56,9 +57,9 @@ function templateOf(radius: number, softness: number): DiscTemplate {
   return {
     radius,
     softness,
-    x: Int32Array.from(runs, (run) => run.x),
-    y: Int32Array.from(runs, (run) => run.y),
-    isDown: Uint8Array.from(runs, (run) => run.isDown),
+    x: columnOf(Int32Array, runs, (run) => run.x),
+    y: columnOf(Int32Array, runs, (run) => run.y),
+    isDown: columnOf(Uint8Array, runs, (run) => run.isDown),
     steps: Float32Array.from(runs.flatMap(({ steps }) => steps)),
     count,
     energy,

@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { kernels, layBehind, layOut, take } from '../../filter/kernels.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { DiscTemplate } from './discTemplates.ts';
@@ -64,8 +65,8 @@ export function explainPlaces(
 ): Explanation[] {
   const flat = templates.flat();
   const [centres, signs] = layOut([
-    Int32Array.from(places, ({ at }) => at),
-    Int32Array.from(places, ({ sign }) => sign),
+    columnOf(Int32Array, places, ({ at }) => at),
+    columnOf(Int32Array, places, ({ sign }) => sign),
   ]);
   const { heads, most } = layTemplates(flat, width);
   const [seen, found] = layBehind([4 * LANES * most, 8 * TOLD * places.length]);

@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { kernels, layBehind, layOut, take } from '../../filter/kernels.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { Place } from './explainPlaces.ts';
@@ -81,8 +82,8 @@ export function lookAround(
   which: Int32Array,
 ): Surroundings[] {
   const [centres, signs, radiusOf, cos, sin, told] = layOut([
-    Int32Array.from(places, ({ at }) => at),
-    Int32Array.from(places, ({ sign }) => sign),
+    columnOf(Int32Array, places, ({ at }) => at),
+    columnOf(Int32Array, places, ({ sign }) => sign),
     which,
     COS,
     SIN,

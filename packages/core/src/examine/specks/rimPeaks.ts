@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { clear, kernels, layBehind, layOut, take } from '../../filter/kernels.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { Rim } from './rim.ts';
@@ -36,7 +37,7 @@ export function rimPeaks(plane: HeldLuma, rim: Rim): RimPeak[] {
   const { splitColumns, tryRims, climbRims } = kernels();
   const [even, odd, common, usuals, sums, places] = layOut([
     ...[2 * half * height, 2 * half * height],
-    ...[Int32Array.from(usual.data, Math.round), usual.data],
+    ...[columnOf(Int32Array, usual.data, Math.round), usual.data],
     ...[4 * cells, 4 * cells],
   ]);
   /** Where a step from a place in an even column leads, in the planes of even and odd columns. */

@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { clear, kernels, layOut, take } from '../../filter/kernels.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { CoreUsual } from './coreUsual.ts';
@@ -30,7 +31,9 @@ export function ringContrast(
   usual: CoreUsual = coreUsual({ width, height, at }, { straight, slanted }),
 ): RingPeaks {
   const size = width * height;
-  const least = Int32Array.from(usual.data, (one) => Math.min(MOST_OF_16_BIT, Math.ceil(LEAST_CORE * one)));
+  const least = columnOf(Int32Array, usual.data, (one) =>
+    Math.min(MOST_OF_16_BIT, Math.ceil(LEAST_CORE * one)),
+  );
   const [leasts, map, places] = layOut([least, 2 * size, 4 * size]);
   clear(map, 2 * size);
   const { memory, ringContrast: answer, keepPeaks } = kernels();

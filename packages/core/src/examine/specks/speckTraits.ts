@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import type { HeldGround } from '../ground/heldGround.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import { LUMA_STEPS, lumaAt } from '../ground/lumaLevels.ts';
@@ -127,9 +128,9 @@ const TOUCHING_RADII = 1.5;
 
 /** Counts for each what else was found near it at its scale: one speck alone is no texture. All have one level and one radius. */
 function countCrowds(measured: readonly MeasuredSpeck[], radius: number): void {
-  const x = Float64Array.from(measured, ({ candidate }) => candidate.x);
-  const y = Float64Array.from(measured, ({ candidate }) => candidate.y);
-  const evidence = Float64Array.from(measured, ({ traits }) => traits[EVIDENCE]);
+  const x = columnOf(Float64Array, measured, ({ candidate }) => candidate.x);
+  const y = columnOf(Float64Array, measured, ({ candidate }) => candidate.y);
+  const evidence = columnOf(Float64Array, measured, ({ traits }) => traits[EVIDENCE]);
   const [reach, touching] = [CROWD_RADII * radius, TOUCHING_RADII * radius];
   const places = createPointGrid(x, y, reach);
   const { found } = places;
@@ -182,7 +183,7 @@ function measureAlike(group: readonly Candidate[], { levels, colours }: HeldGrou
     plane,
     places,
     templates.map(([{ radius: r }]) => r),
-    Int32Array.from(explanations, ({ row }) => row),
+    columnOf(Int32Array, explanations, ({ row }) => row),
   );
   const discs = group.map(({ x, y }, k): Disc => {
     const { template, offX, offY } = explanations[k];

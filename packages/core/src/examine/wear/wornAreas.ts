@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import type { Mend } from '../../mend/mend.ts';
 import type { PictureShape } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
@@ -36,7 +37,7 @@ export const wornAreas = (wear: readonly Wear[], mends: readonly Mend[], picture
     const { rect, times } = timesOn(mend, one, picture);
     const areaOf = (least: number): MaskTarget =>
       maskOf(
-        Uint8Array.from(times, (n) => (n >= least ? 1 : 0)),
+        columnOf(Uint8Array, times, (n) => (n >= least ? 1 : 0)),
         rect,
       );
     const most = times.reduce((a, b) => Math.max(a, b), 0);

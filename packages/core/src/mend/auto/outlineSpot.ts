@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import type { Polarity } from '../../examine/fault.ts';
 import { lumaPlane } from '../../raster/float.ts';
 import type { Pixels } from '../../raster/pixels.ts';
@@ -40,9 +41,9 @@ function departures(
 ): { departure: Float32Array; spread: number } {
   const band = Array.from(luma.keys()).filter((i) => away[i] > limit && away[i] < limit + BAND);
   const samples = {
-    x: Float32Array.from(band, (i) => i % width),
-    y: Float32Array.from(band, (i) => Math.floor(i / width)),
-    difference: Float32Array.from(band, (i) => luma[i]),
+    x: columnOf(Float32Array, band, (i) => i % width),
+    y: columnOf(Float32Array, band, (i) => Math.floor(i / width)),
+    difference: columnOf(Float32Array, band, (i) => luma[i]),
   };
   const weight = robustRingWeights(samples, LEAST_SPREAD);
   let [sum, total] = [0, 0];
@@ -91,7 +92,7 @@ function grow(
 /** Adds all direct neighbours: the soft rim of a hard spot is too faint to be told from texture. */
 function dilate(inside: Uint8Array, width: number): Uint8Array {
   const distance = distanceToSet(inside, width, inside.length / width);
-  return Uint8Array.from(distance, (away) => (away < 1.5 ? 1 : 0));
+  return columnOf(Uint8Array, distance, (away) => (away < 1.5 ? 1 : 0));
 }
 
 /**
@@ -113,7 +114,7 @@ export function outlineSpot(place: DiscTarget, pixels: Pixels): SpotOutline | nu
   if (rect.width < 3 || rect.height < 3) return null;
   const { width } = rect;
   const luma = lumaPlane(pixels.window(rect).raster).data;
-  const away = Float32Array.from(luma, (_, i) =>
+  const away = columnOf(Float32Array, luma, (_, i) =>
     Math.hypot(rect.left + (i % width) + 0.5 - x, rect.top + Math.floor(i / width) + 0.5 - y),
   );
   const limit = LIMIT_RADII * r + LIMIT_PIXELS;

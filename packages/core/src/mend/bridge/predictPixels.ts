@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { kernels, layOut, take } from '../../filter/kernels.ts';
 import type { Covariance } from './covariance.ts';
 import { along } from './covariance.ts';
@@ -120,7 +121,7 @@ function weightsOf(witnesses: readonly Witnesses[], covariance: Covariance): Flo
   const [ofOffsets, ofVariances, ofCounts, ofTable, ofWeights, work] = layOut([
     offsets,
     variances,
-    Int32Array.from(witnesses, ({ near }) => near.length),
+    columnOf(Int32Array, witnesses, ({ near }) => near.length),
     covariance.table,
     8 * count + 8,
     8 * most * most,

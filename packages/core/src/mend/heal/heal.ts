@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { allowanceOn } from '../../fence/allowance.ts';
 import { reviveTexture } from '../../grain/reviveTexture.ts';
 import type { PictureShape, Raster } from '../../raster/raster.ts';
@@ -68,9 +69,10 @@ function ringWeights(task: HealTask, difference: readonly Float32Array[]): Float
     if (coverage[i] === 0 && isKnown && isAllowed) ring.push(i);
   }
   const samples = {
-    x: Float32Array.from(ring, (i) => i % rect.width),
-    y: Float32Array.from(ring, (i) => Math.floor(i / rect.width)),
-    difference: Float32Array.from(
+    x: columnOf(Float32Array, ring, (i) => i % rect.width),
+    y: columnOf(Float32Array, ring, (i) => Math.floor(i / rect.width)),
+    difference: columnOf(
+      Float32Array,
       ring,
       (i) => difference.reduce((sum, channel) => sum + channel[i], 0) / difference.length,
     ),
@@ -89,12 +91,12 @@ function grainFrom(
   surface: Float32Array[],
   ring: Float32Array,
 ): void {
-  const known = Uint8Array.from(ring, (weight) => (weight > 0.2 ? 1 : 0));
+  const known = columnOf(Uint8Array, ring, (weight) => (weight > 0.2 ? 1 : 0));
   colourPlanes(here).forEach((plane, c) => {
     for (let i = 0; i < known.length; i++)
       if (known[i]) surface[c][i] = plane[Math.floor(i / rect.width) * here.stride + (i % rect.width)];
   });
-  const invented = Uint8Array.from(coverage, (amount) => (amount > 0 ? 1 : 0));
+  const invented = columnOf(Uint8Array, coverage, (amount) => (amount > 0 ? 1 : 0));
   reviveTexture(surface, invented, known, rect.width, Math.imul(rect.left, 73856093) ^ rect.top);
 }
 

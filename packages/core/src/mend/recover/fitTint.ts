@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { intersectRects, isEmpty } from '../../raster/rect.ts';
 import { pictureRect } from '../../raster/window.ts';
 import type { Pixels } from '../../raster/pixels.ts';
@@ -45,8 +46,8 @@ export function fitTint(reach: Reach, pixels: Pixels): Tint | null {
   const rect = intersectRects(field.rect, pictureRect(pixels.shape));
   if (isEmpty(rect)) return null;
   const { width, height } = rect;
-  const inside = Uint8Array.from(field.coverage, (amount) => (amount > 0.5 ? 1 : 0));
-  const outside = Uint8Array.from(field.coverage, (amount) => (amount === 0 ? 1 : 0));
+  const inside = columnOf(Uint8Array, field.coverage, (amount) => (amount > 0.5 ? 1 : 0));
+  const outside = columnOf(Uint8Array, field.coverage, (amount) => (amount === 0 ? 1 : 0));
   const step = Math.max(LEAST_STEP, Math.round(Math.min(width, height) / POINTS_ACROSS));
   const columns = Math.ceil(width / step) + 1;
   const rows = Math.ceil(height / step) + 1;

@@ -1,4 +1,5 @@
 import { kernels, layOut, take } from '../../filter/kernels.ts';
+import { columnOf } from '../../measure/columnOf.ts';
 import type { Descent } from '../../solve/levenberg.ts';
 import type { LightPatch } from './lightPatch.ts';
 import { PIXEL_BLUR } from './veil.ts';
@@ -63,14 +64,18 @@ interface Channel {
 /** Median and mean of the steps between neighbours in a row. */
 function usualSteps(seen: Float32Array, width: number, height: number): { median: number; mean: number } {
   const steps = new Float32Array(height * (width - 1));
+  let sum = 0;
   for (let y = 0, k = 0; y < height; y++)
-    for (let x = 1; x < width; x++) steps[k++] = Math.abs(seen[y * width + x] - seen[y * width + x - 1]);
-  const mean = steps.reduce((sum, step) => sum + step, 0) / steps.length;
+    for (let x = 1; x < width; x++, k++) {
+      steps[k] = Math.abs(seen[y * width + x] - seen[y * width + x - 1]);
+      sum += steps[k];
+    }
+  const mean = sum / steps.length;
   return { median: steps.sort()[steps.length >> 1], mean };
 }
 
 function prepare(light: Float32Array, patch: LightPatch, kind: 'shadow' | 'lit'): Channel {
-  const seen = kind === 'shadow' ? light.map(toLog) : light;
+  const seen = kind === 'shadow' ? columnOf(Float32Array, light, toLog) : light;
   const { median, mean } = usualSteps(seen, patch.width, patch.height);
   const gain = TEMPER[kind] / patch.planes.length / (median + LEAST_STEP[kind]);
   return {
@@ -98,7 +103,7 @@ export function createVariation(patch: LightPatch, prior: VeilPrior): Variation 
   const size = width * height + SPARE;
   const seen = new Float32Array(channels.length * size);
   channels.forEach((channel, c) => seen.set(channel.seen, c * size));
-  const told = Float32Array.from(known);
+  const told = new Float32Array(known);
   const room = 4 * (WORK.planes * size + WORK.rows * (width + 8) + WORK.sums);
   const measures = channels.flatMap(({ rounding, gain, contrast }) => [rounding, gain, contrast]);
 

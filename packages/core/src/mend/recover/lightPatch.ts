@@ -75,7 +75,7 @@ export function shrinkLight(patch: LightPatch, r: number, samples: number): Ligh
 export function greyLight(patch: LightPatch): LightPatch {
   const { planes } = patch;
   if (planes.length === 1) return patch;
-  const sum = Float64Array.from(planes[0]);
+  const sum = new Float64Array(planes[0]);
   for (const plane of planes.slice(1)) for (let i = 0; i < sum.length; i++) sum[i] += plane[i];
   const mean = new Float32Array(sum.length);
   for (let i = 0; i < sum.length; i++) mean[i] = sum[i] / planes.length;

@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { lumaPlane } from '../../raster/float.ts';
 import { allowanceOn } from '../../fence/allowance.ts';
 import { medianFilter } from '../../filter/median.ts';
@@ -78,7 +79,9 @@ function standing(
       const i = y * rect.width + x;
       if (coverage[i] > 0.5 && (allowance?.[i] ?? 1) > 0.5) inside.push(i);
     }
-  const sizes = Float32Array.from(thinned(inside, 4 * MOST_PLACES), (i) => Math.abs(departure[i])).sort();
+  const sizes = columnOf(Float32Array, thinned(inside, 4 * MOST_PLACES), (i) =>
+    Math.abs(departure[i]),
+  ).sort();
   const noise = DEVIATION * (sizes[sizes.length >> 1] ?? 0);
   for (const i of inside) (sign * departure[i] > LEAST_DEPARTURE * noise ? out : others).push(i);
   return { out, others };
@@ -97,9 +100,9 @@ export function findShift(mend: ShiftMend, canvas: Canvas): Vector | null {
   const sign = mend.keeps === 'darker' ? 1 : -1;
   const { data: luma } = lumaPlane(canvas.pixels.window(rect).raster);
   const top = luma.reduce((most, value) => Math.max(most, value), 1e-6);
-  const codes = Uint16Array.from(luma, (value) => Math.round((value / top) * 0xffff));
+  const codes = columnOf(Uint16Array, luma, (value) => Math.round((value / top) * 0xffff));
   const median = medianFilter({ plane: codes, width, height, stride: width, depth: 16 }, GROUND_RADIUS);
-  const ground = Float32Array.from(median, (code) => (code / 0xffff) * top);
+  const ground = columnOf(Float32Array, median, (code) => (code / 0xffff) * top);
   const departure = luma.map((value, i) => value - ground[i]);
   const { out, others } = standing(mend, canvas, rect, departure, sign);
   if (out.length === 0) return null;

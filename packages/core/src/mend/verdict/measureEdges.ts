@@ -1,3 +1,4 @@
+import { columnOf } from '../../measure/columnOf.ts';
 import { gaussianBlur } from '../../filter/gaussian.ts';
 import { medianOf } from '../../measure/medianOf.ts';
 import type { FloatPlane } from '../../raster/float.ts';
@@ -163,7 +164,7 @@ export function measureEdges({ before, after, coverage }: MendView, inmost: numb
   const blurred = gaussianBlur(after, SIGMA);
   const ring = RING * shrunkFor(inmost);
   const around = ringAround(coverage, after.width, ring);
-  const slopes = Float32Array.from(around, (i) => slopeAt(blurred, i));
+  const slopes = columnOf(Float32Array, around, (i) => slopeAt(blurred, i));
   const usual = medianOf(slopes);
   const points = edgePoints(blurred, around, slopes, Math.max(LEAST_STEP * SLOPE_OF_STEP, EDGE * usual));
   if (points.length === 0) return { structureLost: 0, edgesUnmet: 0 };

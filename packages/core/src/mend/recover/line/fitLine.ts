@@ -1,3 +1,4 @@
+import { columnOf } from '../../../measure/columnOf.ts';
 import { growRect, intersectRects, isEmpty } from '../../../raster/rect.ts';
 import type { Rect } from '../../../raster/rect.ts';
 import type { Pixels } from '../../../raster/pixels.ts';
@@ -96,7 +97,7 @@ function sampleLine(
   const rect: Rect = { left, top, width, height };
   const { across, place } = lineCoordinates(points, rect, reach);
   const isGap = across.map((away, i) => (Math.abs(away) <= gap + readBetween(halves, place[i]) ? 1 : 0));
-  const isLost = Uint8Array.from(isGap, (one, i) => (one || !known[i] ? 1 : 0));
+  const isLost = columnOf(Uint8Array, isGap, (one, i) => (one || !known[i] ? 1 : 0));
   const sure = isLost.map((one) => 1 - one);
   const means = planes.map((plane) => meanWhere(plane, sure));
   const filled = planes.map((plane, c) => plane.map((value, i) => (isLost[i] ? means[c] : value)));
@@ -104,10 +105,10 @@ function sampleLine(
   const used = Array.from(across.keys()).filter((i) => isGap[i] === 1 && known[i] === 1);
   const lag = Math.max(2, Math.round(gap + Math.max(...halves)));
   return {
-    across: Float32Array.from(used, (i) => across[i]),
-    place: Float32Array.from(used, (i) => place[i]),
-    seen: planes.map((plane) => Float32Array.from(used, (i) => plane[i])),
-    expected: filled.map((plane) => Float32Array.from(used, (i) => Math.min(1, Math.max(0, plane[i])))),
+    across: columnOf(Float32Array, used, (i) => across[i]),
+    place: columnOf(Float32Array, used, (i) => place[i]),
+    seen: planes.map((plane) => columnOf(Float32Array, used, (i) => plane[i])),
+    expected: filled.map((plane) => columnOf(Float32Array, used, (i) => Math.min(1, Math.max(0, plane[i])))),
     doubt: planes.map((plane) => LEAST_DOUBT + DOUBT_SHARE * spreadAt(plane, sure, width, lag)),
   };
 }
@@ -150,7 +151,7 @@ export function fitLine(target: StrokeTarget, pixels: Pixels, unknown?: Uint8Arr
   if (isEmpty(rect) || rect.width < 3 || rect.height < 3) return null;
   const patch = lightPatchOf(pixels.window(rect));
   // A light scratch may clip: what is cut off there still tells where it runs.
-  const known = Uint8Array.from(patch.known, (_, i) => (unknown?.[i] ? 0 : 1));
+  const known = columnOf(Uint8Array, patch.known, (_, i) => (unknown?.[i] ? 0 : 1));
   const light = { ...patch, known };
   let course = evenly(target);
   let fitted: FittedProfile | null = null;

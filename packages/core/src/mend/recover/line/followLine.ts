@@ -1,3 +1,4 @@
+import { columnOf } from '../../../measure/columnOf.ts';
 import type { Point } from '../../../target/target.ts';
 import { cheapestCourse } from './cheapestCourse.ts';
 import type { LineProfile, LineSamples } from './lineProfile.ts';
@@ -35,7 +36,7 @@ export function followLine(
     });
   }
   const course = cheapestCourse(costs, (from, to) => STIFFNESS * (shifts[from] - shifts[to]) ** 2);
-  return Float64Array.from(course, (k) => shifts[k]);
+  return columnOf(Float64Array, course, (k) => shifts[k]);
 }
 
 /** Moves the points of a course sideways, to the side on which {@link lineCoordinates} counts positive. */

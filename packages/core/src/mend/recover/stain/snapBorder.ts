@@ -1,3 +1,4 @@
+import { columnOf } from '../../../measure/columnOf.ts';
 import { medianOf } from '../../../measure/medianOf.ts';
 import type { Point } from '../../../target/target.ts';
 import { densityAt } from './stain.ts';
@@ -66,7 +67,7 @@ function strips({ points, outwards }: Course, reach: number, read: Read): Float3
 function cheapestLoop(costs: readonly Float32Array[], holds: number): Int32Array {
   const [rows, columns] = [costs.length, costs[0].length];
   const run = (order: readonly number[], through: number | null): Int32Array => {
-    let total = Float64Array.from(costs[order[0]], (cost, k) =>
+    let total = columnOf(Float64Array, costs[order[0]], (cost, k) =>
       through === null || k === through ? cost : Infinity,
     );
     const from: Int32Array[] = [];
