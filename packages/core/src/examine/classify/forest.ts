@@ -1,5 +1,5 @@
 import { columnOf } from '../../measure/columnOf.ts';
-import { kernels, layOut, take } from '../../filter/kernels.ts';
+import { holding, kernels, layOut, take } from '../../filter/kernels.ts';
 
 /** The straight line through log-odds by which scores mean what they say, on pictures that were not trained on. */
 export interface Calibration {
@@ -40,7 +40,7 @@ const NODE = 3;
 /** Bytes of a compiled node: threshold, offset of the trait, offset of the node for values above. */
 const BYTES = 16;
 /** Rows that are led through all trees at once: their traits stay near at hand too. */
-const BATCH = 512;
+const BATCH = 128;
 /** So many are led through a tree side by side. */
 const ABREAST = 4;
 
@@ -87,23 +87,22 @@ export function growForest({ base, trees, calibration: { slope, offset } }: Fore
   // Made when it is first asked: every page loads the forests, and few ever score.
   let made: CompiledForest | null = null;
 
-  function scoreBatch(rows: readonly ArrayLike<number>[]): Float64Array {
-    made ??= compiled(trees);
-    const width = rows[0].length + 1;
-    const count = ABREAST * Math.ceil(rows.length / ABREAST);
-    const traits = new Float64Array(count * width);
-    rows.forEach((row, k) => traits.set(row, k * width + 1));
-    const sums = new Float64Array(count).fill(base);
-    const [nodes, worths, roots, depths, laid, out] = layOut([
-      ...[made.nodes, made.worths, made.roots, made.depths, traits, sums],
-    ]);
-    kernels().addLeaves(nodes, worths, roots, depths, trees.length, laid, width, count, out);
-    return take(Float64Array, out, rows.length).map((sum) => slope * sum + offset);
-  }
-
   function scoreAll(rows: readonly ArrayLike<number>[]): Float64Array {
+    made ??= compiled(trees);
     const scores = new Float64Array(rows.length);
-    for (let k = 0; k < rows.length; k += BATCH) scores.set(scoreBatch(rows.slice(k, k + BATCH)), k);
+    const width = (rows[0]?.length ?? 0) + 1;
+    holding([made.nodes, made.worths, made.roots, made.depths], (nodes, worths, roots, depths) => {
+      for (let from = 0; from < rows.length; from += BATCH) {
+        const batch = rows.slice(from, from + BATCH);
+        const count = ABREAST * Math.ceil(batch.length / ABREAST);
+        const traits = new Float64Array(count * width);
+        batch.forEach((row, k) => traits.set(row, k * width + 1));
+        const [laid, sums] = layOut([traits, new Float64Array(count).fill(base)]);
+        kernels().addLeaves(nodes, worths, roots, depths, trees.length, laid, width, count, sums);
+        const told = take(Float64Array, sums, batch.length);
+        for (let k = 0; k < told.length; k++) scores[from + k] = slope * told[k] + offset;
+      }
+    });
     return scores;
   }
 
