@@ -1,4 +1,5 @@
 import { columnOf } from '../measure/columnOf.ts';
+
 /** What a plane through differences at fixed places leaves, and what the plane is. Filled anew by each call. */
 export interface PlaneRest {
   mean: number;

@@ -1,4 +1,5 @@
 import { columnOf } from '../../measure/columnOf.ts';
+
 /** So many neighbours in a row are weighed at a time. */
 export const LANES = 4;
 
