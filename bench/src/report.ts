@@ -31,3 +31,18 @@ export async function timed(runs: number, work: () => unknown): Promise<number> 
   }
   return median(times);
 }
+
+/**
+ * The median times of several in milliseconds, each run once in every round after one that warms up: where the machine is
+ * slow for a while, it is so for all.
+ */
+export async function timedInTurns(rounds: number, works: readonly (() => unknown)[]): Promise<number[]> {
+  const times = works.map((): number[] => []);
+  for (let round = 0; round <= rounds; round++)
+    for (const [k, work] of works.entries()) {
+      const start = performance.now();
+      await work();
+      if (round > 0) times[k].push(performance.now() - start);
+    }
+  return times.map(median);
+}

@@ -29,7 +29,7 @@ import { inpaint, loadOpenCv } from './peers.ts';
 import type { MedianTask } from './medianThreads.ts';
 import { startMedianThreads } from './medianThreads.ts';
 import type { Row } from './report.ts';
-import { printTable, timed } from './report.ts';
+import { printTable, timed, timedInTurns } from './report.ts';
 
 const FRAME = join(
   fileURLToPath(new URL('../../packages/scenes/pictures', import.meta.url)),
@@ -64,21 +64,21 @@ async function examineRows(frame: Raster): Promise<Row[]> {
   const { cv } = await loadOpenCv();
   const channel = new cv.Mat(frame.height, frame.width, cv.CV_32FC1);
   const out = new cv.Mat();
-  const peer = await timed(5, () => cv.boxFilter(channel, out, cv.CV_32F, new cv.Size(15, 15)));
-  channel.delete();
-  out.delete();
-  const alone = await timed(1, () =>
-    examinePicture(pixelsOf(frame), { ...EXAMINE_DEFAULTS, polarities: ['dark'] }, 'frame'),
-  );
   const threads = startThreads();
   try {
-    const together = await timed(3, () => findAmongThreads(threads, frame, 'frame'));
+    const [peer, together, alone] = await timedInTurns(7, [
+      () => cv.boxFilter(channel, out, cv.CV_32F, new cv.Size(15, 15)),
+      () => findAmongThreads(threads, frame, 'frame'),
+      () => examinePicture(pixelsOf(frame), { ...EXAMINE_DEFAULTS, polarities: ['dark'] }, 'frame'),
+    ]);
     return [
       ['examine 24 megapixels on one thread, to a 15 x 15 box', alone, peer, alone / peer],
       ['examine 24 megapixels in all threads, to a 15 x 15 box', together, peer, together / peer],
     ];
   } finally {
     await threads.close();
+    channel.delete();
+    out.delete();
   }
 }
 
