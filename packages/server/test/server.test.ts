@@ -206,6 +206,32 @@ describe('examining', () => {
     expect(few.every(({ confidence }) => confidence >= 0.98)).toBe(true);
     for (const fault of few) expect(usual).toContainEqual(fault);
   });
+
+  it('lets an examination go that is stopped, lists nothing of it, and can be asked again', async () => {
+    const large = await sharp(PHOTOGRAPH).resize(2000, 1480, { fit: 'fill' }).jpeg().toBuffer();
+    const { id } = await server.add(job.id, 'large.jpg', large);
+    await server.until(job.id, id, isReady);
+    const path = `/pictures/${id}/examination`;
+    const wish = { sensitivity: 1, polarities: ['dark', 'bright'] };
+    const stop = (): Promise<Response> => fetch(`${server.address()}/api${path}`, { method: 'DELETE' });
+    const stateNow = async (): Promise<string> =>
+      (await server.get<PictureSheet>(`/pictures/${id}`)).picture.examined;
+    expect(await server.post<Picture>(path, wish)).toMatchObject({ examined: 'waiting' });
+    await server.until(job.id, id, ({ examined }) => examined === 'running');
+    expect((await stop()).status).toBe(204);
+    expect(await stateNow()).toBe('none');
+    // What a thread was at still ends there; nothing of it comes to the ledger.
+    await new Promise((resolve) => setTimeout(resolve, 3000));
+    const sheet = await server.get<PictureSheet>(`/pictures/${id}`);
+    expect([sheet.picture.examined, sheet.faults]).toEqual(['none', []]);
+    await server.post(path, wish);
+    await server.until(job.id, id, ({ examined }) => examined === 'done');
+    const { faults } = await server.get<PictureSheet>(`/pictures/${id}`);
+    expect(faults.length).toBeGreaterThan(0);
+    // Where none is under way there is nothing to stop.
+    expect((await stop()).status).toBe(204);
+    expect(await stateNow()).toBe('done');
+  });
 });
 
 describe('what is marked, named and set aside', () => {

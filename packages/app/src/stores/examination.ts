@@ -3,7 +3,7 @@ import type { NumberedFault, Polarity } from '@fennip/core';
 import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { get, post } from '../api/http.ts';
+import { get, post, remove } from '../api/http.ts';
 import { usePicture } from './picture.ts';
 
 /** Which specks are listed. */
@@ -76,6 +76,19 @@ export const useExamination = defineStore('examination', () => {
     }
   }
 
+  /** Lets an examination go that is under way. */
+  async function stop(): Promise<void> {
+    const id = picture.picture?.id;
+    if (!id) return;
+    problem.value = null;
+    try {
+      await remove(`/pictures/${id}/examination`);
+      if (picture.picture?.id === id) await picture.reload();
+    } catch (error) {
+      problem.value = error instanceof Error ? error.message : String(error);
+    }
+  }
+
   /** Has the picture examined as it is mended; what it still shows goes to the ledger. */
   async function check(): Promise<void> {
     const id = picture.picture?.id;
@@ -124,5 +137,8 @@ export const useExamination = defineStore('examination', () => {
     { immediate: true },
   );
 
-  return { sensitivity, polarity, problem, isUnderWay, least, candidates, listed, examine, decide, check };
+  return {
+    ...{ sensitivity, polarity, problem, isUnderWay, least, candidates, listed },
+    ...{ examine, stop, decide, check },
+  };
 });

@@ -6,7 +6,7 @@ import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
 import { tellPicture } from '../pictures/tellPicture.ts';
 import { findingsOf, keepFindings } from './findingRows.ts';
-import { measurePicture } from './measurePicture.ts';
+import { MeasuringStopped, measurePicture } from './measurePicture.ts';
 import { replaceFindings } from './replaceFindings.ts';
 
 /** Notes what is asked for. What was measured before is decided about at once; else the work is ordered. */
@@ -23,13 +23,30 @@ export async function orderExamination(context: Context, id: string, request: Ex
   await tellPicture(context, id);
 }
 
+const UNDER_WAY = ['waiting', 'running'];
+
+/** Lets an examination go that is waiting or under way. What an earlier one found stays. */
+export async function stopExamination(context: Context, id: string): Promise<void> {
+  const { database } = context;
+  await pictureRow(database, id);
+  const earlier = await database('examinations').where('picture_id', id).first('picture_id');
+  await database('pictures')
+    .where('id', id)
+    .whereIn('examined', UNDER_WAY)
+    .update({ examined: earlier ? 'done' : 'none' });
+  await tellPicture(context, id);
+}
+
 /** All findings of a picture with their probabilities: measured once, and read again for every other sensitivity. */
-async function allFindings(context: Context, row: PictureRow): Promise<NumberedFault[]> {
+async function allFindings(
+  context: Context,
+  row: PictureRow,
+  isWanted?: () => Promise<boolean>,
+): Promise<NumberedFault[]> {
   const known = await findingsOf(context.database, row);
-  return (
-    known ??
-    keepFindings(context.database, row, await measurePicture(context, row, { work: 'examine', recipe: null }))
-  );
+  if (known) return known;
+  const order = { work: 'examine', recipe: null, isWanted } as const;
+  return keepFindings(context.database, row, await measurePicture(context, row, order));
 }
 
 /**
@@ -57,13 +74,21 @@ export async function orderedExamination(
 export async function examinePicture(context: Context, id: string): Promise<void> {
   const { database } = context;
   const row = await database<PictureRow>('pictures').where('id', id).first();
-  if (!row?.examine_request || row.examined === 'done') return;
+  // It may have been stopped while it waited.
+  if (!row?.examine_request || !UNDER_WAY.includes(row.examined)) return;
   await database('pictures').where('id', id).update({ examined: 'running' });
   await tellPicture(context, id);
+  const isWanted = async (): Promise<boolean> => {
+    const now = await database('pictures').where('id', id).whereIn('examined', UNDER_WAY).first('id');
+    return now !== undefined;
+  };
   try {
-    const findings = await allFindings(context, row as PictureRow);
+    const findings = await allFindings(context, row as PictureRow, isWanted);
+    // Stopped when all was measured already, it is kept for the next time and not listed.
+    if (!(await isWanted())) return;
     await replaceFindings(database, id, row.examine_request, findings);
   } catch (error) {
+    if (error instanceof MeasuringStopped) return;
     await database('pictures').where('id', id).update({ examined: 'failed' });
     if (!(error instanceof PictureError)) throw error;
   }

@@ -1,28 +1,44 @@
+import { availableParallelism } from 'node:os';
 import type { Fault, Recipe } from '@fennip/core';
 import { examineAmong, wholeWindow } from '@fennip/core';
 import type { WorkKind } from '@fennip/contract';
 import type { Context } from '../context.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
+import { inTurns } from '../work/inTurns.ts';
 
 /** On which picture faults are measured, and as what work it is told. */
 interface MeasureOrder {
   readonly work: WorkKind;
   /** Laid down first; null measures the picture as it came in. */
   readonly recipe: Recipe | null;
+  /** Asked before each part; where it says no, {@link MeasuringStopped} is thrown. */
+  readonly isWanted?: () => Promise<boolean>;
+}
+
+/** Nobody wants what was being measured any more. */
+export class MeasuringStopped extends Error {
+  override readonly name = 'MeasuringStopped';
 }
 
 /** Measures a picture in all threads, tile by tile. */
 export async function measurePicture(
   { threads, store, events }: Context,
   row: PictureRow,
-  { work, recipe }: MeasureOrder,
+  { work, recipe, isWanted }: MeasureOrder,
 ): Promise<Fault[]> {
   const raster = await threads.load(store.pathOf('originals', row.sha256), recipe);
+  // No more are handed over than the threads are at: what waits can still be let go.
+  const turn = inTurns(availableParallelism());
+  const whileWanted = <T>(measure: () => Promise<T>): Promise<T> =>
+    turn(async () => {
+      if (isWanted && !(await isWanted())) throw new MeasuringStopped();
+      return measure();
+    });
   return examineAmong(
     {
-      tile: (tile) => threads.examine(raster, tile, row.nature),
-      whole: () => threads.examineWhole(raster),
-      closer: (specks) => threads.lookCloser(raster, specks),
+      tile: (tile) => whileWanted(() => threads.examine(raster, tile, row.nature)),
+      whole: () => whileWanted(() => threads.examineWhole(raster)),
+      closer: (specks) => whileWanted(() => threads.lookCloser(raster, specks)),
     },
     wholeWindow(raster).picture,
     row.nature,

@@ -13,7 +13,7 @@ import { takeBack } from '../deliver/takeBack.ts';
 import { reportOf } from '../deliver/report.ts';
 import { deliveriesOf, orderDelivery } from '../deliver/deliveries.ts';
 import { orderCheck } from '../examine/checkMended.ts';
-import { orderExamination } from '../examine/examinePicture.ts';
+import { orderExamination, stopExamination } from '../examine/examinePicture.ts';
 import { faultsOf } from '../examine/faultRows.ts';
 import { findingsOf } from '../examine/findingRows.ts';
 import { edit, historyOf, redo, undo } from '../history/history.ts';
@@ -76,6 +76,11 @@ export function pictureRoutes(context: Context): Router {
   router.post('/pictures/:picture/examination', async (request, response) => {
     await orderExamination(context, idOf(request.params), checkExamine(request.body));
     response.status(202).json(await pictureById(context.database, request.params.picture));
+  });
+
+  router.delete('/pictures/:picture/examination', async (request, response) => {
+    await stopExamination(context, idOf(request.params));
+    response.status(204).end();
   });
 
   router.post('/pictures/:picture/check', async (request, response) => {

@@ -54,12 +54,12 @@ const label = computed(() => {
     >
       {{ label }}
     </el-button>
-    <el-progress
-      v-if="examination.isUnderWay"
-      class="progress"
-      :percentage="Math.round(share * 100)"
-      :stroke-width="6"
-    />
+    <template v-if="examination.isUnderWay">
+      <el-progress class="progress" :percentage="Math.round(share * 100)" :stroke-width="6" />
+      <el-button size="small" data-testid="stop-examining" @click="examination.stop">
+        {{ say('ledger.stop') }}
+      </el-button>
+    </template>
     <span v-else-if="examination.problem" role="alert" class="problem">{{ examination.problem }}</span>
     <span v-else class="soft hint">{{ say('examine.hint') }}</span>
   </form>
