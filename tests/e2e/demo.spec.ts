@@ -113,6 +113,11 @@ for (const { file, ground, least, format } of [
     await expect(page.getByText('Not examined')).toBeVisible();
     await page.locator(`[data-picture="${file}"]`).click();
     await page.getByTestId('examine').click();
+    // Stopped before it is done nothing is listed, and it can be asked again.
+    await page.getByTestId('stop-examining').click();
+    await expect(page.getByText('Not examined yet')).toBeVisible();
+    await expect(page.locator('[data-entry]')).toHaveCount(0);
+    await page.getByTestId('examine').click();
     await expect(page.locator('[data-entry]').first()).toBeVisible();
     await toStage(page, 'Mend');
     await page.getByRole('button', { name: 'Choose all' }).click();
