@@ -12,8 +12,10 @@ const LEAST_SEEN = 0.9;
 
 /** Those of a print, which the classifier was trained on: lines of one to three pixels on each, up to some twelve at full size. */
 export const PRINT_LINE_LEVELS: readonly number[] = [0, 1, 2];
-/** The coarsest that any picture needs, and from which on two are enough: what they see is as wide as any opening makes it. */
-const [COARSEST, COARSE] = [4, 3];
+/** The coarsest that the largest picture is looked at on. */
+const COARSEST = 4;
+/** A third level is looked at up to this one; farther on neighbours would be counted beyond what a tile reads. */
+const COARSE = 3;
 
 /**
  * Halvings on which lines may be faults: on a print from full size on; on a large frame none that shows what is thinner

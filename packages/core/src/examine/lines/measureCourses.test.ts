@@ -10,13 +10,13 @@ import { measureCourses } from './measureCourses.ts';
 
 const [WIDTH, HEIGHT] = [160, 140];
 
-/** A straight course through the middle, with a strength for each of its points. */
 interface Points {
   readonly x: Float32Array;
   readonly y: Float32Array;
   readonly strengths: Float32Array;
 }
 
+/** A straight course through the middle, with a strength for each of its points. */
 function pointsAlong(angle: number, strengths: readonly number[]): Points {
   const place = (k: number): number => 1.5 * (k - strengths.length / 2);
   const column = (of: (k: number) => number): Float32Array => Float32Array.from(strengths, (_, k) => of(k));
