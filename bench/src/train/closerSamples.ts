@@ -1,71 +1,69 @@
-import type { GrownForest } from '@fennip/core';
-import { VEIL_TRAITS, closerShift, doubtfulSpecks, pixelsOf, pooled, veilTraits } from '@fennip/core';
+import type { Fault, GrownForest, Raster } from '@fennip/core';
+import { LEAST_LOOKED_AT, doubtfulSpecks, mulberry, pixelsOf, speckLight } from '@fennip/core';
 import { meetFindings } from '../find.ts';
-import type { Examples } from './examples.ts';
-import { noExamples } from './examples.ts';
 import type { Ground } from './grounds.ts';
+import { laySubjects } from './laySubjects.ts';
 import { picturesWithSpecks, specksOn } from './speckSamples.ts';
+import { throughJpeg } from './throughJpeg.ts';
 
-/** Doubtful specks of many pictures, with the number of the group of each: those of one polarity on one picture. */
-export interface CloserExamples extends Examples {
-  readonly groups: number[];
+/** A doubtful speck, and what the finder said of it. */
+export interface CloserExample {
+  readonly ground: Ground;
+  readonly light: readonly Float32Array[];
+  readonly speck: Fault;
+  readonly label: 0 | 1;
 }
 
-/** How often each ground is taken, with either kind of specks. */
-const ROUNDS = 6;
+/** How often each ground is taken as it is, and with small things of a subject laid on it. */
+const ROUNDS = { photograph: { plain: 6, subjects: 4 }, rendered: { plain: 3, subjects: 2 } };
+/** Small things of a subject on a megapixel. */
+const SUBJECTS = 45;
+/** Share of the pictures that went through JPEG, as most do, and at which qualities. */
+const JPEG = { share: 0.65, least: 72, more: 24 };
 
-/** Doubtful specks on pictures of grounds that a forest never saw, each looked at more closely. */
-export function closerSamples(
+/** A picture as a camera's file gives it back. */
+async function asFile(seen: Raster, uniform: () => number): Promise<Raster> {
+  if (uniform() > JPEG.share) return seen;
+  const quality = Math.round(JPEG.least + JPEG.more * uniform());
+  return throughJpeg(seen, quality, uniform() < 0.5 ? '4:2:0' : '4:4:4');
+}
+
+/** Doubtful specks on pictures of grounds that a forest never saw. @param seed those of others are others */
+export async function closerSamples(
   forest: GrownForest,
   share: number,
   grounds: readonly Ground[],
-): CloserExamples {
-  const samples = { ...noExamples(), groups: new Array<number>() };
-  picturesWithSpecks('frame', grounds, ROUNDS, 9000).forEach(({ ground, seen, laid }, picture) => {
-    const pixels = pixelsOf(seen);
-    const specks = specksOn(seen, 'frame', forest, share);
+  seed: number,
+): Promise<CloserExample[]> {
+  const examples: CloserExample[] = [];
+  const uniform = mulberry(700 + seed);
+  const { plain, subjects } = grounds.some(({ photograph }) => photograph)
+    ? ROUNDS.photograph
+    : ROUNDS.rendered;
+  const busy = grounds.map((ground, g): Ground => ({
+    ...ground,
+    raster: laySubjects(ground.raster, SUBJECTS, 500 + 100 * seed + g),
+  }));
+  const pictures = [
+    ...picturesWithSpecks('frame', grounds, plain, 9000),
+    ...picturesWithSpecks('frame', busy, subjects, 21_000),
+  ];
+  for (const { ground, seen, laid } of pictures) {
+    const file = await asFile(seen, uniform);
+    const pixels = pixelsOf(file);
+    const specks = specksOn(file, 'frame', forest, share, LEAST_LOOKED_AT);
     const doubtful = new Set(doubtfulSpecks(specks, 'frame'));
     // All of them are met, the surest first; of those the doubtful ones are learned from.
     const met = meetFindings(specks, laid);
     specks.forEach((speck, k) => {
       if (!doubtful.has(speck) || met[k].is === 'again') return;
-      samples.traits.push(Float64Array.from(veilTraits(speck, pixels)));
-      samples.labels.push(met[k].is === 'found' ? 1 : 0);
-      samples.grounds.push(ground);
-      samples.groups.push(2 * picture + (speck.polarity === 'dark' ? 0 : 1));
+      examples.push({
+        ground,
+        light: speckLight(speck, pixels),
+        speck,
+        label: met[k].is === 'found' ? 1 : 0,
+      });
     });
-  });
-  return samples;
-}
-
-const CONFIDENCE = VEIL_TRAITS.indexOf('confidence');
-/** Weights of a group's own share that are tried. */
-const STEPS = 10;
-
-/**
- * How much a group's own share counts: of all weights the one under which the labels are likeliest, by what the finder and
- * a closer look say together.
- *
- * @param scores of forests that never saw the photograph of each
- */
-export function ownShareCounts(
-  scores: readonly number[],
-  { traits, labels, groups }: Pick<CloserExamples, 'traits' | 'labels' | 'groups'>,
-  share: number,
-): number {
-  const rows = new Map<number, number[]>();
-  groups.forEach((group, row) => rows.set(group, [...(rows.get(group) ?? []), row]));
-  const likelihoodOf = (counts: number): number =>
-    [...rows.values()].reduce((sum, own) => {
-      const shift = closerShift(
-        own.map((row) => scores[row]),
-        { share, counts },
-      );
-      return own.reduce((total, row) => {
-        const odds = (labels[row] === 1 ? 1 : -1) * pooled(traits[row][CONFIDENCE], scores[row] + shift);
-        return total - Math.log(1 + Math.exp(-odds));
-      }, sum);
-    }, 0);
-  const weights = Array.from({ length: STEPS + 1 }, (_, k) => k / STEPS);
-  return weights.reduce((best, one) => (likelihoodOf(one) > likelihoodOf(best) ? one : best));
+  }
+  return examples;
 }

@@ -1,16 +1,19 @@
 import { writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import type { Calibration, Forest, PictureNature } from '@fennip/core';
+import type { Calibration, CloserNet, Forest, PictureNature } from '@fennip/core';
 import {
   AREA_TRAITS,
   LINE_TRAITS,
   PARTICLE_TRAITS,
   SPECK_TRAITS,
-  VEIL_TRAITS,
   growForest,
+  holdNet,
   logOdds,
+  mulberry,
   saidAgainstOwn,
+  speckLook,
+  toldOf,
   trustIn,
 } from '@fennip/core';
 import { printTable } from '../report.ts';
@@ -18,9 +21,9 @@ import { areaSamples, keptAreas } from './areaSamples.ts';
 import type { BoostOptions } from './boost.ts';
 import { BOOST_DEFAULTS, boost } from './boost.ts';
 import { calibrate } from './calibrate.ts';
-import { closerSamples, ownShareCounts } from './closerSamples.ts';
+import type { CloserExample } from './closerSamples.ts';
+import { closerSamples } from './closerSamples.ts';
 import type { Examples, Kept } from './examples.ts';
-import { noExamples } from './examples.ts';
 import type { Ground } from './grounds.ts';
 import { TRAINING_PHOTOGRAPHS, trainingGrounds } from './grounds.ts';
 import { keptLines, lineSamples } from './lineSamples.ts';
@@ -28,6 +31,8 @@ import { logistic } from './logistic.ts';
 import type { PlaceExamples } from './particleSamples.ts';
 import { particleSamples } from './particleSamples.ts';
 import { keptSpecks, speckSamples } from './speckSamples.ts';
+import type { LookExample } from './teach.ts';
+import { teach } from './teach.ts';
 
 const CORE = new URL('../../../packages/core/src/', import.meta.url);
 
@@ -39,9 +44,6 @@ const SPECK_ROUNDS = [
 
 /** Few traits that go together need few small trees. */
 const PARTICLE_OPTIONS: BoostOptions = { ...BOOST_DEFAULTS, trees: 120, depth: 3, rate: 0.1 };
-
-/** A few hundred examples of eight traits. */
-const CLOSER_OPTIONS: BoostOptions = { ...BOOST_DEFAULTS, trees: 100, depth: 3, rate: 0.07 };
 
 /** Mean precision over all recalls: the area under the curve of precision against recall. */
 function averagePrecision(scores: readonly number[], labels: readonly number[]): number {
@@ -173,30 +175,69 @@ function trainSpecks(nature: PictureNature, rounds: number): Forest {
 
 /** How often each ground is taken for the forests whose doubtful specks are looked at more closely. */
 const CLOSER_ROUNDS = 2;
+/** Examples of a photograph, or of all rendered grounds, of each label: no picture is to outweigh all others. */
+const MOST_WRONG = 3000;
+const MOST_FAULTS = 1500;
+/** Digits of a net's numbers: more change nothing. */
+const DIGITS = 4;
 
-/** Specks of frames that the finder leaves in doubt, told apart by what a veil in linear light explains of them. */
-function trainCloserLook(): Forest & { readonly counts: number } {
+/** Some of many, drawn by chance. */
+const some = <T>(all: readonly T[], most: number, uniform: () => number): T[] =>
+  all.filter(() => uniform() < most / all.length);
+
+/** Specks of frames that the finder leaves in doubt, told apart by a small net that is shown each with its surroundings. */
+async function trainCloserLook(): Promise<CloserNet> {
   const specks = speckSamples(grounds, CLOSER_ROUNDS, 'frame');
-  const first = train('Specks of a frame', SPECK_TRAITS, specks);
-  const all = { ...noExamples(), groups: new Array<number>() };
-  for (const { photograph, forest } of first.held) {
+  const { held } = train('Specks of a frame', SPECK_TRAITS, specks);
+  const uniform = mulberry(41);
+  const all: CloserExample[] = [];
+  // Rendered grounds are those that every forest has seen.
+  for (const [seed, photograph] of [...TRAINING_PHOTOGRAPHS, null].entries()) {
+    const { forest } = held.find((one) => one.photograph === photograph) ?? held[0];
     const own = grounds.filter((ground) => ground.photograph === photograph);
-    const { traits, labels, grounds: on, groups } = closerSamples(growForest(forest), forest.share, own);
-    const before = all.groups.length === 0 ? 0 : Math.max(...all.groups) + 1;
-    all.traits.push(...traits);
-    all.labels.push(...labels);
-    all.grounds.push(...on);
-    all.groups.push(...groups.map((group) => before + group));
+    const examples = await closerSamples(growForest(forest), forest.share, own, seed);
+    const [wrong, faults] = [0, 1].map((wanted) => examples.filter(({ label }) => label === wanted));
+    all.push(...some(wrong, MOST_WRONG, uniform), ...some(faults, MOST_FAULTS, uniform));
+    console.log(
+      `${photograph ?? 'rendered grounds'}: ${wrong.length} doubtful places, ${faults.length} faults`,
+    );
   }
-  const { forest, held } = train('A closer look', VEIL_TRAITS, all, CLOSER_OPTIONS);
-  const unseen = new Map(held.map((one) => [one.photograph, growForest(one.forest)]));
-  const seen = growForest(forest);
-  const scores = all.traits.map((traits, row) =>
-    (unseen.get(all.grounds[row].photograph ?? '') ?? seen).score(traits),
+  const weighed = weighedByGround(all);
+  const seen = TRAINING_PHOTOGRAPHS.flatMap((photograph, k) => {
+    const numbers = teach(
+      weighed.filter(({ ground }) => ground.photograph !== photograph),
+      51 + k,
+    );
+    const own = all.filter(({ ground }) => ground.photograph === photograph);
+    const scores = holdNet(numbers, ({ judge }) =>
+      own.map(({ light, speck }) => judge(speckLook(light, speck.polarity), toldOf(speck)).score),
+    );
+    const labels = own.map(({ label }) => label);
+    const before = own.map(({ speck }) => logOdds(speck.confidence));
+    const both = before.map((odds, i) => odds + scores[i]);
+    const precisions = [before, scores, both].map((by) => averagePrecision(by, labels).toFixed(3));
+    console.log(`${photograph}: average precision by finder, net, both ${precisions.join(', ')}`);
+    return own.map((example, i) => ({ example, score: scores[i] }));
+  });
+  const calibration = calibrate(
+    seen.map(({ score }) => score),
+    seen.map(({ example }) => example.label),
   );
-  const counts = ownShareCounts(scores, all, forest.share);
-  console.log(`the own share of a picture's dark or bright ones counts ${counts}`);
-  return { ...forest, counts };
+  console.log(
+    `a score counts ${calibration.slope.toFixed(2)} times, shifted by ${calibration.offset.toFixed(2)}`,
+  );
+  const numbers = [...teach(weighed, 50)].map((value) => Number(value.toPrecision(DIGITS)));
+  return { calibration, numbers };
+}
+
+/** Examples so weighed that a ground with many of them counts more than one with few, but not by as much. */
+function weighedByGround(examples: readonly CloserExample[]): (CloserExample & LookExample)[] {
+  const counted = new Map<string | null, number>();
+  for (const { ground } of examples)
+    counted.set(ground.photograph, (counted.get(ground.photograph) ?? 0) + 1);
+  const weights = examples.map(({ ground }) => (counted.get(ground.photograph) ?? 1) ** -0.5);
+  const mean = weights.reduce((sum, weight) => sum + weight, 0) / weights.length;
+  return examples.map((example, i) => ({ ...example, counts: weights[i] / mean }));
 }
 
 /** What corrects a score by what frames say against their own chart; see `chart/dustChart.ts`. */
@@ -237,8 +278,11 @@ function weighedAgainstOwn(examples: PlaceExamples, { slope, offset }: Calibrati
   return { offset: shift, score, said: more };
 }
 
-async function write(forest: Forest & { readonly own?: AgainstOwn }, name: string): Promise<void> {
-  await writeFile(fileURLToPath(new URL(name, CORE)), `${JSON.stringify(forest)}\n`);
+async function write(
+  trained: (Forest & { readonly own?: AgainstOwn }) | CloserNet,
+  name: string,
+): Promise<void> {
+  await writeFile(fileURLToPath(new URL(name, CORE)), `${JSON.stringify(trained)}\n`);
 }
 
 const { values } = parseArgs({ options: { only: { type: 'string' } } });
@@ -247,7 +291,7 @@ const grounds = await trainingGrounds();
 for (const [nature, rounds] of SPECK_ROUNDS)
   if (wanted('specks') || wanted(`${nature} specks`))
     await write(trainSpecks(nature, rounds), `examine/specks/${nature}SpeckForest.json`);
-if (wanted('closer look')) await write(trainCloserLook(), 'examine/specks/veilForest.json');
+if (wanted('closer look')) await write(await trainCloserLook(), 'examine/specks/closerNet.json');
 if (wanted('areas')) await write(trainAreas(), 'examine/areas/areaForest.json');
 if (wanted('lines')) await write(trainLines(), 'examine/lines/lineForest.json');
 if (wanted('particles')) {

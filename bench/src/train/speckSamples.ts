@@ -1,5 +1,7 @@
 import type { Fault, GrownForest, MeasuredSpeck, PictureNature, Raster } from '@fennip/core';
 import {
+  BY_ITSELF,
+  LEAST_CONFIDENCE,
   SPECK_LEVELS,
   confident,
   findSpecks,
@@ -149,14 +151,25 @@ export function picturesWithSpecks(
   ).flat();
 }
 
-/** What a forest keeps on a picture, surest first. @param share of faults among the candidates that it was trained on */
-export function specksOn(seen: Raster, nature: PictureNature, forest: GrownForest, share: number): Fault[] {
+/**
+ * What a forest keeps on a picture, surest first.
+ *
+ * @param share of faults among the candidates that it was trained on
+ * @param least what is less sure is left out
+ */
+export function specksOn(
+  seen: Raster,
+  nature: PictureNature,
+  forest: GrownForest,
+  share: number,
+  least = LEAST_CONFIDENCE,
+): Fault[] {
   const found = holdGround(wholeWindow(seen), GROUND, (held) =>
     findSpecks(held, lookOver(seen, nature), null, forest),
   );
   return keepStrongest(
     (['dark', 'bright'] as const).flatMap((polarity) =>
-      confident([sumUp(found.filter((speck) => speck.polarity === polarity))], share),
+      confident([sumUp(found.filter((speck) => speck.polarity === polarity))], share, BY_ITSELF, least),
     ),
   ).sort((a, b) => b.confidence - a.confidence);
 }

@@ -1,10 +1,23 @@
-import { gaussian, growForest, mulberry } from '@fennip/core';
+import type { Polarity } from '@fennip/core';
+import {
+  LOOK_SIDE,
+  createRaster,
+  gaussian,
+  growForest,
+  holdNet,
+  mulberry,
+  speckLook,
+  toldOf,
+} from '@fennip/core';
 import { describe, expect, it } from 'vitest';
 import { onLines, scoreLines } from '../onLines.ts';
 import { BOOST_DEFAULTS, boost } from './boost.ts';
 import { calibrate } from './calibrate.ts';
-import { ownShareCounts } from './closerSamples.ts';
+import { laySubjects } from './laySubjects.ts';
 import { logistic } from './logistic.ts';
+import type { LookExample } from './teach.ts';
+import { TEACH_DEFAULTS, teach } from './teach.ts';
+import { throughJpeg } from './throughJpeg.ts';
 
 /** Rows of two traits; a row is a fault where the first is large and the second small. */
 function examples(count: number, seed: number): { rows: Float64Array[]; labels: number[] } {
@@ -54,37 +67,66 @@ describe('weighing values', () => {
   });
 });
 
-describe('how much an own share counts', () => {
-  /** Pictures of a hundred places, each with its own share of faults, and scores as a forest gives that knows a share of 0.3. */
-  function pictures(shares: readonly number[]): {
-    scores: number[];
-    labels: number[];
-    traits: Float64Array[];
-    groups: number[];
-  } {
-    const uniform = mulberry(12);
-    const rows = shares.flatMap((share, picture) =>
-      Array.from({ length: 100 }, () => {
-        const label = uniform() < share ? 1 : 0;
-        // Two bells three apart: their log-odds is a straight line, shifted by that of the share it knows.
-        const seen = gaussian(uniform) + 3 * label;
-        return { picture, label, score: 3 * seen - 4.5 + Math.log(0.3 / 0.7) };
-      }),
-    );
-    return {
-      scores: rows.map(({ score }) => score),
-      // The finder knew no better than the share that was trained on.
-      traits: rows.map(() => Float64Array.of(Math.log(0.3 / 0.7))),
-      labels: rows.map(({ label }) => label),
-      groups: rows.map(({ picture }) => picture),
-    };
+describe('teaching a net', () => {
+  /** Looks at a noisy ground, half of them with a soft disc in the middle, half of the others with a square. */
+  function looks(count: number, seed: number): LookExample[] {
+    const uniform = mulberry(seed);
+    return Array.from({ length: count }, (_, k): LookExample => {
+      const label = k % 2 === 0 ? 1 : 0;
+      const depth = label === 1 || k % 4 === 1 ? 0.2 + 0.4 * uniform() : 0;
+      const light = Float32Array.from({ length: LOOK_SIDE * LOOK_SIDE }, (_, i) => {
+        const [x, y] = [(i % LOOK_SIDE) - LOOK_SIDE / 2, Math.floor(i / LOOK_SIDE) - LOOK_SIDE / 2];
+        const away = label === 1 ? Math.hypot(x, y) - 6 : Math.max(Math.abs(x), Math.abs(y)) - 6;
+        const cover = Math.min(1, Math.max(0, 0.5 - away / 3));
+        return 0.3 * (1 - depth * cover) * (1 + 0.03 * gaussian(uniform));
+      });
+      const polarity: Polarity = 'dark';
+      return { light: [light, light, light], speck: { r: 6, polarity }, label, counts: 1 };
+    });
   }
 
-  it('is much where pictures differ, and nothing where a share is no less than usual', () => {
-    const few = pictures(Array.from({ length: 30 }, () => 0.03));
-    expect(ownShareCounts(few.scores, few, 0.3)).toBeGreaterThanOrEqual(0.8);
-    const many = pictures(Array.from({ length: 30 }, () => 0.6));
-    expect(ownShareCounts(many.scores, many, 0.3)).toBeLessThanOrEqual(0.2);
+  it('tells discs from squares on looks it has not seen', () => {
+    const numbers = teach(looks(240, 1), 2, { ...TEACH_DEFAULTS, rounds: 8, batch: 16 });
+    const unseen = looks(120, 3);
+    const right = holdNet(numbers, ({ judge }) =>
+      unseen.filter(
+        ({ light, speck, label }) =>
+          judge(speckLook(light, speck.polarity), toldOf(speck)).score > 0 === (label === 1),
+      ),
+    );
+    expect(right.length).toBeGreaterThan(108);
+  });
+
+  it('is the same on every run', () => {
+    const few = looks(16, 4);
+    const once = (): Float32Array => teach(few, 5, { ...TEACH_DEFAULTS, rounds: 1 });
+    expect(once()).toEqual(once());
+  });
+});
+
+describe('pictures that are trained on', () => {
+  it('have the same subjects laid on a copy of them on every run, as many as are asked for', () => {
+    const plain = createRaster(200, 150, 3, 8);
+    plain.planes.forEach((plane) => plane.fill(120));
+    const laid = laySubjects(plain, 400, 7);
+    expect(laid.planes).toEqual(laySubjects(plain, 400, 7).planes);
+    const changed = laid.planes[0].filter((value) => value !== 120).length;
+    expect(changed).toBeGreaterThan(300);
+    expect(plain.planes[0].every((value) => value === 120)).toBe(true);
+  });
+
+  it('come back from a JPEG file nearly as they were', async () => {
+    const uniform = mulberry(8);
+    const picture = createRaster(64, 48, 3, 8);
+    picture.planes.forEach((plane, c) => {
+      plane.forEach((_, i) => (plane[i] = 60 + 40 * c + (i % 64) + Math.round(2 * uniform())));
+    });
+    const back = await throughJpeg(picture, 90, '4:4:4');
+    const off = back.planes.flatMap((plane, c) =>
+      Array.from(plane, (value, i) => Math.abs(value - picture.planes[c][i])),
+    );
+    expect(Math.max(...off)).toBeGreaterThan(0);
+    expect(off.reduce((sum, value) => sum + value, 0) / off.length).toBeLessThan(3);
   });
 });
 

@@ -9,6 +9,7 @@ export * from './forest';
 export * from './framing';
 export * from './gaps';
 export * from './lab';
+export * from './layers';
 export * from './linking';
 export * from './luma';
 export * from './medians';

@@ -7,7 +7,7 @@ import type { CloserTask, ExamineTask, MendTask, RenderTask } from './thread.ts'
 export interface Threads {
   mend(task: Omit<MendTask, 'kind'>): Promise<Mend[]>;
   examine(task: Omit<ExamineTask, 'kind'>): Promise<MeasuredPart>;
-  lookCloser(task: Omit<CloserTask, 'kind'>): Promise<number[][]>;
+  lookCloser(task: Omit<CloserTask, 'kind'>): Promise<number[]>;
   readonly renderers: PartRenderers;
   close(): Promise<void>;
 }
@@ -18,7 +18,7 @@ export function startThreads(): Threads {
   return {
     mend: (task) => pool.run({ kind: 'mend', ...task }) as Promise<Mend[]>,
     examine: (task) => pool.run({ kind: 'examine', ...task }) as Promise<MeasuredPart>,
-    lookCloser: (task) => pool.run({ kind: 'look closer', ...task }) as Promise<number[][]>,
+    lookCloser: (task) => pool.run({ kind: 'look closer', ...task }) as Promise<number[]>,
     renderers: {
       count,
       render: async (ground, part) => {

@@ -12,8 +12,8 @@ export interface ExamineThreads {
   tile(tile: ExamineTile): Promise<MeasuredPart>;
   /** What is looked for on the picture as a whole. */
   whole(): Promise<MeasuredPart>;
-  /** `VEIL_TRAITS` of each. */
-  closer(specks: readonly Fault[]): Promise<number[][]>;
+  /** What a closer look says of each, see `seeClosely`. */
+  closer(specks: readonly Fault[]): Promise<number[]>;
 }
 
 /** So many specks are looked at more closely at a time. */

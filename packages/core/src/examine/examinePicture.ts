@@ -1,6 +1,7 @@
 import type { Pixels } from '../raster/pixels.ts';
 import { calibrated } from './classify/calibrated.ts';
-import { confident, withConfidence } from './classify/confident.ts';
+import { BY_ITSELF } from './classify/ownShare.ts';
+import { LEAST_CONFIDENCE, confident, withConfidence } from './classify/confident.ts';
 import { AREAS_KEPT } from './areas/findAreas.ts';
 import { areasOffSpecks, keepAreas, outsideAreas } from './areas/keepAreas.ts';
 import type { FaultGroup, Measured, MeasuredPart } from './examineTile.ts';
@@ -14,8 +15,8 @@ import { LINES_KEPT, LINES_OWN_SHARE, LINES_TRAINED_SHARE } from './lines/findLi
 import { keepLines, specksOffLines } from './lines/keepLines.ts';
 import { SPECK_CLASSIFIERS } from './specks/findSpecks.ts';
 import { keepStrongest, withoutFit } from './specks/keepStrongest.ts';
-import { afterCloserLook, doubtfulSpecks } from './specks/lookCloser.ts';
-import { veilTraits } from './specks/veilTraits.ts';
+import { LEAST_LOOKED_AT, afterCloserLook, doubtfulSpecks } from './specks/lookCloser.ts';
+import { seeClosely } from './specks/seeClosely.ts';
 import { examineTiles } from './tiles.ts';
 
 /** What is to be listed of all that was measured. */
@@ -29,16 +30,18 @@ export interface ExamineOptions {
 export const EXAMINE_DEFAULTS: ExamineOptions = { polarities: ['dark', 'bright'], sensitivity: 0.7 };
 
 /** Names what measures a picture of a nature: it changes with everything that gives other findings on the same picture. */
-export const finderOf = (nature: PictureNature): string => `specks, lines and areas 7, ${nature}`;
+export const finderOf = (nature: PictureNature): string => `specks, lines and areas 8, ${nature}`;
 
 /**
- * Puts what the tiles and the whole gave together: every finding with its probability, each place once, surest first.
- * The order of the parts does not matter.
+ * Puts what the tiles and the whole gave together: every finding with its probability, each place once, surest first, those
+ * too that only a closer look may make sure. The order of the parts does not matter.
  *
  * @param nature of the picture, by which they were measured
  */
 export function gatherFindings(parts: readonly MeasuredPart[], nature: PictureNature): Fault[] {
   const { share, kept } = SPECK_CLASSIFIERS[nature];
+  // Of a frame's specks those are kept too that a closer look may make sure.
+  const least = nature === 'frame' ? LEAST_LOOKED_AT : LEAST_CONFIDENCE;
   const measured = (group: FaultGroup): Measured[] => parts.flatMap((part) => part[group] ?? []);
   // Areas are too few on one picture to tell what is usual on it.
   const scoredAreas = measured('areas').flatMap(({ faults }) => faults);
@@ -49,13 +52,15 @@ export function gatherFindings(parts: readonly MeasuredPart[], nature: PictureNa
   const lines = continueCreases(calibrated(keptLines, LINES_KEPT));
   const specks = calibrated(
     keepStrongest(
-      (['dark specks', 'bright specks'] as const).flatMap((group) => confident(measured(group), share)),
+      (['dark specks', 'bright specks'] as const).flatMap((group) =>
+        confident(measured(group), share, BY_ITSELF, least),
+      ),
     ),
     kept,
   );
   const areas = areasOffSpecks(allAreas, specks);
   const spots = outsideAreas([...lines, ...specksOffLines(specks, lines)], areas);
-  return ranked([...areas, ...spots]);
+  return ranked([...areas, ...spots], least);
 }
 
 /** The findings that are listed. Nothing is measured again. */
@@ -80,6 +85,6 @@ export function examinePicture(
   const whole = nature === 'print' ? [examineWhole(pixels)] : [];
   const findings = gatherFindings([...tiles, ...whole], nature);
   const doubtful = doubtfulSpecks(findings, nature);
-  const traits = doubtful.map((speck) => veilTraits(speck, pixels));
-  return decideFindings(afterCloserLook(findings, doubtful, traits), options);
+  const seen = seeClosely(doubtful, pixels);
+  return decideFindings(afterCloserLook(findings, doubtful, seen), options);
 }

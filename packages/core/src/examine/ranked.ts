@@ -1,9 +1,8 @@
 import type { Fault } from './fault.ts';
 import { leastConfidence } from './sensitivity.ts';
 
-/** Findings surest first, without those that have fallen below what any sensitivity asks for. */
-export function ranked(findings: readonly Fault[]): Fault[] {
-  const least = leastConfidence(1);
+/** Findings surest first. @param least those that are less sure are left out: as a rule what no sensitivity asks for */
+export function ranked(findings: readonly Fault[], least = leastConfidence(1)): Fault[] {
   return findings
     .filter(({ confidence }) => confidence >= least)
     .sort((a, b) => b.confidence - a.confidence || a.y - b.y || a.x - b.x);

@@ -442,6 +442,40 @@ export interface Kernels {
       onto: number,
     ]
   ): void;
+  convolve(
+    ...places: readonly [
+      input: number,
+      side: number,
+      inside: number,
+      weights: number,
+      bias: number,
+      outside: number,
+      onto: number,
+      columns: number,
+      least: number,
+    ]
+  ): void;
+  largestOfFour(from: number, side: number, channels: number, onto: number, columns: number): void;
+  slopesOfFour(
+    values: number,
+    side: number,
+    channels: number,
+    slopes: number,
+    onto: number,
+    columns: number,
+  ): void;
+  sumOfPlaces(from: number, places: number, channels: number, onto: number): void;
+  slopesOfWeights(
+    ...places: readonly [
+      input: number,
+      side: number,
+      inside: number,
+      slopes: number,
+      columns: number,
+      outside: number,
+      onto: number,
+    ]
+  ): void;
   covary(data: number, width: number, height: number, stride: number, reach: number, table: number): void;
   predict(
     ...places: readonly [

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { ssim } from 'ssim.js';
 import { lumaPlane } from '../raster/float.ts';
@@ -5,7 +6,9 @@ import { mulberry } from '../random/mulberry.ts';
 import type { Raster } from '../raster/raster.ts';
 import { pictureOf } from '../testing/pictures.ts';
 import { comparePictures } from './compare.ts';
+import { medianOf } from './medianOf.ts';
 import { ssimMap } from './ssim.ts';
+import { upperMedian } from './upperMedian.ts';
 
 /** Two pictures that are alike but not the same. */
 function pair(): [Raster, Raster] {
@@ -21,6 +24,16 @@ function pair(): [Raster, Raster] {
   );
   return [clean, noisy];
 }
+
+describe('the upper median', () => {
+  it('is that of the sorted values', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: -9, max: 9 }), { minLength: 1, maxLength: 40 }), (values) => {
+        expect(upperMedian(Float32Array.from(values))).toBe(medianOf(values));
+      }),
+    );
+  });
+});
 
 describe('measures', () => {
   it('gives the PSNR of a known error: one code of 255 everywhere is 48.13 dB', () => {

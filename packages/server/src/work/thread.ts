@@ -45,7 +45,7 @@ import {
   examineWhole,
   pixelsOf,
   renderPart,
-  veilTraits,
+  seeClosely,
 } from '@fennip/core';
 import type { DeliverySettings, ReportFacts, ReportPaper, ReportedPicture } from '@fennip/files';
 import {
@@ -203,7 +203,7 @@ type Outcome =
   | readonly MendProposal[]
   | SeenProposal
   | readonly number[]
-  | readonly number[][]
+  | readonly number[]
   | CarriedRecipe
   | Uint8Array
   | TakenBackMend;
@@ -378,7 +378,7 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
     case 'examine whole':
       return Promise.resolve(examineWhole(pixelsOf(task.raster)));
     case 'look closer':
-      return Promise.resolve(task.specks.map((speck) => veilTraits(speck, pixelsOf(task.raster))));
+      return Promise.resolve(seeClosely(task.specks, pixelsOf(task.raster)));
     case 'chart':
       return chart(task);
     case 'chart faults':

@@ -48,7 +48,7 @@ export interface Threads {
   /** What is looked for on the picture as a whole. */
   examineWhole(raster: Raster): Promise<MeasuredPart>;
   /** What a closer look at each of some specks tells. */
-  lookCloser(raster: Raster, specks: readonly Fault[]): Promise<number[][]>;
+  lookCloser(raster: Raster, specks: readonly Fault[]): Promise<number[]>;
   /** Makes the dust charts of a sensor from frames of it, in the order they were taken. */
   chart(
     sensor: SensorShape,

@@ -7,13 +7,17 @@ import type { OwnShare } from './ownShare.ts';
 import { BY_ITSELF } from './ownShare.ts';
 
 /** Below this no setting of the sensitivity asks for a finding. */
-const LEAST_CONFIDENCE = 0.02;
+export const LEAST_CONFIDENCE = 0.02;
 
-/** Scores as probabilities, shifted by what is usual in this picture. */
-export const withConfidence = (scored: readonly ScoredFault[], shift: number): Shaped[] =>
+/** Scores as probabilities, shifted by what is usual in this picture; without those that are less sure than `least`. */
+export const withConfidence = (
+  scored: readonly ScoredFault[],
+  shift: number,
+  least = LEAST_CONFIDENCE,
+): Shaped[] =>
   scored.flatMap(({ score, ...fault }): Shaped[] => {
     const confidence = 1 / (1 + Math.exp(-score - shift));
-    return confidence >= LEAST_CONFIDENCE ? [{ ...fault, confidence }] : [];
+    return confidence >= least ? [{ ...fault, confidence }] : [];
   });
 
 /**
@@ -21,11 +25,13 @@ export const withConfidence = (scored: readonly ScoredFault[], shift: number): S
  *
  * @param parts all parts of the picture
  * @param trainedShare the share of faults among the candidates that the classifier was trained on
+ * @param least what is less sure is left out
  */
 export function confident(
   parts: readonly Measured[],
   trainedShare: number,
   { counts, usual }: OwnShare = BY_ITSELF,
+  least = LEAST_CONFIDENCE,
 ): Shaped[] {
   const scored = parts.flatMap(({ faults }) => faults);
   const own = ownPrior(
@@ -37,5 +43,5 @@ export function confident(
     trainedShare,
   );
   const shift = counts * own + (1 - counts) * (logOdds(usual) - logOdds(trainedShare));
-  return withConfidence(scored, shift);
+  return withConfidence(scored, shift, least);
 }

@@ -1,0 +1,96 @@
+import { describe, expect, it } from 'vitest';
+import { gaussian } from '../../random/gaussian.ts';
+import { mulberry } from '../../random/mulberry.ts';
+import { floatsAt } from '../../filter/kernels.ts';
+import { LOOK_CHANNELS, LOOK_SIDE, NET_LAYERS, NET_PARTS, NET_SEEN, NET_SIZE } from './netLayers.ts';
+import { teachNet, untaughtNet } from './netSlopes.ts';
+import { holdNet } from './runNet.ts';
+
+const told = [0.5, -1];
+
+function randomNet(seed: number): { numbers: Float32Array; look: Float32Array } {
+  const uniform = mulberry(seed);
+  const numbers = untaughtNet(() => gaussian(uniform)).map((value) => value + 0.02 * gaussian(uniform));
+  const look = new Float32Array(LOOK_SIDE * LOOK_SIDE * LOOK_CHANNELS).map(() => gaussian(uniform));
+  return { numbers, look };
+}
+
+/** A convolution of 3 x 3 places as it is written in textbooks, zeros beyond the border, rectified. */
+function plainLayer(
+  numbers: Float32Array,
+  look: Float32Array,
+  x: number,
+  y: number,
+  channel: number,
+): number {
+  const [{ side, inside, outside }] = NET_LAYERS;
+  const [{ weights, bias }] = NET_PARTS;
+  let sum = numbers[bias + channel];
+  for (let ky = 0; ky < 3; ky++)
+    for (let kx = 0; kx < 3; kx++)
+      for (let i = 0; i < inside; i++) {
+        const [row, column] = [y + ky - 1, x + kx - 1];
+        if (row < 0 || column < 0 || row >= side || column >= side) continue;
+        sum +=
+          look[(row * side + column) * inside + i] *
+          numbers[weights + ((ky * 3 + kx) * inside + i) * outside + channel];
+      }
+  return Math.max(0, sum);
+}
+
+describe('a small convolutional net', () => {
+  it('convolves as it is written in textbooks, at the border as well', () => {
+    const { numbers, look } = randomNet(1);
+    const [{ side, outside }] = NET_LAYERS;
+    const first = holdNet(numbers, ({ judge, layers }) => {
+      judge(look, told);
+      return floatsAt(layers[0].output, side * side * outside).slice();
+    });
+    for (const [x, y] of [
+      [0, 0],
+      [47, 0],
+      [0, 47],
+      [47, 47],
+      [17, 4],
+      [8, 30],
+    ])
+      for (let c = 0; c < outside; c++)
+        expect(first[(y * side + x) * outside + c]).toBeCloseTo(plainLayer(numbers, look, x, y, c), 4);
+  });
+
+  it('says the same of the same look, whatever was looked at before', () => {
+    const { numbers, look } = randomNet(2);
+    const { look: other } = randomNet(3);
+    const [first, , again] = holdNet(numbers, ({ judge }) =>
+      [look, other, look].map((one) => judge(one, told).score),
+    );
+    expect(again).toBe(first);
+  });
+
+  it('refuses numbers of another net', () => {
+    expect(() => holdNet(new Float32Array(NET_SIZE - 1), () => 0)).toThrow(RangeError);
+  });
+
+  it('has the slopes that small changes of its numbers show, through every layer', () => {
+    const { numbers, look } = randomNet(4);
+    const uniform = mulberry(5);
+    const kept = new Float32Array(NET_SEEN).map(() => (uniform() < 0.3 ? 0 : 1.4));
+    const scoreOf = (changed: Float32Array): number =>
+      holdNet(changed, ({ judge }) => judge(look, told, kept).score);
+    const slopes = new Float32Array(NET_SIZE);
+    teachNet(numbers, ({ judge, addSlopes }) => addSlopes(judge(look, told, kept), 1, kept, slopes));
+    // Of each part the numbers that matter most, and some others.
+    for (const { weights, end } of NET_PARTS) {
+      const own = Array.from({ length: end - weights }, (_, i) => weights + i);
+      const steepest = own.sort((a, b) => Math.abs(slopes[b]) - Math.abs(slopes[a])).slice(0, 4);
+      for (const i of steepest) {
+        const step = 1e-3;
+        const [more, less] = [numbers.slice(), numbers.slice()];
+        more[i] += step;
+        less[i] -= step;
+        const seen = (scoreOf(more) - scoreOf(less)) / (2 * step);
+        expect(Math.abs(seen - slopes[i])).toBeLessThan(0.02 * Math.abs(slopes[i]) + 2e-3);
+      }
+    }
+  });
+});

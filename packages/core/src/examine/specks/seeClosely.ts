@@ -1,0 +1,24 @@
+import type { Pixels } from '../../raster/pixels.ts';
+import { holdNet } from '../classify/runNet.ts';
+import type { Fault } from '../fault.ts';
+import closerNet from './closerNet.json' with { type: 'json' };
+import { speckLight } from './speckLight.ts';
+import { speckLook, toldOf } from './speckLook.ts';
+
+const TRAINED = Float32Array.from(closerNet.numbers);
+
+/**
+ * Looks closer at specks: a small net is shown each with its surroundings. It was trained on places that the finder leaves
+ * in doubt, and tells shadows and particles from windows, leaves and pebbles as the eye does, by their rims.
+ *
+ * @param numbers of the net
+ * @returns a log-odds for each, if as many of them were faults as of those that were trained on
+ */
+export const seeClosely = (
+  specks: readonly Fault[],
+  pixels: Pixels,
+  numbers: Float32Array = TRAINED,
+): number[] =>
+  holdNet(numbers, ({ judge }) =>
+    specks.map((speck) => judge(speckLook(speckLight(speck, pixels), speck.polarity), toldOf(speck)).score),
+  );
