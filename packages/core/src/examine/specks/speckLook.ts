@@ -62,23 +62,30 @@ export function speckLook(light: readonly Float32Array[], polarity: Fault['polar
   for (const i of RING_PLACES) square += grey[i] * grey[i];
   const usual = Math.sqrt(square / RING_PLACES.length) + EVEN;
   const out = new Float32Array(LOOK_CHANNELS * grey.length);
-  for (let i = 0; i < grey.length; i++) {
-    out[LOOK_CHANNELS * i] = bounded(sign * DEPARTURE * grey[i]);
-    out[LOOK_CHANNELS * i + 1] = bounded((sign * grey[i]) / usual);
-    out[LOOK_CHANNELS * i + 2] = bounded(COLOUR * spreadAt(colours, i));
+  const spread = spreadOf(colours);
+  for (let i = 0, at = 0; i < grey.length; i++) {
+    const departure = sign * grey[i];
+    out[at++] = bounded(DEPARTURE * departure);
+    out[at++] = bounded(departure / usual);
+    out[at++] = bounded(COLOUR * spread[i]);
   }
   return out;
 }
 
-/** The standard deviation of the colours at a place; 0 of a single one. */
-function spreadAt(colours: readonly Float32Array[], i: number): number {
-  if (colours.length < 2) return 0;
-  let [sum, square] = [0, 0];
-  for (const plane of colours) {
-    sum += plane[i];
-    square += plane[i] * plane[i];
-  }
-  return Math.sqrt(Math.max(0, square - (sum * sum) / colours.length) / (colours.length - 1));
+/** The standard deviation of the colours at each place; 0 of a single one. */
+function spreadOf(colours: readonly Float32Array[]): Float64Array {
+  const count = colours.length;
+  const out = new Float64Array(colours[0].length);
+  if (count < 2) return out;
+  const sums = new Float64Array(out.length);
+  for (const plane of colours)
+    for (let i = 0; i < out.length; i++) {
+      sums[i] += plane[i];
+      out[i] += plane[i] * plane[i];
+    }
+  for (let i = 0; i < out.length; i++)
+    out[i] = Math.sqrt(Math.max(0, out[i] - (sums[i] * sums[i]) / count) / (count - 1));
+  return out;
 }
 
 /** What is told beside the look. */
