@@ -32,7 +32,7 @@ import type { PlaceExamples } from './particleSamples.ts';
 import { particleSamples } from './particleSamples.ts';
 import { keptSpecks, speckSamples } from './speckSamples.ts';
 import type { LookExample } from './teach.ts';
-import { teach } from './teach.ts';
+import { TEACH_DEFAULTS, teach } from './teach.ts';
 
 const CORE = new URL('../../../packages/core/src/', import.meta.url);
 
@@ -185,6 +185,10 @@ const DIGITS = 4;
 const some = <T>(all: readonly T[], most: number, uniform: () => number): T[] =>
   all.filter(() => uniform() < most / all.length);
 
+const tellRound = (round: number, loss: number): void => {
+  console.log(`round ${round}: loss ${loss.toFixed(3)}`);
+};
+
 /** Specks of frames that the finder leaves in doubt, told apart by a small net that is shown each with its surroundings. */
 async function trainCloserLook(): Promise<CloserNet> {
   const specks = speckSamples(grounds, CLOSER_ROUNDS, 'frame');
@@ -207,6 +211,8 @@ async function trainCloserLook(): Promise<CloserNet> {
     const numbers = teach(
       weighed.filter(({ ground }) => ground.photograph !== photograph),
       51 + k,
+      TEACH_DEFAULTS,
+      tellRound,
     );
     const own = all.filter(({ ground }) => ground.photograph === photograph);
     const scores = holdNet(numbers, ({ judge }) =>
@@ -226,7 +232,9 @@ async function trainCloserLook(): Promise<CloserNet> {
   console.log(
     `a score counts ${calibration.slope.toFixed(2)} times, shifted by ${calibration.offset.toFixed(2)}`,
   );
-  const numbers = [...teach(weighed, 50)].map((value) => Number(value.toPrecision(DIGITS)));
+  const numbers = [...teach(weighed, 50, TEACH_DEFAULTS, tellRound)].map((value) =>
+    Number(value.toPrecision(DIGITS)),
+  );
   return { calibration, numbers };
 }
 

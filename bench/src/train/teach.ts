@@ -90,12 +90,14 @@ function shuffled(count: number, uniform: () => number): Int32Array {
  * Teaches a small convolutional net by following the slope of the logistic loss (Adam with decoupled decay; Kingma and Ba
  * 2015, Loshchilov and Hutter 2019). Seeded: the same examples give the same net.
  *
+ * @param told is told the mean loss after each round
  * @returns all numbers of the net
  */
 export function teach(
   examples: readonly LookExample[],
   seed: number,
   options: TeachOptions = TEACH_DEFAULTS,
+  told: (round: number, loss: number) => void = () => undefined,
 ): Float32Array {
   const { rounds, batch, rate, decay, leftOut } = options;
   const uniform = mulberry(seed);
@@ -124,7 +126,7 @@ export function teach(
           step++;
           follow(numbers(), slopes, { mean, square, step, rate: rateAt(step / steps, rate), decay });
         }
-        console.log(`round ${round + 1}: loss ${(loss / examples.length).toFixed(3)}`);
+        told(round + 1, loss / examples.length);
       }
       return numbers().slice();
     },

@@ -68,15 +68,16 @@ describe('weighing values', () => {
 });
 
 describe('teaching a net', () => {
-  /** Looks at a noisy ground, half of them with a soft disc in the middle, half of the others with a square. */
+  /** Looks at a noisy ground, half of them with a soft disc in the middle, half of the others with an edge through it. */
   function looks(count: number, seed: number): LookExample[] {
     const uniform = mulberry(seed);
     return Array.from({ length: count }, (_, k): LookExample => {
       const label = k % 2 === 0 ? 1 : 0;
-      const depth = label === 1 || k % 4 === 1 ? 0.2 + 0.4 * uniform() : 0;
+      const depth = label === 1 || k % 4 === 1 ? 0.3 + 0.3 * uniform() : 0;
+      const angle = 2 * Math.PI * uniform();
       const light = Float32Array.from({ length: LOOK_SIDE * LOOK_SIDE }, (_, i) => {
         const [x, y] = [(i % LOOK_SIDE) - LOOK_SIDE / 2, Math.floor(i / LOOK_SIDE) - LOOK_SIDE / 2];
-        const away = label === 1 ? Math.hypot(x, y) - 6 : Math.max(Math.abs(x), Math.abs(y)) - 6;
+        const away = label === 1 ? Math.hypot(x, y) - 8 : x * Math.cos(angle) + y * Math.sin(angle);
         const cover = Math.min(1, Math.max(0, 0.5 - away / 3));
         return 0.3 * (1 - depth * cover) * (1 + 0.03 * gaussian(uniform));
       });
@@ -85,16 +86,16 @@ describe('teaching a net', () => {
     });
   }
 
-  it('tells discs from squares on looks it has not seen', () => {
-    const numbers = teach(looks(240, 1), 2, { ...TEACH_DEFAULTS, rounds: 8, batch: 16 });
-    const unseen = looks(120, 3);
+  it('tells discs from edges on looks it has not seen', () => {
+    const numbers = teach(looks(120, 1), 2, { ...TEACH_DEFAULTS, rounds: 5, batch: 6, leftOut: 0 });
+    const unseen = looks(100, 3);
     const right = holdNet(numbers, ({ judge }) =>
       unseen.filter(
         ({ light, speck, label }) =>
           judge(speckLook(light, speck.polarity), toldOf(speck)).score > 0 === (label === 1),
       ),
     );
-    expect(right.length).toBeGreaterThan(108);
+    expect(right.length).toBeGreaterThan(90);
   });
 
   it('is the same on every run', () => {
