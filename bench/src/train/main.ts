@@ -13,7 +13,6 @@ import {
   mulberry,
   saidAgainstOwn,
   speckLook,
-  toldOf,
   trustIn,
 } from '@fennip/core';
 import { printTable } from '../report.ts';
@@ -216,7 +215,10 @@ async function trainCloserLook(): Promise<CloserNet> {
     );
     const own = all.filter(({ ground }) => ground.photograph === photograph);
     const scores = holdNet(numbers, ({ judge }) =>
-      own.map(({ light, speck }) => judge(speckLook(light, speck.polarity), toldOf(speck)).score),
+      own.map(({ light, speck }) => {
+        const { look, told } = speckLook(light, speck);
+        return judge(look, told).score;
+      }),
     );
     const labels = own.map(({ label }) => label);
     const before = own.map(({ speck }) => logOdds(speck.confidence));

@@ -8,7 +8,6 @@ import {
   mulberry,
   speckLook,
   teachNet,
-  toldOf,
   untaughtNet,
 } from '@fennip/core';
 
@@ -116,9 +115,10 @@ export function teach(
           slopes.fill(0);
           for (const k of some) {
             const { light, speck, label, counts } = examples[k];
-            const look = turnedLook(speckLook(underOtherLight(light, uniform), speck.polarity), uniform);
+            const { look, told: beside } = speckLook(underOtherLight(light, uniform), speck);
+            const turned = turnedLook(look, uniform);
             const kept = new Float32Array(NET_SEEN).map(() => (uniform() < leftOut ? 0 : 1 / (1 - leftOut)));
-            const judgement = judge(look, toldOf(speck), kept);
+            const judgement = judge(turned, beside, kept);
             const probability = 1 / (1 + Math.exp(-judgement.score));
             loss -= counts * Math.log(Math.max(1e-9, label === 1 ? probability : 1 - probability));
             addSlopes(judgement, (counts * (probability - label)) / some.length, kept, slopes);

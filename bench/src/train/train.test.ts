@@ -1,14 +1,5 @@
 import type { Polarity } from '@fennip/core';
-import {
-  LOOK_SIDE,
-  createRaster,
-  gaussian,
-  growForest,
-  holdNet,
-  mulberry,
-  speckLook,
-  toldOf,
-} from '@fennip/core';
+import { LOOK_SIDE, createRaster, gaussian, growForest, holdNet, mulberry, speckLook } from '@fennip/core';
 import { describe, expect, it } from 'vitest';
 import { onLines, scoreLines } from '../onLines.ts';
 import { BOOST_DEFAULTS, boost } from './boost.ts';
@@ -90,10 +81,10 @@ describe('teaching a net', () => {
     const numbers = teach(looks(120, 1), 2, { ...TEACH_DEFAULTS, rounds: 5, batch: 6, leftOut: 0 });
     const unseen = looks(100, 3);
     const right = holdNet(numbers, ({ judge }) =>
-      unseen.filter(
-        ({ light, speck, label }) =>
-          judge(speckLook(light, speck.polarity), toldOf(speck)).score > 0 === (label === 1),
-      ),
+      unseen.filter(({ light, speck, label }) => {
+        const { look, told } = speckLook(light, speck);
+        return judge(look, told).score > 0 === (label === 1);
+      }),
     );
     expect(right.length).toBeGreaterThan(90);
   });

@@ -75,6 +75,7 @@ export * from './examine/classify/netSlopes.ts';
 export * from './examine/classify/ownPrior.ts';
 export * from './examine/classify/ownShare.ts';
 export * from './examine/classify/runNet.ts';
+export * from './examine/classify/untaughtNet.ts';
 export * from './examine/ground/heldGround.ts';
 export * from './examine/ground/lumaLevels.ts';
 export * from './examine/ground/pictureLook.ts';

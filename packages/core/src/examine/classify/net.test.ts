@@ -3,8 +3,9 @@ import { gaussian } from '../../random/gaussian.ts';
 import { mulberry } from '../../random/mulberry.ts';
 import { floatsAt } from '../../filter/kernels.ts';
 import { LOOK_CHANNELS, LOOK_SIDE, NET_LAYERS, NET_PARTS, NET_SEEN, NET_SIZE } from './netLayers.ts';
-import { teachNet, untaughtNet } from './netSlopes.ts';
+import { teachNet } from './netSlopes.ts';
 import { holdNet } from './runNet.ts';
+import { untaughtNet } from './untaughtNet.ts';
 
 const told = [0.5, -1];
 

@@ -1,5 +1,4 @@
 import { VALUE, clear, floatsAt, holding, kernels, takeFloats } from '../../filter/kernels.ts';
-import { columnOf } from '../../measure/columnOf.ts';
 import type { NetLayer } from './netLayers.ts';
 import { GATHERED, NET_LAYERS, NET_PARTS, NET_SHAPES, NET_SIZE } from './netLayers.ts';
 import type { HeldNet, NetJudgement } from './runNet.ts';
@@ -147,19 +146,4 @@ export function teachNet<T>(numbers: Float32Array, work: (net: TaughtNet) => T):
 
 function addTo(onto: Float32Array, at: number, more: Float32Array): void {
   for (let i = 0; i < more.length; i++) onto[at + i] += more[i];
-}
-
-/** What a net begins with: as much noise as keeps what goes through alike in size (He et al. 2015). @param gaussian of spread 1 */
-export function untaughtNet(gaussian: () => number): Float32Array {
-  const numbers = new Float32Array(NET_SIZE);
-  NET_SHAPES.forEach(([inputs, outputs], k) => {
-    const spread = Math.sqrt(2 / inputs);
-    const drawn = columnOf(
-      Float32Array,
-      new Array<null>(inputs * outputs).fill(null),
-      () => spread * gaussian(),
-    );
-    numbers.set(drawn, NET_PARTS[k].weights);
-  });
-  return numbers;
 }

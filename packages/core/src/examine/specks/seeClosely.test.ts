@@ -38,7 +38,7 @@ function meanOf(look: Float32Array, channel: number, from: number, to: number): 
 describe('the light of a speck', () => {
   it.each([3, 9, 24])('has the speck at one size in its middle, found with a radius of %i pixels', (r) => {
     const light = speckLight(speck({ r }), picture(shadow(r)));
-    const look = speckLook(light, 'dark');
+    const { look } = speckLook(light, speck({ r }));
     expect(meanOf(look, 0, 0, 0.6)).toBeLessThan(-0.4);
     expect(Math.abs(meanOf(look, 0, 1.7, 2.9))).toBeLessThan(0.05);
   });
@@ -56,7 +56,7 @@ describe('what a net is shown', () => {
   it('is the same of a shadow in bright and in dim light, but for the darkest', () => {
     const [light] = [speckLight(speck({}), picture(shadow(9)))];
     const dim = light.map((plane) => plane.map((value) => 0.7 * value));
-    const [bright, dimmed] = [light, dim].map((one) => speckLook(one, 'dark'));
+    const [bright, dimmed] = [light, dim].map((one) => speckLook(one, speck({})).look);
     bright.forEach((value, i) => expect(Math.abs(value - dimmed[i])).toBeLessThan(0.15));
   });
 
@@ -66,13 +66,13 @@ describe('what a net is shown', () => {
     const [one, other] = [
       [tinted, green, blue],
       [blue, green, tinted],
-    ].map((light) => speckLook(light, 'dark'));
+    ].map((light) => speckLook(light, speck({})).look);
     one.forEach((value, i) => expect(value).toBeCloseTo(other[i], 4));
   });
 
   it('shows a bright speck as it does a dark one', () => {
     const light = speckLight(speck({}), picture(shadow(9, -0.2)));
-    expect(meanOf(speckLook(light, 'bright'), 0, 0, 0.6)).toBeLessThan(-0.3);
+    expect(meanOf(speckLook(light, speck({ polarity: 'bright' })).look, 0, 0, 0.6)).toBeLessThan(-0.3);
   });
 });
 

@@ -3,7 +3,7 @@ import { holdNet } from '../classify/runNet.ts';
 import type { Fault } from '../fault.ts';
 import closerNet from './closerNet.json' with { type: 'json' };
 import { speckLight } from './speckLight.ts';
-import { speckLook, toldOf } from './speckLook.ts';
+import { speckLook } from './speckLook.ts';
 
 const TRAINED = Float32Array.from(closerNet.numbers);
 
@@ -20,5 +20,8 @@ export const seeClosely = (
   numbers: Float32Array = TRAINED,
 ): number[] =>
   holdNet(numbers, ({ judge }) =>
-    specks.map((speck) => judge(speckLook(speckLight(speck, pixels), speck.polarity), toldOf(speck)).score),
+    specks.map((speck) => {
+      const { look, told } = speckLook(speckLight(speck, pixels), speck);
+      return judge(look, told).score;
+    }),
   );

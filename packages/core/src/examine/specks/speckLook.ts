@@ -11,6 +11,8 @@ const EVEN = 0.03;
 /** How strongly departures and their differences between colours count. */
 const DEPARTURE = 3;
 const COLOUR = 6;
+/** A radius of four pixels, as a power of two. */
+const USUAL_SIZE = 2;
 
 const RING_PLACES = new Int32Array(LOOK_SIDE * LOOK_SIDE)
   .map((_, i) => i)
@@ -45,15 +47,25 @@ function meanOf(planes: readonly Float32Array[]): Float32Array {
   return out;
 }
 
+/** What a net is shown of a speck. */
+export interface SpeckLook {
+  /** `LOOK_CHANNELS` values for each place. */
+  readonly look: Float32Array;
+  /** What is told beside: the radius in pixels, as a power of two, and the polarity. */
+  readonly told: readonly number[];
+}
+
 /**
  * What a net is shown of a speck, from the light around it: how far each place departs from its surroundings in logarithms
  * of light (a shadow takes the same there wherever it lies), the same against how far those vary, and how far the colours
  * depart from one another: which colour a particle or a picture has tells nothing.
  *
  * @param light linear, 0 to 1, one array for each colour channel; see `speckLight`
- * @returns `LOOK_CHANNELS` values for each place
  */
-export function speckLook(light: readonly Float32Array[], polarity: Fault['polarity']): Float32Array {
+export function speckLook(
+  light: readonly Float32Array[],
+  { r, polarity }: Pick<Fault, 'r' | 'polarity'>,
+): SpeckLook {
   const sign = polarity === 'dark' ? 1 : -1;
   const logs = light.map(logarithms);
   const colours = logs.map(departures);
@@ -61,15 +73,15 @@ export function speckLook(light: readonly Float32Array[], polarity: Fault['polar
   let square = 0;
   for (const i of RING_PLACES) square += grey[i] * grey[i];
   const usual = Math.sqrt(square / RING_PLACES.length) + EVEN;
-  const out = new Float32Array(LOOK_CHANNELS * grey.length);
+  const look = new Float32Array(LOOK_CHANNELS * grey.length);
   const spread = spreadOf(colours);
   for (let i = 0, at = 0; i < grey.length; i++) {
     const departure = sign * grey[i];
-    out[at++] = bounded(DEPARTURE * departure);
-    out[at++] = bounded(departure / usual);
-    out[at++] = bounded(COLOUR * spread[i]);
+    look[at++] = bounded(DEPARTURE * departure);
+    look[at++] = bounded(departure / usual);
+    look[at++] = bounded(COLOUR * spread[i]);
   }
-  return out;
+  return { look, told: [Math.log2(r) - USUAL_SIZE, sign] };
 }
 
 /** The standard deviation of the colours at each place; 0 of a single one. */
@@ -87,9 +99,3 @@ function spreadOf(colours: readonly Float32Array[]): Float64Array {
     out[i] = Math.sqrt(Math.max(0, out[i] - (sums[i] * sums[i]) / count) / (count - 1));
   return out;
 }
-
-/** What is told beside the look. */
-export const toldOf = ({ r, polarity }: Pick<Fault, 'r' | 'polarity'>): number[] => [
-  Math.log2(r) - 2,
-  polarity === 'dark' ? 1 : -1,
-];
