@@ -3,7 +3,7 @@ import { LEAST_LOOKED_AT, doubtfulSpecks, mulberry, pixelsOf, speckLight } from 
 import { meetFindings } from '../find.ts';
 import type { Ground } from './grounds.ts';
 import { laySubjects } from './laySubjects.ts';
-import { picturesWithSpecks, specksOn } from './speckSamples.ts';
+import { CLOSER_KINDS, picturesWithSpecks, specksOn } from './speckSamples.ts';
 import { throughJpeg } from './throughJpeg.ts';
 
 /** A doubtful speck, and what the finder said of it. */
@@ -15,7 +15,7 @@ export interface CloserExample {
 }
 
 /** How often each ground is taken as it is, and with small things of a subject laid on it. */
-const ROUNDS = { photograph: { plain: 6, subjects: 4 }, rendered: { plain: 3, subjects: 2 } };
+const ROUNDS = { photograph: { plain: 4, subjects: 3 }, rendered: { plain: 2, subjects: 2 } };
 /** Small things of a subject on a megapixel. */
 const SUBJECTS = 45;
 /** Share of the pictures that went through JPEG, as most do, and at which qualities. */
@@ -45,8 +45,8 @@ export async function closerSamples(
     raster: laySubjects(ground.raster, SUBJECTS, 500 + 100 * seed + g),
   }));
   const pictures = [
-    ...picturesWithSpecks('frame', grounds, plain, 9000),
-    ...picturesWithSpecks('frame', busy, subjects, 21_000),
+    ...picturesWithSpecks('frame', grounds, plain, 9000, CLOSER_KINDS),
+    ...picturesWithSpecks('frame', busy, subjects, 21_000, CLOSER_KINDS),
   ];
   for (const { ground, seen, laid } of pictures) {
     const file = await asFile(seen, uniform);

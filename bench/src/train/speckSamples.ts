@@ -15,7 +15,7 @@ import {
   wholeWindow,
 } from '@fennip/core';
 import type { LaidFault, Sheet } from '@fennip/scenes';
-import { layChips, layFibres, layScratches, laySpecks } from '@fennip/scenes';
+import { layChips, layDust, layFibres, layScratches, laySpecks, sensorDust } from '@fennip/scenes';
 import { asSeen, dust, particles } from '../damage.ts';
 import { fromSheet, toSheet } from '../light.ts';
 import { meetFindings } from '../find.ts';
@@ -39,12 +39,26 @@ const KINDS = { frame: ['dust', 'particles'], print: ['hard specks'] } as const 
   PictureNature,
   readonly string[]
 >;
-type Kind = (typeof KINDS)[PictureNature][number];
+/** A closer look also learns from shadows that are deeper and sharper than most: nobody would take them for the subject's. */
+export const CLOSER_KINDS = ['dust', 'particles', 'deep dust'] as const;
+type Kind = (typeof KINDS)[PictureNature][number] | (typeof CLOSER_KINDS)[number];
 
 /** Share of the places without a fault that is kept: they are many, and much alike. */
 const NEGATIVES = 0.35;
 /** Share of the grounds on which lines were laid too. */
 const WITH_LINES = 0.3;
+
+/** A sensor's dirt whose shadows take a fifth to four fifths of the light, with borders from sharp to soft. */
+function deepDust(sheet: Sheet, count: number, seed: number): LaidFault[] {
+  const uniform = mulberry(seed + 3);
+  const particles = sensorDust(count, seed).map((particle) => ({
+    ...particle,
+    size: (particle.size * 0.55 * 6000) / sheet.width,
+    depth: 0.2 + 0.6 * uniform(),
+    softness: 0.1 + 0.5 * uniform(),
+  }));
+  return layDust(sheet, particles);
+}
 
 /** Dust, particles or hard specks, as many as a density gives; or nothing at all. */
 function layAny(sheet: Sheet, kind: Kind, density: number, seed: number): LaidFault[] {
@@ -52,6 +66,8 @@ function layAny(sheet: Sheet, kind: Kind, density: number, seed: number): LaidFa
   switch (kind) {
     case 'dust':
       return dust(sheet, count, seed);
+    case 'deep dust':
+      return deepDust(sheet, count, seed);
     case 'particles':
       return particles(sheet, count, seed);
     case 'hard specks': {
@@ -139,11 +155,12 @@ export function picturesWithSpecks(
   grounds: readonly Ground[],
   rounds: number,
   seed: number,
+  kinds: readonly Kind[] = KINDS[nature],
 ): SpeckedPicture[] {
   const uniform = mulberry(seed);
   return Array.from({ length: rounds }, (_, round) =>
     grounds.flatMap((ground, g) =>
-      KINDS[nature].map((kind, k): SpeckedPicture => {
+      kinds.map((kind, k): SpeckedPicture => {
         const own = seed + 1000 * round + 10 * g + k;
         return { ground, ...seenWithSpecks(ground, kind, own, (round + g + k) % 2 === 0, uniform) };
       }),
