@@ -1,6 +1,6 @@
 import type { FaultToMend, Raster } from '@fennip/core';
 import { mulberry } from '@fennip/core';
-import type { LaidFault, Sheet } from '@fennip/scenes';
+import type { LaidFault, SensorParticle, Sheet } from '@fennip/scenes';
 import { discAt, layDust, layParticles, laySpecks, litParticles, sensorDust } from '@fennip/scenes';
 import { fromSheet, toSheet } from './light.ts';
 import { LINE_KINDS, layLines } from './lines.ts';
@@ -22,12 +22,24 @@ export const DAMAGE_KINDS: readonly DamageKind[] = [...SPOT_KINDS, ...LINE_KINDS
 /** How many spots are laid on a megapixel. */
 const DENSITY = 45;
 
-/** A sensor's worth of dirt over a picture whose pixels are those of a 24-megapixel frame. */
-export function dust(sheet: Sheet, count: number, seed: number): LaidFault[] {
+/**
+ * A sensor's worth of dirt over a picture whose pixels are those of a 24-megapixel frame.
+ *
+ * @param altered what becomes of each particle before it is laid
+ */
+export function dust(
+  sheet: Sheet,
+  count: number,
+  seed: number,
+  altered: (particle: SensorParticle) => SensorParticle = (particle) => particle,
+): LaidFault[] {
   const scale = 6000 / sheet.width;
   return layDust(
     sheet,
-    sensorDust(count, seed).map((particle) => ({ ...particle, size: particle.size * 0.55 * scale })),
+    sensorDust(count, seed).map((particle) => ({
+      ...altered(particle),
+      size: particle.size * 0.55 * scale,
+    })),
   );
 }
 

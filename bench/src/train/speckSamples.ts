@@ -15,7 +15,7 @@ import {
   wholeWindow,
 } from '@fennip/core';
 import type { LaidFault, Sheet } from '@fennip/scenes';
-import { layChips, layDust, layFibres, layScratches, laySpecks, sensorDust } from '@fennip/scenes';
+import { layChips, layFibres, layScratches, laySpecks } from '@fennip/scenes';
 import { asSeen, dust, particles } from '../damage.ts';
 import { fromSheet, toSheet } from '../light.ts';
 import { meetFindings } from '../find.ts';
@@ -51,13 +51,11 @@ const WITH_LINES = 0.3;
 /** A sensor's dirt whose shadows take a fifth to four fifths of the light, with borders from sharp to soft. */
 function deepDust(sheet: Sheet, count: number, seed: number): LaidFault[] {
   const uniform = mulberry(seed + 3);
-  const particles = sensorDust(count, seed).map((particle) => ({
+  return dust(sheet, count, seed, (particle) => ({
     ...particle,
-    size: (particle.size * 0.55 * 6000) / sheet.width,
     depth: 0.2 + 0.6 * uniform(),
     softness: 0.1 + 0.5 * uniform(),
   }));
-  return layDust(sheet, particles);
 }
 
 /** Dust, particles or hard specks, as many as a density gives; or nothing at all. */

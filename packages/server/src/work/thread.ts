@@ -203,7 +203,6 @@ type Outcome =
   | readonly MendProposal[]
   | SeenProposal
   | readonly number[]
-  | readonly number[]
   | CarriedRecipe
   | Uint8Array
   | TakenBackMend;

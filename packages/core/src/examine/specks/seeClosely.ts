@@ -5,7 +5,9 @@ import closerNet from './closerNet.json' with { type: 'json' };
 import { speckLight } from './speckLight.ts';
 import { speckLook } from './speckLook.ts';
 
-const TRAINED = Float32Array.from(closerNet.numbers);
+// Made when it is first asked: all that finds loads the net, and on prints nothing looks closer.
+let made: Float32Array | null = null;
+const trained = (): Float32Array => (made ??= Float32Array.from(closerNet.numbers));
 
 /**
  * Looks closer at specks: a small net is shown each with its surroundings. It was trained on places that the finder leaves
@@ -17,7 +19,7 @@ const TRAINED = Float32Array.from(closerNet.numbers);
 export const seeClosely = (
   specks: readonly Fault[],
   pixels: Pixels,
-  numbers: Float32Array = TRAINED,
+  numbers: Float32Array = trained(),
 ): number[] =>
   holdNet(numbers, ({ judge }) =>
     specks.map((speck) => {
