@@ -59,14 +59,14 @@ trap leave EXIT
 types=(node node_modules/typescript-7/bin/tsc)
 (
   check "format" npx prettier --check --log-level warn .
+  check "lint" npx eslint .
+) &
+(
+  check "types of the page" npx vue-tsc -p packages/app
   check "one-way dependencies" npx depcruise --config .dependency-cruiser.cjs --output-type err packages bench tests
   check "types of core, which knows no platform" "${types[@]}" -p packages/core
   check "types" "${types[@]}" -p tsconfig.json
   check "build of the page" build_page
-) &
-(
-  check "lint" npx eslint .
-  check "types of the page" npx vue-tsc -p packages/app
 ) &
 wait
 count_checks
