@@ -11,6 +11,7 @@ export * from './gaps';
 export * from './lab';
 export * from './layers';
 export * from './linking';
+export * from './looks';
 export * from './luma';
 export * from './medians';
 export * from './patches';

@@ -1,5 +1,6 @@
 // How much variation is left when a veil is undone, and the way down for its parameters. All places are bytes.
 import { sumOf } from './lanes';
+import { logarithm } from './logarithm';
 
 /** Parameters of a veil's shape; the light of each channel follows them. */
 const SHAPE: i32 = 7;
@@ -38,27 +39,6 @@ function arcsine(x: v128): v128 {
   const value = v128.bitselect(far, near, isFar);
   // The sign goes over as it is.
   return v128.or(value, v128.and(x, i32x4.splat(0x80000000)));
-}
-
-/** The natural logarithm of four positive numbers. (Moshier, Cephes library, logf.) */
-function logarithm(x: v128): v128 {
-  // Mantissa from the square root of a half up to that of two.
-  const bits = i32x4.sub(x, i32x4.splat(0x3f3504f3));
-  const exponent = f32x4.convert_i32x4_s(i32x4.shr_s(bits, 23));
-  const mantissa = i32x4.add(v128.and(bits, i32x4.splat(0x007fffff)), i32x4.splat(0x3f3504f3));
-  const m = f32x4.sub(mantissa, f32x4.splat(1));
-  const z = f32x4.mul(m, m);
-  let p = f32x4.add(f32x4.mul(f32x4.splat(7.0376836292e-2), m), f32x4.splat(-1.151461031e-1));
-  p = f32x4.add(f32x4.mul(p, m), f32x4.splat(1.167699874e-1));
-  p = f32x4.add(f32x4.mul(p, m), f32x4.splat(-1.2420140846e-1));
-  p = f32x4.add(f32x4.mul(p, m), f32x4.splat(1.4249322787e-1));
-  p = f32x4.add(f32x4.mul(p, m), f32x4.splat(-1.6668057665e-1));
-  p = f32x4.add(f32x4.mul(p, m), f32x4.splat(2.0000714765e-1));
-  p = f32x4.add(f32x4.mul(p, m), f32x4.splat(-2.4999993993e-1));
-  p = f32x4.add(f32x4.mul(p, m), f32x4.splat(3.3333331174e-1));
-  const rest = f32x4.sub(f32x4.mul(f32x4.mul(p, z), m), f32x4.mul(z, f32x4.splat(0.5)));
-  const small = f32x4.mul(exponent, f32x4.splat(-2.1219444e-4));
-  return f32x4.add(f32x4.add(f32x4.add(rest, small), m), f32x4.mul(exponent, f32x4.splat(0.693359375)));
 }
 
 /** Where the veil reaches, nowhere if it lies beside the patch; see the fit's own bounds for what keeps the shear below 1. */

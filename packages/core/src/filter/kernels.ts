@@ -455,6 +455,32 @@ export interface Kernels {
       least: number,
     ]
   ): void;
+  lightOf(codes: number, isWide: number, count: number, table: number, onto: number): void;
+  sampleSquare(
+    ...places: readonly [
+      plane: number,
+      width: number,
+      height: number,
+      x: number,
+      y: number,
+      step: number,
+      side: number,
+      onto: number,
+    ]
+  ): void;
+  logarithms(lights: number, count: number, brighter: number): void;
+  meanOfPlanes(planes: number, channels: number, count: number, onto: number): void;
+  layLook(
+    ...places: readonly [
+      planes: number,
+      channels: number,
+      count: number,
+      usual: number,
+      grey: number,
+      by: number,
+      onto: number,
+    ]
+  ): void;
   largestOfFour(from: number, side: number, channels: number, onto: number, columns: number): void;
   slopesOfFour(
     values: number,

@@ -1,15 +1,29 @@
-import { lightPatchOf, shrinkLight } from '../../mend/recover/lightPatch.ts';
+import { SRGB_TRANSFER, sharedTransferTable } from '../../colour/transfer.ts';
+import { VALUE, floatsAt, kernels, layOut } from '../../filter/kernels.ts';
+import { colourPlanes } from '../../mend/patch.ts';
 import type { Pixels } from '../../raster/pixels.ts';
+import type { Plane, Raster } from '../../raster/raster.ts';
+import { fullScale } from '../../raster/raster.ts';
 import { growRect } from '../../raster/rect.ts';
 import { LOOK_SIDE } from '../classify/netLayers.ts';
 import type { Fault } from '../fault.ts';
 
 /** Radius of a speck in samples, wherever it was found: its surroundings reach as far as three radii. */
 export const LOOK_RADIUS = LOOK_SIDE / 6;
-/** A patch is halved until the radius is at most so many samples of it. */
+/** What is read is halved until the radius is at most so many samples of it. */
 const SHRUNK = 1.5 * LOOK_RADIUS;
+/** What has a side below this is not halved. */
+const SMALLEST_SIDE = 24;
 /** Pixels beyond the square that are read between. */
 const BEYOND = 2;
+const LOOK_SAMPLES = LOOK_SIDE * LOOK_SIDE;
+
+/** Codes without the gaps between the rows of a part. */
+function withoutGaps(plane: Plane, { width, height, stride }: Raster): Plane {
+  const out = plane instanceof Uint8Array ? new Uint8Array(width * height) : new Uint16Array(width * height);
+  for (let y = 0; y < height; y++) out.set(plane.subarray(y * stride, y * stride + width), y * width);
+  return out;
+}
 
 /**
  * The light of a speck and its surroundings, at one size: {@link LOOK_SIDE} samples on each side, the radius
@@ -19,27 +33,30 @@ const BEYOND = 2;
  */
 export function speckLight({ x, y, r }: Pick<Fault, 'x' | 'y' | 'r'>, pixels: Pixels): Float32Array[] {
   const middle = { left: Math.floor(x), top: Math.floor(y), width: 1, height: 1 };
-  const window = pixels.window(growRect(middle, Math.ceil(3 * r) + BEYOND));
-  const { planes, left, top, scale, width, height } = shrinkLight(lightPatchOf(window), r, SHRUNK);
-  const step = r / LOOK_RADIUS / scale;
-  const out = planes.map(() => new Float32Array(LOOK_SIDE * LOOK_SIDE));
-  for (let row = 0, i = 0; row < LOOK_SIDE; row++) {
-    const v = (y - top) / scale + (row + 0.5 - LOOK_SIDE / 2) * step - 0.5;
-    const [y0, y1] = [clamped(Math.floor(v), height), clamped(Math.floor(v) + 1, height)];
-    const down = v - Math.floor(v);
-    for (let column = 0; column < LOOK_SIDE; column++, i++) {
-      const u = (x - left) / scale + (column + 0.5 - LOOK_SIDE / 2) * step - 0.5;
-      const [x0, x1] = [clamped(Math.floor(u), width), clamped(Math.floor(u) + 1, width)];
-      const along = u - Math.floor(u);
-      for (let c = 0; c < planes.length; c++) {
-        const plane = planes[c];
-        const upper = plane[y0 * width + x0] * (1 - along) + plane[y0 * width + x1] * along;
-        const lower = plane[y1 * width + x0] * (1 - along) + plane[y1 * width + x1] * along;
-        out[c][i] = upper * (1 - down) + lower * down;
-      }
+  const { left, top, raster, picture } = pixels.window(growRect(middle, Math.ceil(3 * r) + BEYOND));
+  const { lightOf, halveFloats, sampleSquare } = kernels();
+  const isWide = raster.depth === 16 ? 1 : 0;
+  return colourPlanes(raster).map((plane, c) => {
+    const { light } = sharedTransferTable(picture.transfer?.[c] ?? SRGB_TRANSFER, fullScale(raster.depth));
+    const pixelBytes = VALUE * raster.width * raster.height;
+    const [codes, table, full, half, onto] = layOut([
+      ...[withoutGaps(plane, raster), light],
+      ...[pixelBytes, pixelBytes, VALUE * LOOK_SAMPLES],
+    ]);
+    lightOf(codes, isWide, raster.width * raster.height, table, full);
+    let [from, other] = [full, half];
+    let { width, height } = raster;
+    let scale = 1;
+    for (; r / scale > SHRUNK && Math.min(width, height) >= SMALLEST_SIDE; scale *= 2) {
+      halveFloats(from, other, width, height);
+      [from, other] = [other, from];
+      [width, height] = [(width + 1) >> 1, (height + 1) >> 1];
     }
-  }
-  return out;
+    const step = r / LOOK_RADIUS / scale;
+    // A sample stands for the middle of its pixels.
+    const first = ((1 - LOOK_SIDE) / 2) * step - 0.5;
+    const [u, v] = [(x - left) / scale + first, (y - top) / scale + first];
+    sampleSquare(from, width, height, u, v, step, LOOK_SIDE, onto);
+    return floatsAt(onto, LOOK_SAMPLES).slice();
+  });
 }
-
-const clamped = (at: number, count: number): number => Math.max(0, Math.min(count - 1, at));

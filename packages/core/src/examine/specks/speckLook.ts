@@ -1,3 +1,4 @@
+import { VALUE, floatsAt, kernels, layOut, takeFloats } from '../../filter/kernels.ts';
 import { upperMedian } from '../../measure/upperMedian.ts';
 import { LOOK_CHANNELS, LOOK_SIDE } from '../classify/netLayers.ts';
 import type { Fault } from '../fault.ts';
@@ -14,7 +15,8 @@ const COLOUR = 6;
 /** A radius of four pixels, as a power of two. */
 const USUAL_SIZE = 2;
 
-const RING_PLACES = new Int32Array(LOOK_SIDE * LOOK_SIDE)
+const PLACES = LOOK_SIDE * LOOK_SIDE;
+const RING_PLACES = new Int32Array(PLACES)
   .map((_, i) => i)
   .filter((i) => {
     const [x, y] = [(i % LOOK_SIDE) + 0.5, Math.floor(i / LOOK_SIDE) + 0.5];
@@ -22,29 +24,18 @@ const RING_PLACES = new Int32Array(LOOK_SIDE * LOOK_SIDE)
     return away > RING.from && away < RING.to;
   });
 
-/** Bounded, so that nothing is farther off than what was trained on. */
-const bounded = (value: number): number => (2 * value) / (1 + Math.abs(value));
-
-/** How far each sample departs from the median of the ring. */
-function departures(values: Float32Array): Float32Array {
+/** The values of a plane that lie in the ring. */
+function ringOf(values: Float32Array): Float32Array {
   const around = new Float32Array(RING_PLACES.length);
   for (let k = 0; k < around.length; k++) around[k] = values[RING_PLACES[k]];
-  const usual = upperMedian(around);
-  const out = new Float32Array(values.length);
-  for (let i = 0; i < out.length; i++) out[i] = values[i] - usual;
-  return out;
+  return around;
 }
 
-function logarithms(light: Float32Array): Float32Array {
-  const out = new Float32Array(light.length);
-  for (let i = 0; i < out.length; i++) out[i] = Math.log(light[i] + DARKEST);
-  return out;
-}
-
-function meanOf(planes: readonly Float32Array[]): Float32Array {
-  const out = new Float32Array(planes[0].length);
-  for (const plane of planes) for (let i = 0; i < out.length; i++) out[i] += plane[i] / planes.length;
-  return out;
+/** How far values depart from one of them, as the root of the mean square. */
+function spreadAbout(usual: number, values: Float32Array): number {
+  let square = 0;
+  for (const value of values) square += (value - usual) ** 2;
+  return Math.sqrt(square / values.length);
 }
 
 /** What a net is shown of a speck. */
@@ -67,35 +58,21 @@ export function speckLook(
   { r, polarity }: Pick<Fault, 'r' | 'polarity'>,
 ): SpeckLook {
   const sign = polarity === 'dark' ? 1 : -1;
-  const logs = light.map(logarithms);
-  const colours = logs.map(departures);
-  const grey = departures(meanOf(logs));
-  let square = 0;
-  for (const i of RING_PLACES) square += grey[i] * grey[i];
-  const usual = Math.sqrt(square / RING_PLACES.length) + EVEN;
-  const look = new Float32Array(LOOK_CHANNELS * grey.length);
-  const spread = spreadOf(colours);
-  for (let i = 0, at = 0; i < grey.length; i++) {
-    const departure = sign * grey[i];
-    look[at++] = bounded(DEPARTURE * departure);
-    look[at++] = bounded(departure / usual);
-    look[at++] = bounded(COLOUR * spread[i]);
-  }
-  return { look, told: [Math.log2(r) - USUAL_SIZE, sign] };
-}
-
-/** The standard deviation of the colours at each place; 0 of a single one. */
-function spreadOf(colours: readonly Float32Array[]): Float64Array {
-  const count = colours.length;
-  const out = new Float64Array(colours[0].length);
-  if (count < 2) return out;
-  const sums = new Float64Array(out.length);
-  for (const plane of colours)
-    for (let i = 0; i < out.length; i++) {
-      sums[i] += plane[i];
-      out[i] += plane[i] * plane[i];
-    }
-  for (let i = 0; i < out.length; i++)
-    out[i] = Math.sqrt(Math.max(0, out[i] - (sums[i] * sums[i]) / count) / (count - 1));
-  return out;
+  const { logarithms, meanOfPlanes, layLook } = kernels();
+  const channels = light.length;
+  const [first, grey, usual, by, onto] = layOut([
+    ...[VALUE * channels * PLACES, VALUE * PLACES, VALUE * channels, VALUE * LOOK_CHANNELS + VALUE],
+    VALUE * LOOK_CHANNELS * PLACES,
+  ]);
+  const planeAt = (c: number): Float32Array => floatsAt(first + VALUE * c * PLACES, PLACES);
+  light.forEach((plane, c) => planeAt(c).set(plane));
+  logarithms(first, channels * PLACES, DARKEST);
+  meanOfPlanes(first, channels, PLACES, grey);
+  floatsAt(usual, channels).set(light.map((_, c) => upperMedian(ringOf(planeAt(c)))));
+  const around = ringOf(floatsAt(grey, PLACES));
+  const usualGrey = upperMedian(around);
+  const varies = spreadAbout(usualGrey, around) + EVEN;
+  floatsAt(by, 1 + LOOK_CHANNELS).set([usualGrey, sign * DEPARTURE, sign / varies, COLOUR]);
+  layLook(first, channels, PLACES, usual, grey, by, onto);
+  return { look: takeFloats(onto, LOOK_CHANNELS * PLACES), told: [Math.log2(r) - USUAL_SIZE, sign] };
 }
