@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { createDiscGrid } from './discGrid.ts';
 import { createCourses } from './lines/courses.ts';
 import { createPlaceGrid } from './placeGrid.ts';
 
@@ -24,6 +25,24 @@ describe('a grid of places', () => {
           });
         },
       ),
+    );
+  });
+});
+
+describe('a grid of discs', () => {
+  const disc = fc.record({ x: coordinate, y: coordinate, r: fc.double({ min: 0.5, max: 150, noNaN: true }) });
+
+  it('finds what a disc meets, also beyond the border of the picture', () => {
+    fc.assert(
+      fc.property(fc.array(disc, { maxLength: 60 }), disc, (discs, asked) => {
+        const grid = createDiscGrid<number>();
+        discs.forEach((one, k) => grid.add(one, k));
+        discs.forEach(({ x, y, r }, k) => {
+          const isMet = Math.hypot(x - asked.x, y - asked.y) < Math.max(r, asked.r);
+          if (isMet) expect(grid.find(asked, (thing) => thing === k)).toBe(k);
+        });
+        expect(grid.find(asked, () => false)).toBeUndefined();
+      }),
     );
   });
 });

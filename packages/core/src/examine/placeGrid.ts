@@ -5,8 +5,8 @@ export interface PlaceGrid<T> {
   some(x: number, y: number, is: (thing: T) => boolean): boolean;
 }
 
-/** Cells are numbered row after row of a plane this wide, with the picture in its middle. */
-const ROWS = 2 ** 22;
+/** Cells are numbered column after column of a plane this high: so few that their numbers are fast to look up. */
+const ROWS = 2 ** 16;
 
 /** @param side of a cell, in the unit of the places */
 export function createPlaceGrid<T>(side: number): PlaceGrid<T> {

@@ -8,6 +8,17 @@ export interface ScoredFault extends Omit<Fault, 'confidence'> {
   readonly fit: number;
 }
 
+/** A finding that still knows its score and its fit. */
+export interface Shaped extends ScoredFault {
+  readonly confidence: number;
+}
+
+export function withoutFit(shaped: Shaped): Fault {
+  const { fit, score, ...fault } = shaped;
+  void [fit, score];
+  return fault;
+}
+
 /**
  * Specks and lines with a lower log-odds only count: even where they are as frequent as on any picture, which is less than
  * where the classifiers were trained, they are listed at no sensitivity.

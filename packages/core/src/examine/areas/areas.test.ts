@@ -5,6 +5,7 @@ import type { Point } from '../../target/target.ts';
 import { pictureOf } from '../../testing/pictures.ts';
 import { examinePicture } from '../examinePicture.ts';
 import type { Fault } from '../fault.ts';
+import type { Shaped } from '../scoredFault.ts';
 import { polygonArea } from './areaTraits.ts';
 import type { ExtremalRegion, RegionLimits } from './extremalRegions.ts';
 import { extremalRegions } from './extremalRegions.ts';
@@ -80,9 +81,9 @@ const square = (left: number, top: number, side: number): Point[] => [
   [left + side, top + side],
   [left, top + side],
 ];
-const area = (outline: Point[], confidence: number): Fault & { fit: number } => ({
+const area = (outline: Point[], confidence: number): Shaped => ({
   ...{ kind: 'loss', polarity: 'bright', x: outline[0][0], y: outline[0][1], r: 10, strength: 0.5 },
-  ...{ softness: 0.1, confidence, outline, fit: 0 },
+  ...{ softness: 0.1, confidence, outline, score: 0, fit: 0 },
 });
 
 describe('areas that cover one another', () => {

@@ -6,8 +6,8 @@ import { polygonPixels } from '../../target/polygonPixels.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
 import { distanceToOutline } from '../../target/targetDistance.ts';
 import type { Fault } from '../fault.ts';
-import type { Shaped } from '../specks/keepStrongest.ts';
-import { withoutFit } from '../specks/keepStrongest.ts';
+import type { Shaped } from '../scoredFault.ts';
+import { withoutFit } from '../scoredFault.ts';
 
 /** Overlaps are counted on a grid of so many places along the longer side. */
 const PLACES = 160;

@@ -1,6 +1,5 @@
 import type { Measured } from '../examineTile.ts';
-import type { ScoredFault } from '../scoredFault.ts';
-import type { Shaped } from '../specks/keepStrongest.ts';
+import type { ScoredFault, Shaped } from '../scoredFault.ts';
 import { logOdds } from './logOdds.ts';
 import { ownPrior } from './ownPrior.ts';
 import type { OwnShare } from './ownShare.ts';
@@ -15,9 +14,9 @@ export const withConfidence = (
   shift: number,
   least = LEAST_CONFIDENCE,
 ): Shaped[] =>
-  scored.flatMap(({ score, ...fault }): Shaped[] => {
-    const confidence = 1 / (1 + Math.exp(-score - shift));
-    return confidence >= least ? [{ ...fault, confidence }] : [];
+  scored.flatMap((one): Shaped[] => {
+    const confidence = 1 / (1 + Math.exp(-one.score - shift));
+    return confidence >= least ? [{ ...one, confidence }] : [];
   });
 
 /**

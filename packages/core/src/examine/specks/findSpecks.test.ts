@@ -152,7 +152,7 @@ describe('the finder of specks', () => {
       r: fc.double({ min: 1, max: 30, noNaN: true }),
       confidence: fc.double({ min: 0, max: 1, noNaN: true }),
       fit: fc.double({ min: 0, max: 9, noNaN: true }),
-      ...{ strength: fc.constant(0.2), softness: fc.constant(0.3) },
+      ...{ score: fc.constant(0), strength: fc.constant(0.2), softness: fc.constant(0.3) },
       ...{ kind: fc.constant('speck' as const), polarity: fc.constant('dark' as const) },
     });
     fc.assert(
