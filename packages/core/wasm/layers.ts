@@ -215,6 +215,34 @@ export function slopesOfFour(
     }
 }
 
+/**
+ * All inputs weighed and added up for each output.
+ *
+ * @param weights those of an input for all outputs one after the other
+ * @param bias one for each output
+ * @param outputs a multiple of four
+ */
+export function weighInputs(
+  inputs: usize,
+  count: i32,
+  weights: usize,
+  bias: usize,
+  outputs: i32,
+  onto: usize,
+): void {
+  const line = (<usize>outputs) << 2;
+  const end = inputs + ((<usize>count) << 2);
+  for (let o: usize = 0; o < line; o += 16) {
+    let sum = v128.load(bias + o);
+    let weight = weights + o;
+    for (let at = inputs; at < end; at += 4) {
+      sum = withWeighed(sum, v128.load_splat<f32>(at), weight, 0);
+      weight += line;
+    }
+    v128.store(onto + o, sum);
+  }
+}
+
 /** Sums of all places, channel by channel. @param channels a multiple of four */
 export function sumOfPlaces(from: usize, places: i32, channels: i32, onto: usize): void {
   const place: usize = channels << 2;

@@ -16,11 +16,15 @@ function within(at: i32, count: i32): i32 {
   return max(0, min(count - 1, at));
 }
 
+/** Bytes of what is known of a column: where its neighbours on either side lie, and how far it is on the way between. */
+const COLUMN: usize = 12;
+
 /**
  * Samples a plane at the places of a square, straight between its own; beyond the outermost the nearest counts.
  *
  * @param x of the first place, in samples of the plane, whose first lies at 0; `y` likewise
  * @param step from one place to the next
+ * @param work twelve bytes for each column
  */
 export function sampleSquare(
   plane: usize,
@@ -30,8 +34,18 @@ export function sampleSquare(
   y: f32,
   step: f32,
   side: i32,
+  work: usize,
   onto: usize,
 ): void {
+  const end = work + side * COLUMN;
+  let u = x;
+  for (let at = work; at < end; at += COLUMN) {
+    const before = <i32>floor(u);
+    store<i32>(at, within(before, width) << 2);
+    store<i32>(at, within(before + 1, width) << 2, 4);
+    store<f32>(at, u - floor(u), 8);
+    u += step;
+  }
   let out = onto;
   for (let row = 0; row < side; row++) {
     const v = y + <f32>row * step;
@@ -39,12 +53,10 @@ export function sampleSquare(
     const down = v - floor(v);
     const upper = plane + ((within(above, height) * width) << 2);
     const lower = plane + ((within(above + 1, height) * width) << 2);
-    for (let column = 0; column < side; column++) {
-      const u = x + <f32>column * step;
-      const before = <i32>floor(u);
-      const along = u - floor(u);
-      const left: usize = within(before, width) << 2;
-      const right: usize = within(before + 1, width) << 2;
+    for (let at = work; at < end; at += COLUMN) {
+      const left: usize = load<i32>(at);
+      const right: usize = load<i32>(at, 4);
+      const along = load<f32>(at, 8);
       const first = load<f32>(upper + left) * (1 - along) + load<f32>(upper + right) * along;
       const second = load<f32>(lower + left) * (1 - along) + load<f32>(lower + right) * along;
       store<f32>(out, first * (1 - down) + second * down);

@@ -465,6 +465,7 @@ export interface Kernels {
       y: number,
       step: number,
       side: number,
+      work: number,
       onto: number,
     ]
   ): void;
@@ -489,6 +490,16 @@ export interface Kernels {
     slopes: number,
     onto: number,
     columns: number,
+  ): void;
+  weighInputs(
+    ...places: readonly [
+      inputs: number,
+      count: number,
+      weights: number,
+      bias: number,
+      outputs: number,
+      onto: number,
+    ]
   ): void;
   sumOfPlaces(from: number, places: number, channels: number, onto: number): void;
   slopesOfWeights(

@@ -83,12 +83,14 @@ export function holdNet<T>(numbers: Float32Array, work: (net: HeldNet) => T): T 
     throw new RangeError(`a net has ${NET_SIZE} numbers, not ${numbers.length}`);
   const ins = NET_LAYERS.map(bordered);
   const outs = NET_LAYERS.map(({ side, outside, isHalved }) => (isHalved ? VALUE * side ** 2 * outside : 0));
-  return holding([numbers, VALUE * NET_SEEN, ...ins, ...outs], (held, last, ...places) => {
+  const room = [VALUE * NET_SEEN, VALUE * GATHERED];
+  return holding([numbers, ...room, ...ins, ...outs], (held, last, all, ...places) => {
     const inputs = places.slice(0, NET_LAYERS.length);
     const layers = placesOf(inputs, places.slice(NET_LAYERS.length));
     inputs.forEach((input, k) => clear(input, ins[k]));
 
-    function see(look: Float32Array): Float32Array {
+    /** Leaves what comes out of the convolutions in `last`. */
+    function see(look: Float32Array): void {
       const { convolve, largestOfFour } = kernels();
       withinBorder(look, NET_LAYERS[0], inputs[0]);
       NET_LAYERS.forEach(({ side, inside, outside, isHalved }, k) => {
@@ -100,19 +102,34 @@ export function holdNet<T>(numbers: Float32Array, work: (net: HeldNet) => T): T 
         if (next) largestOfFour(output, side, outside, inputs[k + 1] + intoBorder(next), next.side + 2);
         else largestOfFour(output, side, outside, last, side / 2);
       });
-      return takeFloats(last, NET_SEEN);
+    }
+
+    /** Leaves what all that was seen comes to in `all`. */
+    function gather(): void {
+      const { weights, bias } = NET_PARTS[NET_LAYERS.length];
+      const [from, added] = [held + VALUE * weights, held + VALUE * bias];
+      kernels().weighInputs(last, NET_SEEN, from, added, GATHERED, all);
     }
 
     function judge(look: Float32Array, told: readonly number[], kept?: Float32Array): NetJudgement {
-      const seen = see(look);
-      if (kept) for (let i = 0; i < seen.length; i++) seen[i] *= kept[i];
+      see(look);
+      if (kept) {
+        const seen = floatsAt(last, NET_SEEN);
+        for (let i = 0; i < seen.length; i++) seen[i] *= kept[i];
+      }
+      gather();
       const own = floatsAt(held, NET_SIZE);
-      const [gathering, judging, deciding] = NET_PARTS.slice(NET_LAYERS.length);
+      const [judging, deciding] = NET_PARTS.slice(NET_LAYERS.length + 1);
       const gathered = new Float32Array(GATHERED + TOLD);
-      gathered.set(rectified(dense(own, gathering, seen, GATHERED)));
+      gathered.set(rectified(takeFloats(all, GATHERED)));
       gathered.set(told, GATHERED);
       const judged = rectified(dense(own, judging, gathered, JUDGED));
-      return { seen, gathered, judged, score: dense(own, deciding, judged, 1)[0] };
+      return {
+        seen: takeFloats(last, NET_SEEN),
+        gathered,
+        judged,
+        score: dense(own, deciding, judged, 1)[0],
+      };
     }
     return work({ numbers: held, layers, judge });
   });

@@ -16,6 +16,8 @@ const SHRUNK = 1.5 * LOOK_RADIUS;
 const SMALLEST_SIDE = 24;
 /** Pixels beyond the square that are read between. */
 const BEYOND = 2;
+/** Bytes that sampling keeps of each column. */
+const COLUMN_BYTES = 12;
 const LOOK_SAMPLES = LOOK_SIDE * LOOK_SIDE;
 
 /** Codes without the gaps between the rows of a part. */
@@ -39,9 +41,9 @@ export function speckLight({ x, y, r }: Pick<Fault, 'x' | 'y' | 'r'>, pixels: Pi
   return colourPlanes(raster).map((plane, c) => {
     const { light } = sharedTransferTable(picture.transfer?.[c] ?? SRGB_TRANSFER, fullScale(raster.depth));
     const pixelBytes = VALUE * raster.width * raster.height;
-    const [codes, table, full, half, onto] = layOut([
+    const [codes, table, full, half, work, onto] = layOut([
       ...[withoutGaps(plane, raster), light],
-      ...[pixelBytes, pixelBytes, VALUE * LOOK_SAMPLES],
+      ...[pixelBytes, pixelBytes, COLUMN_BYTES * LOOK_SIDE, VALUE * LOOK_SAMPLES],
     ]);
     lightOf(codes, isWide, raster.width * raster.height, table, full);
     let [from, other] = [full, half];
@@ -56,7 +58,7 @@ export function speckLight({ x, y, r }: Pick<Fault, 'x' | 'y' | 'r'>, pixels: Pi
     // A sample stands for the middle of its pixels.
     const first = ((1 - LOOK_SIDE) / 2) * step - 0.5;
     const [u, v] = [(x - left) / scale + first, (y - top) / scale + first];
-    sampleSquare(from, width, height, u, v, step, LOOK_SIDE, onto);
+    sampleSquare(from, width, height, u, v, step, LOOK_SIDE, work, onto);
     return floatsAt(onto, LOOK_SAMPLES).slice();
   });
 }
