@@ -12,9 +12,9 @@ as_root() {
   fi
 }
 
-debian_package() {
-  echo "Installing Debian's $1" >&2
-  as_root env DEBIAN_FRONTEND=noninteractive sh -c "apt-get update -qq && apt-get install -y -qq --no-install-recommends $1" >"$state/apt.log" 2>&1 ||
+debian_packages() {
+  echo "Installing Debian's $*" >&2
+  as_root env DEBIAN_FRONTEND=noninteractive sh -c "apt-get update -qq && apt-get install -y -qq --no-install-recommends $*" >"$state/apt.log" 2>&1 ||
     {
       tail -n 5 "$state/apt.log" >&2
       exit 1
@@ -35,15 +35,18 @@ postgres_programs() {
   find /usr/lib/postgresql -path '*/bin/initdb' 2>/dev/null | sort -V | tail -n 1 | xargs -r dirname
 }
 
-need_postgres() {
-  [ -n "$(postgres_programs)" ] || debian_package postgresql
+is_installed() {
+  case $1 in
+    postgresql) [ -n "$(postgres_programs)" ] ;;
+    chromium) [ -x /usr/bin/chromium ] ;;
+    # Reads reports in tests, as a reader that is not ours.
+    poppler-utils) [ -x /usr/bin/pdftotext ] ;;
+  esac
 }
 
-# Reads reports in tests, as a reader that is not ours.
-need_pdf_reader() {
-  [ -x /usr/bin/pdftotext ] || debian_package poppler-utils
-}
-
-need_chromium() {
-  [ -x /usr/bin/chromium ] || debian_package chromium
+# What of these is missing, in one go.
+need_debian() {
+  local name missing=()
+  for name in "$@"; do is_installed "$name" || missing+=("$name"); done
+  [ ${#missing[@]} = 0 ] || debian_packages "${missing[@]}"
 }
