@@ -32,7 +32,9 @@ export async function examineAmong(
 ): Promise<Fault[]> {
   // Only a print can have areas: a camera frame has no emulsion to lose.
   const whole = nature === 'print' ? [threads.whole()] : [];
-  const parts = [...whole, ...examineTiles(picture).map((tile) => threads.tile(tile))];
+  // From the bottom up: the ground is mostly busier than the sky, and threads end together where the longest is begun first.
+  const tiles = examineTiles(picture).reverse();
+  const parts = [...whole, ...tiles.map((tile) => threads.tile(tile))];
   let done = 0;
   const measured = await Promise.all(
     parts.map(async (measuring) => {
