@@ -31,7 +31,7 @@ export interface ExamineOptions {
 export const EXAMINE_DEFAULTS: ExamineOptions = { polarities: ['dark', 'bright'], sensitivity: 0.7 };
 
 /** Names what measures a picture of a nature: it changes with everything that gives other findings on the same picture. */
-export const finderOf = (nature: PictureNature): string => `specks, lines and areas 8, ${nature}`;
+export const finderOf = (nature: PictureNature): string => `specks, lines and areas 9, ${nature}`;
 
 /**
  * Puts what the tiles and the whole gave together: every finding with its probability, each place once, surest first, those
