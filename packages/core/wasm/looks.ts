@@ -1,17 +1,6 @@
 // What a small net is shown of a place. All offsets are bytes, values 32-bit floats, squares a multiple of four large.
 import { logarithm } from './logarithm';
 
-/** The light of codes of 8 or 16 bit, from a table of 32-bit floats. */
-export function lightOf(codes: usize, isWide: bool, count: i32, table: usize, onto: usize): void {
-  if (isWide) {
-    for (let i = 0; i < count; i++)
-      store<f32>(onto + (i << 2), load<f32>(table + ((<usize>load<u16>(codes + (i << 1))) << 2)));
-    return;
-  }
-  for (let i = 0; i < count; i++)
-    store<f32>(onto + (i << 2), load<f32>(table + ((<usize>load<u8>(codes + i)) << 2)));
-}
-
 function within(at: i32, count: i32): i32 {
   return max(0, min(count - 1, at));
 }

@@ -2,7 +2,15 @@ import { describe, expect, it } from 'vitest';
 import { gaussian } from '../../random/gaussian.ts';
 import { mulberry } from '../../random/mulberry.ts';
 import { floatsAt } from '../../filter/kernels.ts';
-import { LOOK_CHANNELS, LOOK_SIDE, NET_LAYERS, NET_PARTS, NET_SEEN, NET_SIZE } from './netLayers.ts';
+import {
+  GATHERED,
+  LOOK_CHANNELS,
+  LOOK_SIDE,
+  NET_LAYERS,
+  NET_PARTS,
+  NET_SEEN,
+  NET_SIZE,
+} from './netLayers.ts';
 import { teachNet } from './netSlopes.ts';
 import { holdNet } from './runNet.ts';
 import { untaughtNet } from './untaughtNet.ts';
@@ -57,6 +65,23 @@ describe('a small convolutional net', () => {
     ])
       for (let c = 0; c < outside; c++)
         expect(first[(y * side + x) * outside + c]).toBeCloseTo(plainLayer(numbers, look, x, y, c), 4);
+  });
+
+  it('weighs all that it has seen as plain sums, what is left out as nothing', () => {
+    const { numbers, look } = randomNet(4);
+    const kept = new Float32Array(NET_SEEN).map((_, i) => (i % 3 === 0 ? 0 : 1.5));
+    const [part] = NET_PARTS.slice(NET_LAYERS.length);
+    const { seen, gathered } = holdNet(numbers, ({ judge }) => judge(look, told, kept));
+    for (let o = 0; o < GATHERED; o++) {
+      const sum = seen.reduce(
+        (total, value, i) => total + value * numbers[part.weights + i * GATHERED + o],
+        numbers[part.bias + o],
+      );
+      expect(gathered[o]).toBeCloseTo(Math.max(0, sum), 3);
+    }
+    expect(seen.some((value) => value > 0)).toBe(true);
+    seen.forEach((value, i) => expect(i % 3 === 0 && value !== 0).toBe(false));
+    expect([...gathered.slice(GATHERED)]).toEqual(told);
   });
 
   it('says the same of the same look, whatever was looked at before', () => {

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import { SRGB_TRANSFER, sharedTransferTable } from '../../colour/transfer.ts';
 import { pixelsOf } from '../../raster/pixels.ts';
+import { fullScale } from '../../raster/raster.ts';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
 import { LOOK_CHANNELS, LOOK_SIDE } from '../classify/netLayers.ts';
 import type { Fault } from '../fault.ts';
@@ -43,6 +45,14 @@ describe('the light of a speck', () => {
     expect(Math.abs(meanOf(look, 0, 1.7, 2.9))).toBeLessThan(0.05);
   });
 
+  it.each([8, 16] as const)('is the light of the codes, in a picture of %i bits', (depth) => {
+    const flat = pictureOf(60, 60, () => 0.5, { depth });
+    const [code] = flat.planes[0];
+    const { light } = sharedTransferTable(SRGB_TRANSFER, fullScale(depth));
+    for (const plane of speckLight({ x: 30, y: 30, r: 5 }, pixelsOf(flat)))
+      for (const value of plane) expect(value).toBeCloseTo(light[code], 5);
+  });
+
   it('goes on beyond the picture as it is at the border', () => {
     const light = speckLight(
       speck({ x: 2, y: 3 }),
@@ -58,6 +68,21 @@ describe('what a net is shown', () => {
     const dim = light.map((plane) => plane.map((value) => 0.7 * value));
     const [bright, dimmed] = [light, dim].map((one) => speckLook(one, speck({})).look);
     bright.forEach((value, i) => expect(Math.abs(value - dimmed[i])).toBeLessThan(0.15));
+  });
+
+  it('is made of departures in logarithms, bounded', () => {
+    const light = speckLight(speck({}), picture(shadow(9)));
+    const { look } = speckLook(light, speck({}));
+    const grey = light[0].map(
+      (_, i) => light.reduce((sum, plane) => sum + Math.log(plane[i] + 0.01), 0) / light.length,
+    );
+    // Two places differ by what they differ by in logarithms, whatever is usual around them.
+    const departure = (i: number): number => {
+      const value = look[LOOK_CHANNELS * i];
+      return value / (2 - Math.abs(value)) / 3;
+    };
+    for (let i = 0; i < grey.length - 50; i += 7)
+      expect(departure(i) - departure(i + 50)).toBeCloseTo(grey[i] - grey[i + 50], 4);
   });
 
   it('tells nothing of which colour it is: red for blue is the same', () => {

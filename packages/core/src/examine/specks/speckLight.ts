@@ -20,11 +20,15 @@ const BEYOND = 2;
 const COLUMN_BYTES = 12;
 const LOOK_SAMPLES = LOOK_SIDE * LOOK_SIDE;
 
-/** Codes without the gaps between the rows of a part. */
-function withoutGaps(plane: Plane, { width, height, stride }: Raster): Plane {
-  const out = plane instanceof Uint8Array ? new Uint8Array(width * height) : new Uint16Array(width * height);
-  for (let y = 0; y < height; y++) out.set(plane.subarray(y * stride, y * stride + width), y * width);
-  return out;
+/** Lays the light of codes out row after row, without the gaps between the rows of a part. */
+function layLight(
+  plane: Plane,
+  { width, height, stride }: Raster,
+  light: Float32Array,
+  onto: Float32Array,
+): void {
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0, from = y * stride; x < width; x++) onto[i++] = light[plane[from + x]];
 }
 
 /**
@@ -36,16 +40,14 @@ function withoutGaps(plane: Plane, { width, height, stride }: Raster): Plane {
 export function speckLight({ x, y, r }: Pick<Fault, 'x' | 'y' | 'r'>, pixels: Pixels): Float32Array[] {
   const middle = { left: Math.floor(x), top: Math.floor(y), width: 1, height: 1 };
   const { left, top, raster, picture } = pixels.window(growRect(middle, Math.ceil(3 * r) + BEYOND));
-  const { lightOf, halveFloats, sampleSquare } = kernels();
-  const isWide = raster.depth === 16 ? 1 : 0;
+  const { halveFloats, sampleSquare } = kernels();
+  const count = raster.width * raster.height;
   return colourPlanes(raster).map((plane, c) => {
     const { light } = sharedTransferTable(picture.transfer?.[c] ?? SRGB_TRANSFER, fullScale(raster.depth));
-    const pixelBytes = VALUE * raster.width * raster.height;
-    const [codes, table, full, half, work, onto] = layOut([
-      ...[withoutGaps(plane, raster), light],
-      ...[pixelBytes, pixelBytes, COLUMN_BYTES * LOOK_SIDE, VALUE * LOOK_SAMPLES],
+    const [full, half, work, onto] = layOut([
+      ...[VALUE * count, VALUE * count, COLUMN_BYTES * LOOK_SIDE, VALUE * LOOK_SAMPLES],
     ]);
-    lightOf(codes, isWide, raster.width * raster.height, table, full);
+    layLight(plane, raster, light, floatsAt(full, count));
     let [from, other] = [full, half];
     let { width, height } = raster;
     let scale = 1;
