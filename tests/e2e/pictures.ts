@@ -30,7 +30,13 @@ function lightLeft(specks: readonly LaidSpeck[], x: number, y: number): number {
   return left;
 }
 
-/** An open photograph (CC0, datasets of stdlib 0.2.3) with specks laid on, as a 16-bit TIFF or an 8-bit PNG. */
+/** What makes a file a camera's: its exposure (Exif 2.32, CIPA DC-008). */
+const EXPOSURE = { IFD2: { FNumber: '11/1', ExposureTime: '1/125' } };
+
+/**
+ * An open photograph (CC0, datasets of stdlib 0.2.3) with the shadows of dust laid on: as a camera frame in an 8-bit PNG,
+ * or as a scan in a 16-bit TIFF.
+ */
 export async function speckedPhotograph(
   name: 'nagasaki-boats' | 'french-alpine-landscape' | 'dust-bowl-home',
   specks: readonly LaidSpeck[],
@@ -55,7 +61,7 @@ export async function speckedPhotograph(
         .toColourspace('rgb16')
         .tiff({ compression: 'lzw', xres: 300 / 25.4, yres: 300 / 25.4 })
         .toBuffer()
-    : pipeline.png().toBuffer();
+    : pipeline.withExif(EXPOSURE).png().toBuffer();
 }
 
 /** An open photograph as an 8-bit PNG with a piece gone down to the paper. */

@@ -1,5 +1,6 @@
 import type { Forest } from '@fennip/core';
 import { logOdds, mulberry } from '@fennip/core';
+import { logistic } from '@fennip/core';
 
 export interface BoostOptions {
   readonly trees: number;
@@ -138,7 +139,7 @@ export function boost(
 
   for (let t = 0; t < options.trees; t++) {
     for (let i = 0; i < n; i++) {
-      const p = 1 / (1 + Math.exp(-scores[i]));
+      const p = logistic(scores[i]);
       slope[i] = labels[i] - p;
       bend[i] = p * (1 - p);
     }

@@ -1,4 +1,5 @@
 import type { Calibration } from '@fennip/core';
+import { logistic } from '@fennip/core';
 
 const ROUNDS = 60;
 
@@ -13,7 +14,7 @@ export function calibrate(scores: readonly number[], labels: readonly number[]):
   for (let round = 0; round < ROUNDS; round++) {
     let [gs, go, hss, hso, hoo] = [0, 0, 1e-6, 0, 1e-6];
     scores.forEach((score, i) => {
-      const p = 1 / (1 + Math.exp(-slope * score - offset));
+      const p = logistic(slope * score + offset);
       const [error, weight] = [labels[i] - p, p * (1 - p)];
       gs += error * score;
       go += error;

@@ -26,7 +26,7 @@ import type { Examples, Kept } from './examples.ts';
 import type { Ground } from './grounds.ts';
 import { TRAINING_PHOTOGRAPHS, trainingGrounds } from './grounds.ts';
 import { keptLines, lineSamples } from './lineSamples.ts';
-import { logistic } from './logistic.ts';
+import { logisticRegression } from './logisticRegression.ts';
 import type { PlaceExamples } from './particleSamples.ts';
 import { particleSamples } from './particleSamples.ts';
 import { keptSpecks, speckSamples } from './speckSamples.ts';
@@ -280,7 +280,7 @@ function weighedAgainstOwn(examples: PlaceExamples, { slope, offset }: Calibrati
   }
   // Rendered grounds stand in no photograph's place and are always trained on.
   const told = scores.flatMap((_, i) => (examples.grounds[i].photograph === null ? [] : [i]));
-  const [shift, score, more] = logistic(
+  const [shift, score, more] = logisticRegression(
     told.map((i) => [trust[i], trust[i] * scores[i], trust[i] * said[i]]),
     told.map((i) => examples.labels[i]),
     told.map((i) => scores[i]),

@@ -10,6 +10,7 @@ import {
   teachNet,
   untaughtNet,
 } from '@fennip/core';
+import { logistic } from '@fennip/core';
 
 /** A speck that is learned from. */
 export interface LookExample {
@@ -119,7 +120,7 @@ export function teach(
             const turned = turnedLook(look, uniform);
             const kept = new Float32Array(NET_SEEN).map(() => (uniform() < leftOut ? 0 : 1 / (1 - leftOut)));
             const judgement = judge(turned, beside, kept);
-            const probability = 1 / (1 + Math.exp(-judgement.score));
+            const probability = logistic(judgement.score);
             loss -= counts * Math.log(Math.max(1e-9, label === 1 ? probability : 1 - probability));
             addSlopes(judgement, (counts * (probability - label)) / some.length, kept, slopes);
           }

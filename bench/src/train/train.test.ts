@@ -5,7 +5,7 @@ import { onLines, scoreLines } from '../onLines.ts';
 import { BOOST_DEFAULTS, boost } from './boost.ts';
 import { calibrate } from './calibrate.ts';
 import { laySubjects } from './laySubjects.ts';
-import { logistic } from './logistic.ts';
+import { logisticRegression } from './logisticRegression.ts';
 import type { LookExample } from './teach.ts';
 import { TEACH_DEFAULTS, teach } from './teach.ts';
 import { throughJpeg } from './throughJpeg.ts';
@@ -53,7 +53,7 @@ describe('weighing values', () => {
       gaussian(uniform),
     ]);
     const labels = rows.map(([, a, b]) => (uniform() < 1 / (1 + Math.exp(1 - 2 * a + 0.5 * b)) ? 1 : 0));
-    const weights = logistic(rows, labels);
+    const weights = logisticRegression(rows, labels);
     [-1, 2, -0.5, 0].forEach((wanted, k) => expect(Math.abs(weights[k] - wanted)).toBeLessThan(0.12));
   });
 });

@@ -1,3 +1,4 @@
+import { sentenceOf } from '@fennip/contract';
 import type { ParseArgsConfig } from 'node:util';
 import { parseArgs } from 'node:util';
 import { UsageError } from './usage.ts';
@@ -62,7 +63,7 @@ export async function runCommand(command: Command, args: readonly string[]): Pro
   try {
     parsed = parseArgs({ args: [...args], options: command.options, allowPositionals: true });
   } catch (error) {
-    throw new UsageError(error instanceof Error ? error.message : String(error));
+    throw new UsageError(sentenceOf(error));
   }
   if (command.files === 'some' && parsed.positionals.length === 0)
     throw new UsageError('takes at least one file');

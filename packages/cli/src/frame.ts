@@ -1,4 +1,4 @@
-import type { Orientation, Pixels, Placement, Raster, SensorShape } from '@fennip/core';
+import type { CaptureData, Orientation, Pixels, Placement, Raster, SensorShape } from '@fennip/core';
 import { pixelsOf, placeOnSensor } from '@fennip/core';
 import type { PictureHeader } from '@fennip/files';
 import { captureData, decodePicture } from '@fennip/files';
@@ -11,6 +11,7 @@ export interface Frame {
   readonly orientation: Orientation;
   /** From the file's capture data; null where it says none. */
   readonly fNumber: number | null;
+  readonly capture: CaptureData;
 }
 
 export const orientationOf = (header: PictureHeader): Orientation =>
@@ -19,9 +20,11 @@ export const orientationOf = (header: PictureHeader): Orientation =>
 /** @throws PictureError when the file is refused or broken */
 export async function readFrame(path: string): Promise<Frame> {
   const { raster, header } = await decodePicture(path);
+  const capture = captureData(header.exif);
   return {
     ...{ raster, header, pixels: pixelsOf(raster, header.transfer), orientation: orientationOf(header) },
-    fNumber: captureData(header.exif).fNumber ?? null,
+    fNumber: capture.fNumber ?? null,
+    capture,
   };
 }
 

@@ -1,3 +1,4 @@
+import { sentenceOf } from '@fennip/contract';
 import { readFile } from 'node:fs/promises';
 import { RefusedError } from './usage.ts';
 
@@ -9,6 +10,6 @@ export async function readJson(path: string): Promise<unknown> {
   try {
     return JSON.parse(text);
   } catch (error) {
-    throw new RefusedError(`${path} is not JSON: ${error instanceof Error ? error.message : String(error)}`);
+    throw new RefusedError(`${path} is not JSON: ${sentenceOf(error)}`);
   }
 }

@@ -1,3 +1,4 @@
+import { sentenceOf } from '@fennip/contract';
 import { rename, rm, writeFile } from 'node:fs/promises';
 import { RefusedError } from './usage.ts';
 
@@ -9,8 +10,6 @@ export async function writeWhole(path: string, content: string | Uint8Array): Pr
     await rename(part, path);
   } catch (error) {
     await rm(part, { force: true });
-    throw new RefusedError(
-      `${path} cannot be written: ${error instanceof Error ? error.message : String(error)}`,
-    );
+    throw new RefusedError(`${path} cannot be written: ${sentenceOf(error)}`);
   }
 }

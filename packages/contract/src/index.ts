@@ -14,3 +14,5 @@ export * from './recipe/faults.ts';
 export * from './recipe/mend.ts';
 export * from './recipe/recipe.ts';
 export * from './recipe/target.ts';
+export * from './newId.ts';
+export * from './sentenceOf.ts';

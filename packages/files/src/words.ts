@@ -1,4 +1,4 @@
-import type { EntryState, FaultKind, Mend } from '@fennip/core';
+import type { FaultState, FaultKind, Mend } from '@fennip/core';
 
 /** The words of a report and of layers: what the restorer calls things, one and many. */
 export const KIND_WORDS: Readonly<Record<FaultKind, readonly [one: string, many: string]>> = {
@@ -16,7 +16,7 @@ export const KIND_WORDS: Readonly<Record<FaultKind, readonly [one: string, many:
   intruder: ['real thing', 'Real things'],
 };
 
-export const STATE_WORDS: Readonly<Record<EntryState, string>> = {
+export const STATE_WORDS: Readonly<Record<FaultState, string>> = {
   mended: 'mended',
   lessened: 'lessened',
   open: 'open',

@@ -51,9 +51,9 @@ import {
   layPatch,
   markReads,
   measureMark,
-  mendFault,
   mendFootprint,
   mendReads,
+  mendsInTurn,
   narrowWindow,
   pictureRect,
   proposalReads,
@@ -61,7 +61,6 @@ import {
   rebuildSteps,
   reshapeArea,
   searchRect,
-  sourcePlace,
   targetBounds,
   uniteRects,
 } from '@fennip/core';
@@ -88,6 +87,8 @@ const MOST_BYTES = 64e6;
 const MOST_PIXELS = 16e6;
 /** How far beyond a mend and its source an edge fit looks, in pixels: its band and the way it may go. */
 const FITTED_AROUND = 16;
+/** How often a long run says how far it is, in milliseconds. */
+const PROGRESS_EVERY_MS = 100;
 
 const isTooLarge = ({ width, height }: Rect): boolean => width * height > MOST_PIXELS;
 
@@ -120,31 +121,28 @@ const api = {
    * Makes mends for faults one after the other, on the picture without mends.
    *
    * @param stop a shared cell; where it is not 0 the run ends with what it has
-   * @param done told now and then how many are made
+   * @param onProgress called now and then with how many are made
    */
   async proposeRun(
     faults: readonly FaultToMend[],
     surroundings: MendSurroundings,
     choice: MethodChoice,
     stop: Int32Array,
-    done: (count: number) => void,
-  ): Promise<Mend[]> {
+    onProgress: (count: number) => void,
+  ): Promise<Pick<MendProposal, 'mend'>[]> {
     const tiles = opened();
-    const mends: Mend[] = [];
-    const used = [...surroundings.used];
-    let told = performance.now();
+    const made: Pick<MendProposal, 'mend'>[] = [];
+    const mendNext = mendsInTurn(surroundings, tiles.pixels, choice);
+    let reportedAt = performance.now();
     for (const fault of faults) {
       if (Atomics.load(stop, 0) !== 0) break;
       await tiles.ready([faultReads(fault, tiles.pixels.shape)]);
-      const { mend } = mendFault(fault, { ...surroundings, used }, tiles.pixels, choice);
-      const place = sourcePlace(mend);
-      if (place) used.push(place);
-      mends.push(mend);
-      if (performance.now() - told < 100) continue;
-      done(mends.length);
-      told = performance.now();
+      made.push({ mend: mendNext(fault).mend });
+      if (performance.now() - reportedAt < PROGRESS_EVERY_MS) continue;
+      onProgress(made.length);
+      reportedAt = performance.now();
     }
-    return mends;
+    return made;
   },
 
   /** Makes one mend for a target set by hand. */

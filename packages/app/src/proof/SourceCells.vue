@@ -5,7 +5,7 @@ import { watchDebounced } from '@vueuse/core';
 import { computed, shallowRef, watch } from 'vue';
 import { byHandAside, engine } from '../engine/engine.ts';
 import { usePicture } from '../stores/picture.ts';
-import { openPlaces } from '../work/mendingFaults.ts';
+import { openPlacesNow } from '../work/mendingFaults.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
 import { AFTER_PIXELS_MS } from '../work/afterPixels.ts';
@@ -43,7 +43,7 @@ async function find(): Promise<void> {
   if (!shown || !sourceOf(shown)) return;
   const { target, margin, edge } = shown;
   const found = await byHandAside((hand) =>
-    hand.sources({ target, margin, edge, avoid: openPlaces(), used: [] }),
+    hand.sources({ target, margin, edge, avoid: openPlacesNow(), used: [] }),
   );
   if (turn !== asked) return;
   sources.value = found;

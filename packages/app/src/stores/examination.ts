@@ -1,3 +1,4 @@
+import { sentenceOf } from '@fennip/contract';
 import type { ExamineRequest, Picture } from '@fennip/contract';
 import type { NumberedFault, Polarity } from '@fennip/core';
 import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core';
@@ -72,8 +73,16 @@ export const useExamination = defineStore('examination', () => {
       // What was measured before is decided about at once.
       if (asked.examined === 'done') await picture.reload();
     } catch (error) {
-      problem.value = error instanceof Error ? error.message : String(error);
+      problem.value = sentenceOf(error);
     }
+  }
+
+  /** Takes over the picture as another nature made it: what was measured before is decided about at once. */
+  async function takeNature(changed: Picture): Promise<void> {
+    if (picture.picture?.id !== changed.id) return;
+    problem.value = null;
+    picture.picture = changed;
+    if (changed.examined === 'done') await picture.reload();
   }
 
   /** Lets an examination go that is under way. */
@@ -85,7 +94,7 @@ export const useExamination = defineStore('examination', () => {
       await remove(`/pictures/${id}/examination`);
       if (picture.picture?.id === id) await picture.reload();
     } catch (error) {
-      problem.value = error instanceof Error ? error.message : String(error);
+      problem.value = sentenceOf(error);
     }
   }
 
@@ -100,7 +109,7 @@ export const useExamination = defineStore('examination', () => {
       const asked = await post<Picture>(`/pictures/${id}/check`, {});
       if (picture.picture?.id === id) picture.picture = asked;
     } catch (error) {
-      problem.value = error instanceof Error ? error.message : String(error);
+      problem.value = sentenceOf(error);
     }
   }
 
@@ -131,7 +140,7 @@ export const useExamination = defineStore('examination', () => {
         const measured = await get<NumberedFault[]>(`/pictures/${id}/findings`);
         if (picture.picture?.id === id) findings.value = measured;
       } catch (error) {
-        problem.value = error instanceof Error ? error.message : String(error);
+        problem.value = sentenceOf(error);
       }
     },
     { immediate: true },
@@ -139,6 +148,6 @@ export const useExamination = defineStore('examination', () => {
 
   return {
     ...{ sensitivity, polarity, problem, isUnderWay, least, candidates, listed },
-    ...{ examine, stop, decide, check },
+    ...{ examine, takeNature, stop, decide, check },
   };
 });

@@ -1,3 +1,4 @@
+import { sentenceOf } from '@fennip/contract';
 import type { AwayFile, Job, JobEvent, Picture, TakenBack, WorkKind } from '@fennip/contract';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -99,7 +100,7 @@ export const useJob = defineStore('job', () => {
     try {
       await load(jobId);
     } catch (error) {
-      problem.value = error instanceof Error ? error.message : String(error);
+      problem.value = sentenceOf(error);
       return;
     }
     follow(jobId);
@@ -173,7 +174,7 @@ export const useJob = defineStore('job', () => {
         forgetUpload(next.id);
       }
     } catch (error) {
-      change(next.id, { problem: error instanceof Error ? error.message : String(error) });
+      change(next.id, { problem: sentenceOf(error) });
     } finally {
       sending--;
       void sendNext();

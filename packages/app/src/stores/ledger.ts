@@ -51,7 +51,7 @@ export const useLedger = defineStore('ledger', () => {
       case 'all':
         return true;
       case 'open':
-        return entry.state === 'open' && entry.mend === null;
+        return entry.state === 'open' && entry.polarity !== null;
       case 'mended':
         return entry.state === 'mended' || entry.state === 'lessened';
       case 'doubtful':

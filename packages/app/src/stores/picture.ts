@@ -1,3 +1,4 @@
+import { sentenceOf } from '@fennip/contract';
 import type { Edit, Mend, NumberedFault, Step, Worksheet } from '@fennip/core';
 import { RecipeError, applySteps, emptyWorksheet } from '@fennip/core';
 import type { EditAnswer, HistoryStep, Picture, PictureSheet } from '@fennip/contract';
@@ -149,7 +150,7 @@ export const usePicture = defineStore('picture', () => {
       opening.value++;
       showMends();
     } catch (error) {
-      problem.value = error instanceof Error ? error.message : String(error);
+      problem.value = sentenceOf(error);
     }
   }
 

@@ -1,7 +1,7 @@
-import type { EntryState } from '@fennip/core';
+import type { FaultState } from '@fennip/core';
 
 /** One sign for what became of a fault, where there is no room for the word. */
-export const STATE_SIGN: Readonly<Record<EntryState, string>> = {
+export const STATE_SIGN: Readonly<Record<FaultState, string>> = {
   open: '○',
   mended: '✓',
   lessened: '◐',

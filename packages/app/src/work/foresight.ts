@@ -1,22 +1,25 @@
-import type { Fence, Mend } from '@fennip/core';
+import { newId } from '@fennip/contract';
+import type { Fence, LedgerEntry, MendProposal } from '@fennip/core';
+import { faultToMend, isUntouched } from '@fennip/core';
 import { proxy } from 'comlink';
 import { defineStore } from 'pinia';
 import { watch } from 'vue';
 import { byHand } from '../engine/engine.ts';
-import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
-import { asFault, mendSurroundings } from './mendingFaults.ts';
+import { surroundingsNow } from './mendingFaults.ts';
 
 /** A fault must stay chosen so long before its mend is made, in milliseconds: who leafs through is not waited for. */
 const SETTLED_MS = 60;
+
+type Made = Pick<MendProposal, 'mend'>;
 
 /** A mend made ahead, and the ledger and fences it was made for: what it must keep clear of. */
 interface Foreseen {
   readonly entry: LedgerEntry;
   readonly ledger: readonly LedgerEntry[];
   readonly fences: readonly Fence[];
-  readonly made: Promise<Mend[]>;
+  readonly made: Promise<readonly Made[]>;
 }
 
 const unstopped = new Int32Array(new SharedArrayBuffer(4));
@@ -31,8 +34,8 @@ export const useForesight = defineStore('foresight', () => {
   function foresee(entry: LedgerEntry): void {
     const made = byHand((hand) =>
       hand.proposeRun(
-        [asFault(entry)],
-        mendSurroundings(),
+        [faultToMend(entry, newId('mend'))],
+        surroundingsNow(),
         entry.origin === undefined ? 'auto' : 'heal',
         unstopped,
         proxy(() => undefined),
@@ -49,12 +52,11 @@ export const useForesight = defineStore('foresight', () => {
   watch([() => view.focusEntry, () => picture.entries, () => picture.fences], ([entry]) => {
     clearTimeout(settling);
     foreseen = null;
-    if (entry?.state === 'open' && entry.mend === null)
-      settling = setTimeout(() => foresee(entry), SETTLED_MS);
+    if (entry && isUntouched(entry)) settling = setTimeout(() => foresee(entry), SETTLED_MS);
   });
 
   /** The mend of an entry, made or in the making; none where it was not foreseen or the ledger has changed since. */
-  const mendOf = (entry: LedgerEntry): Promise<Mend[]> | null =>
+  const mendOf = (entry: LedgerEntry): Promise<readonly Made[]> | null =>
     foreseen?.entry === entry && foreseen.ledger === picture.entries && foreseen.fences === picture.fences
       ? foreseen.made
       : null;

@@ -6,6 +6,7 @@ import type { DrawnTouch } from '../engine/drawnTouch.ts';
 import { useFences } from '../stores/fences.ts';
 import { usePicture } from '../stores/picture.ts';
 import { say } from '../words/say.ts';
+import { newId, sentenceOf } from '@fennip/contract';
 
 /** The touches an area is growing from, and what it was before the first of them. */
 interface Growth {
@@ -19,8 +20,6 @@ let growth: Growth | null = null;
 /** Changes of areas go one after the other, each on what the one before it left. */
 let turn: Promise<void> = Promise.resolve();
 
-const newFenceId = (): string => `z${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`;
-
 /** What the restorer does to guards and zones. */
 export function useFencing() {
   const picture = usePicture();
@@ -29,7 +28,7 @@ export function useFencing() {
 
   const inTurn = (act: () => Promise<void>): Promise<void> => {
     turn = turn.then(act).catch((error: unknown) => {
-      picture.notice = error instanceof Error ? error.message : String(error);
+      picture.notice = sentenceOf(error);
     });
     return turn;
   };
@@ -49,7 +48,7 @@ export function useFencing() {
   }
 
   const newFence = (kind: FenceTool, area: Target, name = freeName(kind)): Fence => ({
-    ...{ id: newFenceId(), kind, name, area, edge: 0, on: true },
+    ...{ id: newId('fence'), kind, name, area, edge: 0, on: true },
   });
 
   /** Gives the current fence another area, or makes a new one of it. An area with nothing in it is refused. */

@@ -5,8 +5,7 @@ import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { kindWord } from '../words/kindWord.ts';
 import { say, sayCount } from '../words/say.ts';
-
-const newFaultId = (): string => `h${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`;
+import { newId } from '@fennip/contract';
 
 /** What the restorer decides about the lines of the ledger: dismissed, set aside, of another kind, marked by hand. */
 export function useLedgerWork() {
@@ -58,7 +57,7 @@ export function useLedgerWork() {
     // Another picture may lie on the table by now.
     if (picture.picture?.id !== marked.id) return;
     const number = picture.freeNumber();
-    const fault = { ...measured, id: newFaultId(), number };
+    const fault = { ...measured, id: newId('fault'), number };
     picture.perform({
       words: say('step.marked', { kind: kindWord(fault) }),
       steps: [{ op: 'mark', fault }],
@@ -80,7 +79,7 @@ export function useLedgerWork() {
       return;
     }
     const first = picture.freeNumber();
-    const faults = fresh.map((fault, k) => ({ ...fault, id: newFaultId(), number: first + k }));
+    const faults = fresh.map((fault, k) => ({ ...fault, id: newId('fault'), number: first + k }));
     picture.perform({
       words: sayCount('step.markedSmudges', faults.length),
       steps: faults.map((fault): Step => ({ op: 'mark', fault })),

@@ -1,3 +1,4 @@
+import { newId, sentenceOf } from '@fennip/contract';
 import type {
   FaultToMend,
   Mend,
@@ -14,12 +15,14 @@ import type {
 import {
   allowanceOn,
   faultTarget,
+  faultToMend,
   intersectRects,
+  isGuarded,
   isSourceOutside,
   isSourced,
   isTreatment,
   marginFor,
-  shareMends,
+  runMends,
   sourceOf,
   targetBounds,
 } from '@fennip/core';
@@ -32,7 +35,7 @@ import { useHand } from '../stores/hand.ts';
 import type { LedgerEntry } from '@fennip/core';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
-import { asFault, mendSurroundings, newMendId } from './mendingFaults.ts';
+import { surroundingsNow } from './mendingFaults.ts';
 import { useForesight } from './foresight.ts';
 import { doneBy } from '../words/mendWords.ts';
 import { say, sayCount } from '../words/say.ts';
@@ -82,7 +85,7 @@ export function useMending() {
     running = running
       .then(() => mendRun(ids, choice))
       .catch((error: unknown) => {
-        picture.notice = error instanceof Error ? error.message : String(error);
+        picture.notice = sentenceOf(error);
       });
     return running;
   }
@@ -91,20 +94,17 @@ export function useMending() {
     const entries = ids.flatMap((id) => picture.entryById.get(id) ?? []);
     const sheet = picture.picture;
     if (!sheet) return;
-    const isGuarded = ({ x, y }: LedgerEntry): boolean => {
-      const pixel = { left: Math.floor(x), top: Math.floor(y), width: 1, height: 1 };
-      return allowanceOn(picture.fences, undefined, pixel, sheet)?.[0] === 0;
-    };
-    const unmended = entries.filter(
-      ({ state, mend }) => state !== 'mended' && state !== 'lessened' && mend === null,
+    // What was dismissed may be mended all the same; a mend by hand is no fault.
+    const open = entries.filter(
+      ({ state, mend, polarity }) =>
+        state !== 'mended' && state !== 'lessened' && polarity !== null && !mend?.locked,
     );
-    const open = unmended.filter((entry) => !isGuarded(entry));
     if (open.length > 0) await mendOpen(open, choice, sheet);
-    if (open.length < unmended.length)
-      picture.notice = sayCount('notice.guarded', unmended.length - open.length);
+    const guarded = open.filter((entry) => isGuarded(entry, picture.fences, sheet));
+    if (guarded.length > 0) picture.notice = sayCount('notice.guarded', guarded.length);
   }
 
-  /** Mends what is neither mended nor guarded, as one step of history. */
+  /** Mends what no guard covers, as one step of history. */
   async function mendOpen(open: readonly LedgerEntry[], choice: MethodChoice, sheet: Picture): Promise<void> {
     const isSpecks = open.every(({ kind }) => kind === 'speck');
     stopped.fill(0);
@@ -118,8 +118,9 @@ export function useMending() {
       view.mending = share;
     }, SHOWN_AFTER_MS);
     try {
-      const ahead = choice === 'auto' && open.length === 1 ? foresight.mendOf(open[0]) : null;
-      const mends = await (ahead ?? makeAll(open, choice, sheet, tell));
+      const isForeseen = choice === 'auto' && open.length === 1 && !isGuarded(open[0], picture.fences, sheet);
+      const ahead = isForeseen ? foresight.mendOf(open[0]) : null;
+      const mends = ahead ? (await ahead).map(({ mend }) => mend) : await makeAll(open, choice, sheet, tell);
       // Another picture may lie on the table by now.
       if (mends.length > 0 && picture.picture?.id === sheet.id)
         picture.perform({
@@ -145,7 +146,7 @@ export function useMending() {
     tell: (share: number) => void,
   ): Promise<Mend[]> {
     if (choice !== 'auto') return makeMends(entries, choice, sheet, tell);
-    const smudges = entries.filter(isSmudge);
+    const smudges = entries.filter((entry) => isSmudge(entry) && !isGuarded(entry, picture.fences, sheet));
     const over = entries.filter((entry) => entry.origin !== undefined && !isSmudge(entry));
     const own = entries.filter((entry) => entry.origin === undefined && !isSmudge(entry));
     const make = async (some: readonly LedgerEntry[], by: MethodChoice): Promise<Mend[]> =>
@@ -159,7 +160,7 @@ export function useMending() {
     const grain = await byHand((worker) => worker.grain());
     return smudges.map((entry) => ({
       ...{
-        id: newMendId(),
+        id: entry.mend?.id ?? newId('mend'),
         method: 'regrain',
         target: faultTarget(entry),
         margin: 4,
@@ -172,7 +173,7 @@ export function useMending() {
   }
 
   /** Makes mends for entries in all free workers. @param tell called with the share that is made */
-  function makeMends(
+  async function makeMends(
     entries: readonly LedgerEntry[],
     choice: MethodChoice,
     sheet: Picture,
@@ -181,14 +182,15 @@ export function useMending() {
     const made = new Map<readonly FaultToMend[], number>();
     // A sweep of the method in hand stays in the zone the hand works in.
     const within = hand.tool === choice ? fences.zoned() : {};
-    const faults = entries.map((entry) => ({ ...asFault(entry), ...within }));
-    return shareMends(faults, mendSurroundings(), sheet, (run, around) => {
+    const faults = entries.map((entry) => ({ ...faultToMend(entry, newId('mend')), ...within }));
+    const { proposals } = await runMends(faults, surroundingsNow(), sheet, (run, around) => {
       const count = (n: number): void => {
         made.set(run, n);
         tell([...made.values()].reduce((sum, each) => sum + each, 0) / entries.length);
       };
       return byHand((hand) => hand.proposeRun(run, around, choice, stopped, proxy(count)));
     });
+    return proposals.map(({ mend }) => mend);
   }
 
   function stop(): void {
@@ -198,7 +200,7 @@ export function useMending() {
   /** Makes a mend for what the hand drew; the source is the one that was set, or the program's choice. */
   async function mendFor(target: Target, method: ArmedMethod, by: HandChoice): Promise<Mend> {
     const margin = target.shape === 'disc' ? marginFor({ r: target.r, softness: HAND_SOFTNESS }) : 1;
-    const id = newMendId();
+    const id = newId('mend');
     const { source, edge, share } = by;
     if (source && (method === 'heal' || method === 'clone')) {
       const base = {
@@ -216,7 +218,7 @@ export function useMending() {
       if (method === 'heal') return { ...base, method, source: taken };
       return { ...base, method, source: taken, reads: by.reads, laying: by.laying, buildUp: false };
     }
-    const { mend } = await propose({ id, target, margin, ...fences.zoned() }, mendSurroundings(), method);
+    const { mend } = await propose({ id, target, margin, ...fences.zoned() }, surroundingsNow(), method);
     // What a recover or a bridge leaves of its border is measured, not chosen.
     const isChosen = mend.method === 'heal' || mend.method === 'clone' || mend.method === 'rebuild';
     return isChosen ? { ...mend, edge, share } : { ...mend, share };
@@ -343,7 +345,7 @@ export function useMending() {
     const { id, target, margin, fault, share } = mend;
     const { mend: made } = await propose(
       { id, target, margin, ...(fault === undefined ? {} : { fault }) },
-      mendSurroundings(),
+      surroundingsNow(),
       method,
     );
     change(

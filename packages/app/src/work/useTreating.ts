@@ -1,3 +1,4 @@
+import { newId, sentenceOf } from '@fennip/contract';
 import type {
   MendBase,
   PaintStroke,
@@ -17,7 +18,7 @@ import type { PaintedMend } from '../stores/treatments.ts';
 import { useTreatments } from '../stores/treatments.ts';
 import { useView } from '../stores/view.ts';
 import { say } from '../words/say.ts';
-import { mendSurroundings, newMendId } from './mendingFaults.ts';
+import { surroundingsNow } from './mendingFaults.ts';
 import { useMending } from './useMending.ts';
 
 /** Strokes wait for each other: the second goes on with what the first began. */
@@ -67,7 +68,7 @@ export function useTreating() {
   /** A treatment as it is set, not yet on the picture. */
   async function newTreatment(name: HandTreatment, patch: Target): Promise<Treatment | null> {
     const base: MendBase = {
-      ...{ id: newMendId(), target: wholePicture(), margin: 0, edge: 0, share: 1, on: true },
+      ...{ id: newId('mend'), target: wholePicture(), margin: 0, edge: 0, share: 1, on: true },
       ...fences.zoned(),
     };
     const { settings } = treatments;
@@ -109,8 +110,8 @@ export function useTreating() {
   async function newStain(shape: Target, stroke: PaintStroke): Promise<RecoverMend | null> {
     const { mend } = await byHand((worker) =>
       worker.propose(
-        { id: newMendId(), target: shape, margin: 0, ...fences.zoned() },
-        mendSurroundings(),
+        { id: newId('mend'), target: shape, margin: 0, ...fences.zoned() },
+        surroundingsNow(),
         'recover',
       ),
     );
@@ -143,7 +144,7 @@ export function useTreating() {
   /** What the hand does comes one after the other, also where it is faster than the answers. */
   function inTurn(work: () => Promise<void>): Promise<void> {
     turn = turn.then(work).catch((error: unknown) => {
-      picture.notice = error instanceof Error ? error.message : String(error);
+      picture.notice = sentenceOf(error);
     });
     return turn;
   }
@@ -175,7 +176,7 @@ export function useTreating() {
     if (isAway) return;
     if (tool === 'rebuild') {
       const { over } = treatments;
-      if (over) lay({ ...over, id: newMendId(), paint: [stroke] }, say('step.paintedOver'));
+      if (over) lay({ ...over, id: newId('mend'), paint: [stroke] }, say('step.paintedOver'));
       return;
     }
     const treatment = tool === 'stain' ? await newStain(shape, stroke) : await newTreatment(tool, shape);

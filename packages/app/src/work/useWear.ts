@@ -4,7 +4,7 @@ import { byHand, engine } from '../engine/engine.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { say, sayCount } from '../words/say.ts';
-import { openPlaces } from './mendingFaults.ts';
+import { openPlacesNow } from './mendingFaults.ts';
 
 /** So many other mends with the same texture make a pattern that shows. */
 const SHOWS = 2;
@@ -37,7 +37,7 @@ export function useWear() {
     if (!isSourced(mend) || !mend.source || mend.locked) return null;
     const query = {
       ...mend,
-      avoid: openPlaces(),
+      avoid: openPlacesNow(),
       used,
       ...(picture.fences.length > 0 ? { fences: picture.fences } : {}),
     };

@@ -6,6 +6,7 @@ import { basename } from 'node:path';
 import type { Command } from '../command.ts';
 import { neededOption, numberOption, textOption } from '../command.ts';
 import { orientationOf, readFrame } from '../frame.ts';
+import { NATURE_OPTIONS, natureOf } from '../natureOption.ts';
 import { RefusedError, UsageError } from '../usage.ts';
 import { writeWhole } from '../writeWhole.ts';
 
@@ -23,7 +24,7 @@ function fNumbersFrom(text: string | undefined, count: number): (number | null)[
 }
 
 export const chart: Command = {
-  help: `fennip chart FRAME... [--f-numbers 5.6,8,...] [--references NAME,...] [--confidence 0..1] --out chart.json
+  help: `fennip chart FRAME... [--f-numbers 5.6,8,...] [--references NAME,...] [--nature frame|print] [--confidence 0..1] --out chart.json
 
 Finds the dirt on a camera's sensor from its frames: what stays while the scenes change. Two frames give something,
 eight give nearly all. Frames may be turned, smaller, or cropped around the middle; where two or more are whole, the
@@ -36,11 +37,14 @@ With --out - the chart is printed.
 
   --f-numbers    one for each frame, "-" where it is not known (default: what the files say)
   --references   frames among these, by file name, that show nothing but the dust (a defocused sky or wall)
+  --nature       frame for a camera's sensor, print for the glass of a scanner, from scans of prints: a scan has no
+                 f-number, whatever its file says (default: told by the first file)
   --confidence   how sure an entry must be to be listed (default ${LISTED})`,
   options: {
     'f-numbers': { type: 'string' },
     references: { type: 'string' },
     confidence: { type: 'string' },
+    ...NATURE_OPTIONS,
     out: { type: 'string' },
   },
   files: 'some',
@@ -55,9 +59,10 @@ With --out - the chart is printed.
       throw new UsageError('takes two frames or more: one alone does not tell dirt from the subject');
     const headers = await Promise.all(files.map((file) => readHeader(file)));
     const sensor = sensorOf(headers.map((header) => ({ shape: header, orientation: orientationOf(header) })));
+    const isScan = natureOf(values, await readFrame(files[0])) === 'print';
     const frames = headers.map((header, i): ChartFrame => ({
       placement: placeOnSensor(header, orientationOf(header), sensor),
-      fNumber: given ? given[i] : (captureData(header.exif).fNumber ?? null),
+      fNumber: given ? given[i] : isScan ? null : (captureData(header.exif).fNumber ?? null),
       isReference: references.some((name) => basename(name) === basename(files[i])),
     }));
     const found = await chartShoot(sensor, frames, async (index) => {

@@ -1,26 +1,33 @@
-import type { Polarity } from '@fennip/core';
-import { EXAMINE_DEFAULTS, FAULT_KINDS, decideFindings, withCharted } from '@fennip/core';
+import type { FaultKind, PictureNature, Polarity } from '@fennip/core';
+import { EXAMINE_DEFAULTS, FAULT_KINDS, canCarry, decideFindings, kindsOn, withCharted } from '@fennip/core';
 import { CHART_HELP, CHART_OPTIONS, chartedPlaces } from '../chartOption.ts';
 import { readFrame } from '../frame.ts';
 import type { Command } from '../command.ts';
 import { choiceOption, neededOption, numberOption, textOption } from '../command.ts';
+import { NATURE_HELP, NATURE_OPTIONS, natureOf } from '../natureOption.ts';
 import { examineInThreads } from '../threads/examineInThreads.ts';
 import { UsageError } from '../usage.ts';
 import { writeWhole } from '../writeWhole.ts';
 
-/** Kinds that are looked for where none are named, and those that only a print can have. */
-const USUAL_KINDS: readonly string[] = ['speck', 'scratch', 'fibre'];
-const AREA_KINDS: readonly string[] = ['loss', 'tear', 'stain'];
-const FOUND_KINDS = [...USUAL_KINDS, ...AREA_KINDS];
+/** Kinds that no finder looks for: the restorer marks them. */
+const MARKED_BY_HAND: readonly FaultKind[] = ['veil', 'moire', 'ghost', 'smudge', 'intruder'];
 
-function kindsFrom(text: string): string[] {
-  return text.split(',').map((name) => {
+function kindsFrom(text: string | undefined, nature: PictureNature): readonly FaultKind[] {
+  if (text === undefined) return kindsOn(nature).filter((kind) => !MARKED_BY_HAND.includes(kind));
+  const kinds = text.split(',').map((name) => {
     const kind = FAULT_KINDS.find((known) => known === name.trim());
-    if (!kind) throw new UsageError(`--kinds: ${name.trim()} is not a kind of fault`);
-    if (!FOUND_KINDS.includes(kind))
-      throw new UsageError(`--kinds: ${kind} is not looked for; what can be: ${FOUND_KINDS.join(', ')}`);
+    if (!kind)
+      throw new UsageError(
+        `--kinds: ${name.trim()} is not a kind of fault; the kinds: ${FAULT_KINDS.join(', ')}`,
+      );
     return kind;
   });
+  for (const kind of kinds) {
+    if (MARKED_BY_HAND.includes(kind)) console.error(`Nothing looks for a ${kind}: it is marked by hand.`);
+    else if (!canCarry(nature, kind))
+      console.error(`A ${nature} carries no ${kind}. If this is a print, say --nature print.`);
+  }
+  return kinds;
 }
 
 const POLARITIES: Record<'dark' | 'bright' | 'both', readonly Polarity[]> = {
@@ -30,15 +37,16 @@ const POLARITIES: Record<'dark' | 'bright' | 'both', readonly Polarity[]> = {
 };
 
 export const examine: Command = {
-  help: `fennip examine IN [--chart chart.json] [--sensitivity 0..1] [--kinds speck,scratch,fibre,loss,tear,stain] [--polarity dark|bright|both] --out faults.json
+  help: `fennip examine IN [--chart chart.json] [--sensitivity 0..1] [--nature frame|print] [--kinds speck,fibre,...] [--polarity dark|bright|both] --out faults.json
 
 Finds the faults of a picture and lists them, surest first, as
   {"picture":{"width","height","depth"},"faults":[{"kind","polarity","x","y","r","strength","softness","confidence"}]}
 in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. A line has its course as "path"; its r is half its width. An area has its border as "outline"; its r is that of a disc as large. With --out - the list is printed.
 
   --sensitivity  how readily a finding is listed (default ${EXAMINE_DEFAULTS.sensitivity})
-  --kinds        kinds to look for, parted by commas (default ${USUAL_KINDS.join(',')}); loss, tear and
-                 stain are looked for on prints
+${NATURE_HELP}
+  --kinds        kinds to list, parted by commas (default: all that the picture can carry by its nature and that are
+                 looked for): ${FAULT_KINDS.join(', ')}
   --polarity     darker than the surroundings, brighter, or both (default both)
 ${CHART_HELP}`,
   options: {
@@ -47,17 +55,18 @@ ${CHART_HELP}`,
     polarity: { type: 'string' },
     out: { type: 'string' },
     ...CHART_OPTIONS,
+    ...NATURE_OPTIONS,
   },
   files: 1,
   run: async ([input], values) => {
     const out = neededOption(values, 'out');
-    const kinds = kindsFrom(textOption(values, 'kinds') ?? USUAL_KINDS.join(','));
     const sensitivity = numberOption(values, 'sensitivity', 0, 1, EXAMINE_DEFAULTS.sensitivity);
     const polarities = POLARITIES[choiceOption(values, 'polarity', ['dark', 'bright', 'both'], 'both')];
     const frame = await readFrame(input);
     const { raster, header } = frame;
+    const nature = natureOf(values, frame);
+    const kinds = kindsFrom(textOption(values, 'kinds'), nature);
     const charted = kinds.includes('speck') ? await chartedPlaces(values, frame) : null;
-    const nature = kinds.some((kind) => AREA_KINDS.includes(kind)) ? 'print' : 'frame';
     const options = { polarities, sensitivity };
     const all = await examineInThreads(raster, header.transfer, options, nature);
     const found = all.filter(({ kind }) => kinds.includes(kind));

@@ -8,7 +8,7 @@ import type {
   Raster,
   Recipe,
 } from '@fennip/core';
-import { emptyRecipe, maskTargets, proposeMend } from '@fennip/core';
+import { EXAMINE_DEFAULTS, emptyRecipe, maskTargets, proposeMend } from '@fennip/core';
 import { FaultsFileSchema } from '@fennip/contract';
 import type { FaultsFile } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
@@ -19,6 +19,8 @@ import { choiceOption, neededOption, textOption } from '../command.ts';
 import { DELIVERY_HELP, DELIVERY_OPTIONS, deliver } from '../deliver.ts';
 import type { Frame } from '../frame.ts';
 import { readFrame } from '../frame.ts';
+import { NATURE_HELP, NATURE_OPTIONS, natureOf } from '../natureOption.ts';
+import { examineInThreads } from '../threads/examineInThreads.ts';
 import { mendInThreads } from '../threads/mendInThreads.ts';
 import { renderInThreads } from '../threads/renderInThreads.ts';
 import { readJson } from '../readJson.ts';
@@ -83,6 +85,14 @@ async function mendsForMask(path: string, pixels: Pixels, choice: MethodChoice):
   );
 }
 
+/** Mends for all that is found on a picture of its nature. */
+async function mendsFound(values: OptionValues, frame: Frame, choice: MethodChoice): Promise<Mend[]> {
+  const { raster, header } = frame;
+  const found = await examineInThreads(raster, header.transfer, EXAMINE_DEFAULTS, natureOf(values, frame));
+  const wanted = found.map((fault, index): FaultToMend => ({ ...fault, id: `m${index + 1}` }));
+  return mendInThreads(wanted, raster, header.transfer, choice);
+}
+
 async function mendsFrom(values: OptionValues, frame: Frame, choice: MethodChoice): Promise<Mend[]> {
   const { raster, header, pixels } = frame;
   const [faults, mask] = [textOption(values, 'faults'), textOption(values, 'mask')];
@@ -90,7 +100,7 @@ async function mendsFrom(values: OptionValues, frame: Frame, choice: MethodChoic
   if (mask !== undefined && (faults !== undefined || charted))
     throw new UsageError('takes either --mask or --faults and --chart');
   if (mask !== undefined) return mendsForMask(mask, pixels, choice);
-  if (faults === undefined && !charted) throw new UsageError('takes --faults, --mask or --chart');
+  if (faults === undefined && !charted) return mendsFound(values, frame, choice);
   const list = faults === undefined ? null : checkFaults(await readJson(faults));
   if (list && (list.picture.width !== raster.width || list.picture.height !== raster.height))
     throw new RefusedError(
@@ -101,15 +111,17 @@ async function mendsFrom(values: OptionValues, frame: Frame, choice: MethodChoic
 }
 
 export const mend: Command = {
-  help: `fennip mend IN (--faults faults.json | --mask mask.png | --chart chart.json) [--method auto|recover|heal|bridge|rebuild] [--recipe recipe.json] --out OUT
+  help: `fennip mend IN [--faults faults.json | --mask mask.png] [--chart chart.json] [--nature frame|print] [--method auto|recover|heal|bridge|rebuild] [--recipe recipe.json] --out OUT
 
-Mends what a list of faults, the white of a mask or a dust chart names (a list and a chart may go together), and writes the picture in the format of OUT's ending, with
-the profile, capture data and resolution of IN.
+Mends what a list of faults, the white of a mask or a dust chart names (a list and a chart may go together); without any
+of them, what is found on the picture. Writes the picture in the format of OUT's ending, with the profile, capture data
+and resolution of IN.
 
   --method       auto lets the program choose (default); recover undoes a shadow or a lit veil and keeps the detail;
                  heal takes texture from a source and tone from around; bridge closes thin lines from both sides;
                  rebuild fills what is gone from the rest of the picture
 ${CHART_HELP}
+${NATURE_HELP}
   --recipe       also writes what was done, as a recipe that fennip render carries out again
 ${DELIVERY_HELP}`,
   options: {
@@ -119,6 +131,7 @@ ${DELIVERY_HELP}`,
     recipe: { type: 'string' },
     out: { type: 'string' },
     ...CHART_OPTIONS,
+    ...NATURE_OPTIONS,
     ...DELIVERY_OPTIONS,
   },
   files: 1,

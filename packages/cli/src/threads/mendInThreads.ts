@@ -1,10 +1,10 @@
 import type { FaultToMend, Mend, MethodChoice, Raster, Transfer } from '@fennip/core';
-import { pixelsOf, proposeMends, shareMends, sharedRaster, takenPlaces } from '@fennip/core';
+import { pixelsOf, proposeMends, runMends, sharedRaster, takenPlaces } from '@fennip/core';
 import type { Threads } from './threads.ts';
 import { startThreads } from './threads.ts';
 
 /** A mend for each fault, worked out in threads that stand. */
-export function shareAmongThreads(
+export async function shareAmongThreads(
   threads: Threads,
   faults: readonly FaultToMend[],
   raster: Raster,
@@ -12,12 +12,13 @@ export function shareAmongThreads(
   choice: MethodChoice,
 ): Promise<Mend[]> {
   const picture = { raster: sharedRaster(raster), ...(transfer ? { transfer } : {}) };
-  return shareMends(
+  const { proposals } = await runMends(
     faults,
     { avoid: takenPlaces(faults), used: [] },
     pixelsOf(raster, transfer).shape,
-    (run, surroundings) => threads.mend({ picture, faults: run, surroundings, choice }),
+    (part, surroundings) => threads.mend({ picture, faults: part, surroundings, choice }),
   );
+  return proposals.map(({ mend }) => mend);
 }
 
 /** Fewer faults than this are mended before threads would have started. */

@@ -3,7 +3,7 @@ import type {
   Fault,
   FaultToMend,
   MeasuredPart,
-  Mend,
+  MendProposal,
   MendSurroundings,
   MethodChoice,
   PictureNature,
@@ -12,7 +12,7 @@ import type {
   RenderPart,
   Transfer,
 } from '@fennip/core';
-import { examineTile, examineWhole, pixelsOf, proposeRun, renderPart, seeClosely } from '@fennip/core';
+import { examineTile, examineWhole, mendsInTurn, pixelsOf, renderPart, seeClosely } from '@fennip/core';
 
 /** A picture in memory that all threads share. */
 export interface SharedPicture {
@@ -54,13 +54,13 @@ export interface RenderTask {
 /** Runs in a thread of its own. */
 export default function thread(
   task: MendTask | ExamineTask | CloserTask | RenderTask,
-): Mend[] | MeasuredPart | number[] | undefined {
+): MendProposal[] | MeasuredPart | number[] | undefined {
   if (task.kind === 'render') {
     renderPart(task.ground, task.part);
     return undefined;
   }
   const pixels = pixelsOf(task.picture.raster, task.picture.transfer);
   if (task.kind === 'look closer') return seeClosely(task.specks, pixels);
-  if (task.kind === 'mend') return proposeRun(task.faults, task.surroundings, pixels, task.choice);
+  if (task.kind === 'mend') return task.faults.map(mendsInTurn(task.surroundings, pixels, task.choice));
   return task.part === 'whole' ? examineWhole(pixels) : examineTile(task.part, pixels, task.nature);
 }

@@ -1,11 +1,11 @@
 import { availableParallelism } from 'node:os';
 import { startPool } from '@fennip/threads';
-import type { MeasuredPart, Mend, PartRenderers } from '@fennip/core';
+import type { MeasuredPart, MendProposal, PartRenderers } from '@fennip/core';
 import type { CloserTask, ExamineTask, MendTask, RenderTask } from './thread.ts';
 
 /** As many threads as the machine has; starting them takes about as long as mending a hundred specks. */
 export interface Threads {
-  mend(task: Omit<MendTask, 'kind'>): Promise<Mend[]>;
+  mend(task: Omit<MendTask, 'kind'>): Promise<MendProposal[]>;
   examine(task: Omit<ExamineTask, 'kind'>): Promise<MeasuredPart>;
   lookCloser(task: Omit<CloserTask, 'kind'>): Promise<number[]>;
   readonly renderers: PartRenderers;
@@ -16,7 +16,7 @@ export function startThreads(): Threads {
   const count = availableParallelism();
   const pool = startPool(new URL('./thread.ts', import.meta.url), { staysUp: true, count });
   return {
-    mend: (task) => pool.run({ kind: 'mend', ...task }) as Promise<Mend[]>,
+    mend: (task) => pool.run({ kind: 'mend', ...task }) as Promise<MendProposal[]>,
     examine: (task) => pool.run({ kind: 'examine', ...task }) as Promise<MeasuredPart>,
     lookCloser: (task) => pool.run({ kind: 'look closer', ...task }) as Promise<number[]>,
     renderers: {

@@ -1,4 +1,4 @@
-import type { EntryState } from '@fennip/core';
+import type { FaultState } from '@fennip/core';
 
 /** What became of a place of a dust chart in one picture. */
 export interface ChartedState {
@@ -7,5 +7,5 @@ export interface ChartedState {
   readonly place: number;
   /** The fault that it is in the picture. */
   readonly fault: string;
-  readonly state: EntryState;
+  readonly state: FaultState;
 }

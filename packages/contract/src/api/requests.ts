@@ -1,3 +1,4 @@
+import { NATURES } from '@fennip/core';
 import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
 import { DELIVERY_FORMATS } from './deliveryFormats.ts';
@@ -30,6 +31,8 @@ export const PictureChangeSchema = Type.Object(
     density: Type.Optional(Type.Number({ minimum: 1, maximum: 20_000 })),
     /** The camera it was taken with, where the file does not say or says it wrong. */
     camera: Type.Optional(NameSchema),
+    /** A change examines the picture anew, if it was examined; what was decided stays. */
+    nature: Type.Optional(Type.Union(NATURES.map((nature) => Type.Literal(nature)))),
     /** A picture of nothing, taken to show the dust. */
     isReference: Type.Optional(Type.Boolean()),
   },

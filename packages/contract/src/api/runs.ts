@@ -172,7 +172,7 @@ export type ChartedDecision = Static<typeof ChartedDecisionSchema>;
 export interface ProposedMend {
   /** The revision of the picture that it was made on. */
   readonly revision: number;
-  readonly fault: NumberedFault;
+  readonly fault: Pick<NumberedFault, 'id' | 'number' | 'x' | 'y'>;
   readonly mend: Mend;
   /** Whether it passes its own judgement. */
   readonly passes: boolean;

@@ -1,7 +1,7 @@
-import type { NumberedFault } from '../examine/fault.ts';
 import type { Mend } from '../mend/mend.ts';
 import { isTreatment } from '../mend/mend.ts';
-import { faultTarget } from '../mend/proposeMends.ts';
+import type { FaultShape } from '../mend/run/mendFault.ts';
+import { faultTarget } from '../mend/run/mendFault.ts';
 import { isMendedThere } from './isMendedThere.ts';
 
 /**
@@ -10,7 +10,10 @@ import { isMendedThere } from './isMendedThere.ts';
  *
  * @param open faults of the picture that no mend answers and nothing was decided about
  */
-export function answerFaults(mends: readonly Mend[], open: readonly NumberedFault[]): readonly Mend[] {
+export function answerFaults(
+  mends: readonly Mend[],
+  open: readonly (FaultShape & { readonly id: string })[],
+): readonly Mend[] {
   const answers = new Map<string, string>();
   const free = mends.filter((mend) => mend.fault === undefined && !isTreatment(mend));
   for (const fault of open.toSorted((a, b) => b.r - a.r)) {

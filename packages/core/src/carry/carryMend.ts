@@ -15,6 +15,7 @@ import { pictureRect } from '../raster/window.ts';
 import { targetBounds } from '../target/targetBounds.ts';
 import { carryTarget, growthTo } from './carryTarget.ts';
 import { isMendedThere } from './isMendedThere.ts';
+import { logistic } from '../solve/logistic.ts';
 
 /** Why a mend was not carried over. */
 export type NotCarried =
@@ -51,8 +52,6 @@ const LEAST_SEEN = 0;
 const BY_HAND = 0.6;
 /** A mend that its own judgement passes, one that it does not, and one without. */
 const JUDGED = { good: 0.85, doubtful: 0.3, none: 0.7 };
-
-const logistic = (x: number): number => 1 / (1 + Math.exp(-x));
 
 /** A treatment with what it knows of the grain measured anew. */
 function measuredAnew(mend: Treatment, pixels: Pixels): Treatment {

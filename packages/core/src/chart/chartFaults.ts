@@ -9,6 +9,7 @@ import { pictureRect } from '../raster/window.ts';
 import type { ChartEntry, DustChart } from './chart.ts';
 import { shadowAt, veilOfParticle } from './particle.ts';
 import type { Placement } from './sensor.ts';
+import { logistic } from '../solve/logistic.ts';
 
 /** Why a charted place is left alone in a frame. */
 export type NotShown =
@@ -123,7 +124,7 @@ export function chartFaults(
       polarity: 'dark',
       ...{ x: veil.x, y: veil.y, r: veil.r, softness, tone },
       strength: Math.max(0, tone - linearToSrgb(light * (1 - depth))),
-      confidence: 1 / (1 + Math.exp(-logOdds)),
+      confidence: logistic(logOdds),
     };
     return { entry, fault, known };
   });

@@ -4,6 +4,7 @@ import type { ChartEntry, ChartFrame } from './chart.ts';
 import particleForest from './particleForest.json' with { type: 'json' };
 import { particleTraits } from './particleTraits.ts';
 import { saidAgainstOwn, trustIn } from './saidAgainstOwn.ts';
+import { logistic } from '../solve/logistic.ts';
 
 /** A fitted place, before it is known how likely it is dirt. */
 export type FoundEntry = Omit<ChartEntry, 'number' | 'confidence'>;
@@ -34,7 +35,7 @@ function scoresOf(found: readonly FoundEntry[], frames: readonly ChartFrame[]): 
 export function confidencesOf(found: readonly FoundEntry[], frames: readonly ChartFrame[]): number[] {
   const scores = scoresOf(found, frames);
   const shift = ownPrior({ scores, otherOdds: 0, count: scores.length }, particleForest.share, SHARES);
-  return scores.map((score) => 1 / (1 + Math.exp(-score - shift)));
+  return scores.map((score) => logistic(score + shift));
 }
 
 /** Fitted places as entries of a chart, the surest first. @param frames that their evidence numbers */

@@ -5,7 +5,7 @@ import { pictureOf, speckAt } from '../testing/pictures.ts';
 import { examineAmong } from './examineAmong.ts';
 import { examinePicture } from './examinePicture.ts';
 import { examineTile, examineWhole } from './examineTile.ts';
-import type { PictureNature } from './nature.ts';
+import type { PictureNature } from './nature/nature.ts';
 import { seeClosely } from './specks/seeClosely.ts';
 
 describe('examining in threads', () => {

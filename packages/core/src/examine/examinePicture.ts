@@ -7,7 +7,8 @@ import { areasOffSpecks, keepAreas, outsideAreas } from './areas/keepAreas.ts';
 import type { FaultGroup, Measured, MeasuredPart } from './examineTile.ts';
 import { examineTile, examineWhole } from './examineTile.ts';
 import type { Fault, Polarity } from './fault.ts';
-import type { PictureNature } from './nature.ts';
+import type { PictureNature } from './nature/nature.ts';
+import { canCarry } from './nature/nature.ts';
 import { ranked } from './ranked.ts';
 import { leastConfidence } from './sensitivity.ts';
 import { continueCreases } from './lines/continueCreases.ts';
@@ -31,11 +32,12 @@ export interface ExamineOptions {
 export const EXAMINE_DEFAULTS: ExamineOptions = { polarities: ['dark', 'bright'], sensitivity: 0.7 };
 
 /** Names what measures a picture of a nature: it changes with everything that gives other findings on the same picture. */
-export const finderOf = (nature: PictureNature): string => `specks, lines and areas 9, ${nature}`;
+export const finderOf = (nature: PictureNature): string => `specks, lines and areas 10, ${nature}`;
 
 /**
  * Puts what the tiles and the whole gave together: every finding with its probability, each place once, surest first, those
- * too that only a closer look may make sure. The order of the parts does not matter.
+ * too that only a closer look may make sure, and only kinds that a picture of its nature can carry. The order of the parts
+ * does not matter.
  *
  * @param nature of the picture, by which they were measured
  */
@@ -61,7 +63,7 @@ export function gatherFindings(parts: readonly MeasuredPart[], nature: PictureNa
   );
   const areas = areasOffSpecks(allAreas, specks);
   const spots = outsideAreas([...lines, ...specksOffLines(specks, lines)], areas);
-  return ranked([...areas, ...spots], least);
+  return ranked([...areas, ...spots], least).filter(({ kind }) => canCarry(nature, kind));
 }
 
 /** The findings that are listed. Nothing is measured again. */

@@ -10,7 +10,7 @@ import { LINE_LEVELS, lineLevels } from './lines/lineLevels.ts';
 import type { ScoredFault } from './scoredFault.ts';
 import { LEAST_SCORE } from './scoredFault.ts';
 import { SPECK_LEVELS, findSpecks } from './specks/findSpecks.ts';
-import type { PictureNature } from './nature.ts';
+import type { PictureNature } from './nature/nature.ts';
 import type { ExamineTile } from './tiles.ts';
 import { OVERLAP } from './tiles.ts';
 

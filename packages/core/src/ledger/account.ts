@@ -1,21 +1,14 @@
 import type { FaultKind } from '../examine/fault.ts';
 import { FAULT_KINDS } from '../examine/fault.ts';
 import type { Mend } from '../mend/mend.ts';
-import type { EntryState, LedgerEntry } from './ledgerEntry.ts';
-
-/** The states in the order they are told. */
-export const ENTRY_STATES = [
-  'mended',
-  'lessened',
-  'open',
-  'set aside',
-  'dismissed',
-] as const satisfies readonly EntryState[];
+import type { FaultState } from './faultState.ts';
+import { FAULT_STATES } from './faultState.ts';
+import type { LedgerEntry } from './ledgerEntry.ts';
 
 /** How many faults of a kind there are in each state. */
 export interface AccountRow {
   readonly kind: FaultKind;
-  readonly counts: Readonly<Record<EntryState, number>>;
+  readonly counts: Readonly<Record<FaultState, number>>;
 }
 
 /** What became of a picture's faults. */
@@ -40,10 +33,10 @@ export function accountOf(entries: readonly LedgerEntry[]): Account {
   const rows = FAULT_KINDS.map((kind): AccountRow => {
     const ofKind = entries.filter((entry) => entry.kind === kind);
     const counts = Object.fromEntries(
-      ENTRY_STATES.map((state) => [state, ofKind.filter((entry) => entry.state === state).length]),
-    ) as Record<EntryState, number>;
+      FAULT_STATES.map((state) => [state, ofKind.filter((entry) => entry.state === state).length]),
+    ) as Record<FaultState, number>;
     return { kind, counts };
-  }).filter(({ counts }) => ENTRY_STATES.some((state) => counts[state] > 0));
+  }).filter(({ counts }) => FAULT_STATES.some((state) => counts[state] > 0));
   const methods = new Map<Mend['method'], number>();
   for (const { mend } of entries) if (mend?.on) methods.set(mend.method, (methods.get(mend.method) ?? 0) + 1);
   const damage = entries.filter(({ kind }) => kind !== 'intruder');

@@ -4,8 +4,8 @@ import { isTreatment } from '../mend/mend.ts';
 import type { Judgement, Worksheet } from '../recipe/edit.ts';
 import type { Target } from '../target/target.ts';
 import { targetBounds } from '../target/targetBounds.ts';
-
-export type EntryState = Judgement | 'mended' | 'lessened';
+import type { FaultState } from './faultState.ts';
+import { faultState, mendsByFault } from './faultState.ts';
 
 /** A line of the ledger: a fault with what became of it, or a mend made by hand where no fault was listed. */
 export interface LedgerEntry {
@@ -20,7 +20,7 @@ export interface LedgerEntry {
   readonly strength: number | null;
   readonly softness: number;
   readonly confidence: number | null;
-  readonly state: EntryState;
+  readonly state: FaultState;
   readonly mend: Mend | null;
   /** The course of a line; its place is then the middle of it, and its radius half its width. */
   readonly path?: Fault['path'];
@@ -57,11 +57,6 @@ export function reachOf({
   return path ? r + reach : reach;
 }
 
-const stateOf = (mend: Mend | null, judgement: Judgement | undefined): EntryState => {
-  if (mend?.on) return mend.share < 1 ? 'lessened' : 'mended';
-  return judgement ?? 'open';
-};
-
 /** The entry a fault or a mend by hand had last: one that has not changed stays the same object, so that nothing draws it anew. */
 const lastEntries = new WeakMap<NumberedFault | Mend, LedgerEntry>();
 
@@ -72,7 +67,7 @@ function faultEntry(
   judgement: Judgement | undefined,
   kind: FaultKind,
 ): LedgerEntry {
-  const state = stateOf(mend, judgement);
+  const state = faultState(mend, judgement);
   const last = lastEntries.get(fault);
   if (last?.mend === mend && last.state === state && last.kind === kind) return last;
   const entry = { ...fault, kind, foundKind: fault.kind, isMarked, state, mend };
@@ -106,7 +101,7 @@ function handEntry(mend: Mend, number: number): LedgerEntry {
     strength: null,
     softness: HAND_SOFTNESS,
     confidence: null,
-    state: stateOf(mend, undefined),
+    state: faultState(mend, undefined),
     mend,
   };
   lastEntries.set(mend, entry);
@@ -118,9 +113,7 @@ export function ledgerEntries(
   found: readonly NumberedFault[],
   { recipe: { mends }, judgements, kinds, marked }: Worksheet,
 ): LedgerEntry[] {
-  const answering = new Map(
-    mends.filter((mend) => mend.fault !== undefined).map((mend) => [mend.fault, mend]),
-  );
+  const answering = mendsByFault(mends);
   const byNumber = [...found, ...marked].sort((a, b) => a.number - b.number);
   const known = new Set(byNumber.map(({ id }) => id));
   const markedIds = new Set(marked.map(({ id }) => id));

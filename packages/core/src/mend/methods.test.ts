@@ -12,7 +12,7 @@ import { applyMend } from './applyMend.ts';
 import { canvasOf } from './canvas.ts';
 import type { BridgeMend, CloneMend, HealMend, Mend } from './mend.ts';
 import { layPatch } from './patch.ts';
-import { mendFault } from './proposeMends.ts';
+import { mendFault } from './run/mendFault.ts';
 
 const [WIDTH, HEIGHT] = [120, 90];
 const PICTURE = pictureOf(

@@ -1,11 +1,11 @@
-import type { Account, EntryState } from '@fennip/core';
-import { ENTRY_STATES } from '@fennip/core';
+import type { Account, FaultState } from '@fennip/core';
+import { FAULT_STATES } from '@fennip/core';
 import { scaleBand, scaleLinear } from 'd3-scale';
 import { KIND_WORDS, STATE_WORDS } from '../words.ts';
 
 /** A part of a bar: how many of one kind came to one end. */
 export interface CountBar {
-  readonly state: EntryState;
+  readonly state: FaultState;
   readonly x: number;
   readonly y: number;
   readonly width: number;
@@ -23,7 +23,7 @@ export interface CountFigure {
     readonly y: number;
     readonly isCount: boolean;
   }[];
-  readonly legend: readonly { readonly state: EntryState; readonly text: string; readonly x: number }[];
+  readonly legend: readonly { readonly state: FaultState; readonly text: string; readonly x: number }[];
 }
 
 const ROW = 17;
@@ -32,7 +32,7 @@ const [NAMES, NUMBERS] = [0.17, 0.07];
 const LEGEND = 24;
 
 /** How dark each state is printed: told apart on a grey printer too. */
-export const STATE_GREYS: Readonly<Record<EntryState, string>> = {
+export const STATE_GREYS: Readonly<Record<FaultState, string>> = {
   mended: '#3b3b3b',
   lessened: '#7d7d7d',
   open: '#c4c4c4',
@@ -45,7 +45,7 @@ export function countFigure({ rows }: Account, width: number): CountFigure {
   const across = scaleLinear(
     [
       0,
-      Math.max(1, ...rows.map(({ counts }) => ENTRY_STATES.reduce((sum, state) => sum + counts[state], 0))),
+      Math.max(1, ...rows.map(({ counts }) => FAULT_STATES.reduce((sum, state) => sum + counts[state], 0))),
     ],
     [0, width * (1 - NAMES - NUMBERS)],
   );
@@ -58,7 +58,7 @@ export function countFigure({ rows }: Account, width: number): CountFigure {
     const name = KIND_WORDS[kind][1];
     const y = down(name) ?? 0;
     let before = 0;
-    for (const state of ENTRY_STATES) {
+    for (const state of FAULT_STATES) {
       if (counts[state] === 0) continue;
       const x = left + across(before);
       bars.push({ state, x, y, width: across(counts[state]), height: down.bandwidth() });
@@ -72,7 +72,7 @@ export function countFigure({ rows }: Account, width: number): CountFigure {
       isCount: true,
     });
   });
-  const shown = ENTRY_STATES.filter((state) => rows.some(({ counts }) => counts[state] > 0));
+  const shown = FAULT_STATES.filter((state) => rows.some(({ counts }) => counts[state] > 0));
   return {
     width,
     height: LEGEND + ROW * rows.length,

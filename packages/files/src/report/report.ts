@@ -1,10 +1,10 @@
-import type { Account, EntryState, FaultKind, FinishName, Mend, Rect } from '@fennip/core';
+import type { Account, FaultState, FaultKind, FinishName, Mend, Rect } from '@fennip/core';
 
 /** A fault on the map of a report, or a line of what was left. */
 export interface ReportedFault {
   readonly number: number;
   readonly kind: FaultKind;
-  readonly state: EntryState;
+  readonly state: FaultState;
   /** Where it lies, as shares of the picture's sides. */
   readonly x: number;
   readonly y: number;
@@ -19,7 +19,7 @@ export interface ReportedFault {
 export interface ReportedPlace {
   readonly number: number;
   readonly kind: FaultKind;
-  readonly state: EntryState;
+  readonly state: FaultState;
   readonly method: Mend['method'];
   readonly rect: Rect;
   readonly before: Buffer;

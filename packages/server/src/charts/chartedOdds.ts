@@ -1,8 +1,9 @@
-import type { NumberedFault } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core';
 import type { Context } from '../context.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { cameraOf } from '../pictures/pictureRows.ts';
 import { chartFor } from './chartRows.ts';
+import { logistic } from '@fennip/core';
 
 /** How much each frame that shows nothing at a place lowers the odds of dirt there, in log odds; and all of them. */
 const AGAINST_A_FRAME = 0.5;
@@ -15,13 +16,14 @@ const MOST_AGAINST = 4;
 export async function chartedOdds(
   { database }: Context,
   picture: PictureRow,
-): Promise<(fault: NumberedFault) => number> {
+): Promise<(fault: Pick<LedgerEntry, 'kind' | 'charted' | 'confidence' | 'polarity'>) => number> {
   const camera = cameraOf(picture);
   const chart = camera === null ? null : await chartFor(database, camera, picture.capture.takenAt ?? null);
   const against = chart ? Math.min(MOST_AGAINST, AGAINST_A_FRAME * chart.pictures.length) : 0;
   return ({ kind, charted, confidence, polarity }) => {
+    if (confidence === null) return 0;
     if (kind !== 'speck' || polarity !== 'dark' || charted !== undefined) return confidence;
     const odds = Math.log(confidence / Math.max(1e-6, 1 - confidence)) - against;
-    return 1 / (1 + Math.exp(-odds));
+    return logistic(odds);
   };
 }

@@ -210,6 +210,14 @@ const STEPS: readonly Step[] = [
       });
     },
   },
+  {
+    name: '0009-nature-given',
+    up: async (knex) => {
+      await knex.schema.alterTable('pictures', (table) => {
+        table.boolean('is_nature_given').notNullable().defaultTo(false);
+      });
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

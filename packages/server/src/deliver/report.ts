@@ -1,9 +1,7 @@
-import { ledgerEntries } from '@fennip/core';
 import type { ReportPaper } from '@fennip/files';
 import type { Context } from '../context.ts';
-import { faultsOf } from '../examine/faultRows.ts';
-import { readRecipe } from '../history/worksheetRows.ts';
 import { notFound } from '../http/refusal.ts';
+import { readLedger } from '../ledger/readLedger.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
 
 /** A condition report of a picture as it is now. */
@@ -14,12 +12,11 @@ export async function reportOf(
 ): Promise<{ bytes: Uint8Array; fileName: string }> {
   const picture = await pictureRow(database, pictureId);
   if (picture.state !== 'ready') throw notFound('prepared picture');
-  const recipe = await readRecipe(database, picture);
-  const { faults, ...decisions } = await faultsOf(database, picture.id);
+  const { entries, worksheet } = await readLedger(database, picture);
   const { name: job } = await database('jobs').where('id', picture.job_id).first('name');
-  const bytes = await threads.report(recipe, {
+  const bytes = await threads.report(worksheet.recipe, {
     original: store.pathOf('originals', picture.sha256),
-    entries: ledgerEntries(faults, { recipe, ...decisions }),
+    entries,
     facts: {
       job,
       picture: picture.name,

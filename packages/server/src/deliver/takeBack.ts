@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import type { Recipe } from '@fennip/core';
 import type { AwayFile, TakenBack } from '@fennip/contract';
@@ -11,6 +10,7 @@ import { Refusal } from '../http/refusal.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
 import { arrive } from '../pictures/receivePicture.ts';
+import { newId } from '@fennip/contract';
 
 /** What was sent to be worked on last; what is on the picture now where nothing was sent. */
 async function sentRecipe(database: Database, picture: PictureRow, now: Recipe): Promise<Recipe> {
@@ -56,7 +56,7 @@ export async function takeBack(context: Context, pictureId: string, stream: Read
       returned: arrival.path,
       sent: await sentRecipe(database, picture, recipe),
       mends: recipe.mends,
-      id: `r${randomUUID().replaceAll('-', '').slice(0, 20)}`,
+      id: newId('returned'),
     });
     await edit(context, pictureId, picture.revision, {
       words: 'Brought back from another program',

@@ -9,7 +9,7 @@ import { pictureRow } from '../pictures/pictureRows.ts';
 import { tellPicture } from '../pictures/tellPicture.ts';
 import type { FaultRow } from './faultRows.ts';
 import { asFaultRow, faultsOf } from './faultRows.ts';
-import { canCarry, findingsOf } from './findingRows.ts';
+import { findingsOf } from './findingRows.ts';
 import { measurePicture } from './measurePicture.ts';
 
 /** Orders the examination of a picture as it is mended now. */
@@ -28,9 +28,7 @@ async function leftoversOf(context: Context, row: PictureRow): Promise<Leftover[
   const { marked, faults } = await faultsOf(database, row.id);
   const measured = (await findingsOf(database, row)) ?? [];
   const found = await measurePicture(context, row, { work: 'check', recipe });
-  const listed = decideFindings(found, row.examine_request ?? EXAMINE_DEFAULTS).filter(({ kind }) =>
-    canCarry(row.nature, kind),
-  );
+  const listed = decideFindings(found, row.examine_request ?? EXAMINE_DEFAULTS);
   return tellLeftovers(
     listed,
     [...measured, ...faults.filter(({ origin }) => !origin), ...marked],

@@ -1,4 +1,4 @@
-import type { Fault, FaultKind, NumberedFault } from '@fennip/core';
+import type { Fault, NumberedFault } from '@fennip/core';
 import { finderOf } from '@fennip/core';
 
 import type { Database } from '../database/connect.ts';
@@ -16,18 +16,9 @@ interface ExaminationRow {
 /** What of a picture tells which faults it can have. */
 type Nature = Pick<PictureRow, 'id' | 'nature'>;
 
-/** What only a print can have: a camera frame has no emulsion, and what looks so is the subject's own. */
-const ON_PRINTS: readonly FaultKind[] = ['scratch', 'crease', 'tear', 'loss', 'stain'];
-
-/** Whether a picture of this nature can carry such a fault. */
-export const canCarry = (nature: PictureRow['nature'], kind: FaultKind): boolean =>
-  nature !== 'frame' || !ON_PRINTS.includes(kind);
-
-/** Every finding with its number, of those that a picture of its nature can carry. */
-const numbered = (findings: readonly Fault[], first: number, { nature }: Nature): NumberedFault[] =>
-  findings
-    .map((fault, k) => ({ ...fault, id: `f${first + k}`, number: first + k }))
-    .filter(({ kind }) => canCarry(nature, kind));
+/** Every finding with its number. */
+const numbered = (findings: readonly Fault[], first: number): NumberedFault[] =>
+  findings.map((fault, k) => ({ ...fault, id: `f${first + k}`, number: first + k }));
 
 /**
  * All that was measured on a picture, whatever the sensitivity; none where this finder has not looked yet. Each has
@@ -37,7 +28,7 @@ export async function findingsOf(database: Database, picture: Nature): Promise<N
   const row = await database<ExaminationRow>('examinations')
     .where({ picture_id: picture.id, finder: finderOf(picture.nature) })
     .first('findings', 'first_number');
-  return row ? numbered(row.findings, row.first_number, picture) : null;
+  return row ? numbered(row.findings, row.first_number) : null;
 }
 
 /** Keeps what was measured, and gives every finding its number. */
@@ -66,6 +57,6 @@ export function keepFindings(
     await change('pictures')
       .where('id', picture.id)
       .update({ next_fault: first + findings.length });
-    return numbered(findings, first, picture);
+    return numbered(findings, first);
   });
 }

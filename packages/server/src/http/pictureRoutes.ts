@@ -19,7 +19,7 @@ import { findingsOf } from '../examine/findingRows.ts';
 import { edit, historyOf, redo, undo } from '../history/history.ts';
 import { readRecipe } from '../history/worksheetRows.ts';
 import { checkId, pictureById, pictureRow } from '../pictures/pictureRows.ts';
-import { tellPicture } from '../pictures/tellPicture.ts';
+import { changePicture } from '../pictures/changePicture.ts';
 import { cropImage } from '../pictures/cropImage.ts';
 import { proposeMend } from '../runs/proposeMend.ts';
 import { removePicture } from '../pictures/removePicture.ts';
@@ -52,19 +52,7 @@ export function pictureRoutes(context: Context): Router {
 
   router.patch('/pictures/:picture', async (request, response) => {
     const id = idOf(request.params);
-    const { setAside, density, camera, isReference } = checkPictureChange(request.body);
-    await pictureRow(context.database, id);
-    await context
-      .database('pictures')
-      .where('id', id)
-      .update({
-        ...(setAside === undefined ? {} : { set_aside: setAside }),
-        ...(density === undefined ? {} : { density }),
-        // Where it lies was told by the dust of the camera it was of.
-        ...(camera === undefined ? {} : { camera, sensor_part: null }),
-        ...(isReference === undefined ? {} : { is_reference: isReference }),
-      });
-    await tellPicture(context, id);
+    await changePicture(context, id, checkPictureChange(request.body));
     response.json(await pictureById(context.database, id));
   });
 

@@ -3,6 +3,7 @@ import type { ExamineRequest, ExamineState, Picture, PictureState } from '@fenni
 import type { PictureNature } from '@fennip/core';
 import type { Database } from '../database/connect.ts';
 import { PAUSE_SECONDS } from '../history/pace.ts';
+import { faultStates } from '../ledger/faultStates.ts';
 import { notFound } from '../http/refusal.ts';
 
 /** A row of the table of pictures. */
@@ -12,6 +13,8 @@ export interface PictureRow {
   readonly position: string;
   readonly name: string;
   readonly nature: PictureNature;
+  /** The restorer said so: it is not guessed anew. */
+  readonly is_nature_given: boolean;
   readonly state: PictureState;
   readonly problem: string | null;
   readonly format: string;
@@ -61,16 +64,16 @@ export function checkId(id: unknown, what: string): string {
   return id;
 }
 
-/** Counts a picture's faults and those that are mended or decided about. */
+/** Counts a picture's faults and those that are not open. */
 const withCounts = (database: Database) =>
   database<PictureRow>('pictures').select(
     'pictures.*',
     database.raw('(select count(*) from faults f where f.picture_id = pictures.id) as faults'),
-    database.raw(
-      `(select count(*) from faults f where f.picture_id = pictures.id and (f.judgement <> 'open' or exists
-        (select 1 from mends m where m.picture_id = f.picture_id and m.fault_id = f.id and (m.body->>'on')::boolean)))
-        as settled`,
-    ),
+    faultStates(database)
+      .whereRaw('fault_states.picture_id = pictures.id')
+      .whereNot('state', 'open')
+      .count()
+      .as('settled'),
     database.raw(
       `(select coalesce(sum(seconds), 0) from (
           select extract(epoch from at - lag(at) over (order by seq)) as seconds

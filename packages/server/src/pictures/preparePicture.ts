@@ -1,3 +1,4 @@
+import { guessNature } from '@fennip/core';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
 import type { PictureRow } from './pictureRows.ts';
@@ -11,7 +12,7 @@ export async function preparePicture(context: Context, id: string): Promise<void
   // One level after the other: told at the same time, a finer one could be overtaken by a coarser.
   let telling = Promise.resolve();
   try {
-    await threads.prepare(
+    const signs = await threads.prepare(
       store.pathOf('originals', row.sha256),
       store.pyramidPath(row.sha256),
       ({ level, share }) => {
@@ -26,6 +27,10 @@ export async function preparePicture(context: Context, id: string): Promise<void
     );
     await telling;
     await database('pictures').where('id', id).update({ state: 'ready', finest_level: 0 });
+    // What the restorer said meanwhile stays.
+    await database('pictures')
+      .where({ id, is_nature_given: false })
+      .update({ nature: guessNature({ ...row, signs }) });
   } catch (error) {
     if (!(error instanceof PictureError)) throw error;
     await telling;

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import type { Picture } from '@fennip/contract';
-import type { PictureNature } from '@fennip/core';
+import { guessNature } from '@fennip/core';
 import type { PictureHeader } from '@fennip/files';
 import { PictureError, captureData, readHeader } from '@fennip/files';
 import type { Context } from '../context.ts';
@@ -10,15 +10,6 @@ import type { Arrival } from '../store/store.ts';
 import { TooLargeError } from '../store/store.ts';
 import { pictureById } from './pictureRows.ts';
 import { tellPicture } from './tellPicture.ts';
-
-/** A scanner says its resolution and no camera; from this many pixels per inch on it is taken for one. */
-const LEAST_SCAN_DENSITY = 150;
-
-function natureOf(header: PictureHeader): PictureNature {
-  const capture = captureData(header.exif);
-  const isCamera = capture.fNumber !== undefined || capture.exposureTime !== undefined;
-  return !isCamera && (header.density ?? 0) >= LEAST_SCAN_DENSITY ? 'print' : 'frame';
-}
 
 const tooLarge = (mostBytes: number): Refusal =>
   new Refusal(
@@ -79,12 +70,14 @@ export async function receivePicture(
   const header = await inspect(arrival, context);
   await store.keep(arrival, 'originals');
   const id = randomUUID();
+  const capture = captureData(header.exif);
   await database('pictures').insert({
     id,
     job_id: jobId,
     ...(place === undefined ? {} : { position: place }),
     name,
-    nature: natureOf(header),
+    // Until its values are read.
+    nature: guessNature({ ...header, capture }),
     state: 'preparing',
     format: header.format,
     sha256: arrival.sha256,
@@ -95,7 +88,7 @@ export async function receivePicture(
     channels: header.channels,
     transfer: header.transfer ? JSON.stringify(header.transfer) : null,
     density: header.density ?? null,
-    capture: JSON.stringify(captureData(header.exif)),
+    capture: JSON.stringify(capture),
   });
   await queue.order('prepare', id);
   await tellPicture(context, id);

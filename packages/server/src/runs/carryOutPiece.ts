@@ -1,5 +1,5 @@
 import type { PieceOutcome, PieceState } from '@fennip/contract';
-import { RecipeError } from '@fennip/core';
+import { EXAMINE_DEFAULTS, RecipeError } from '@fennip/core';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
 import { Refusal } from '../http/refusal.ts';
@@ -33,7 +33,7 @@ async function workOn(order: PieceOrder): Promise<PieceOutcome> {
       return examinePiece(
         order.context,
         await picture(order),
-        request.kind === 'series' ? request.sensitivity : 0.7,
+        request.kind === 'series' ? request.sensitivity : EXAMINE_DEFAULTS.sensitivity,
       );
     case 'chart':
       return chartCamera(order);

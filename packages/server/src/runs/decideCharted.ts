@@ -2,6 +2,7 @@ import type { ChartedDecision } from '@fennip/contract';
 import { chartFor, judgeEntry } from '../charts/chartRows.ts';
 import type { Context } from '../context.ts';
 import { notFound } from '../http/refusal.ts';
+import { faultStates } from '../ledger/faultStates.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { cameraOf, pictureRow } from '../pictures/pictureRows.ts';
 import { editPicture } from './editPicture.ts';
@@ -27,16 +28,12 @@ export async function decideCharted(
   const frames = ((await database<PictureRow>('pictures').where('job_id', jobId)) as PictureRow[]).filter(
     (row) => cameraOf(row) === camera,
   );
-  const open: { picture_id: string; id: string }[] = await database('faults')
+  const open = await faultStates(database)
     .whereIn(
       'picture_id',
       frames.map(({ id }) => id),
     )
-    .where({ charted, judgement: 'open' })
-    .whereNotExists((mends) =>
-      mends.from('mends').whereRaw('mends.picture_id = faults.picture_id and mends.fault_id = faults.id'),
-    )
-    .select('picture_id', 'id');
+    .where({ charted, state: 'open' });
   if (open.length === 0) return;
   if (to === 'mend')
     await startRun(context, jobId, {

@@ -1,5 +1,6 @@
 import type { Doubt, OpenDoubt } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
+import { faultStates } from '../ledger/faultStates.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { cameraOf } from '../pictures/pictureRows.ts';
 
@@ -22,13 +23,7 @@ export async function openDoubts(database: Database, jobId: string): Promise<Ope
     .orderBy([{ column: 'picture_id' }, { column: 'run_pieces.ended_at', order: 'desc' }])
     .select('picture_id', database.raw(`outcome->'doubts' as doubts`));
   const pictures = rows.map(({ picture_id }) => picture_id);
-  const open: { picture_id: string; id: string; charted: number | null }[] = await database('faults')
-    .whereIn('picture_id', pictures)
-    .where('judgement', 'open')
-    .whereNotExists((mends) =>
-      mends.from('mends').whereRaw('mends.picture_id = faults.picture_id and mends.fault_id = faults.id'),
-    )
-    .select('picture_id', 'id', 'charted');
+  const open = await faultStates(database).whereIn('picture_id', pictures).where('state', 'open');
   const stillOpen = new Map(open.map((fault) => [`${fault.picture_id}/${fault.id}`, fault]));
   const single = rows.flatMap(({ picture_id, doubts }) =>
     doubts.flatMap((doubt): OpenDoubt[] => {

@@ -1,54 +1,60 @@
-import type { MendProposal, NumberedFault } from '@fennip/core';
+import type { LedgerEntry, MendProposal } from '@fennip/core';
+import { faultToMend, isUntouched, mendSurroundings } from '@fennip/core';
 import type { Bounds, Doubt, PieceOutcome } from '@fennip/contract';
+import { newId } from '@fennip/contract';
 import type { Context } from '../context.ts';
-import { faultsOf } from '../examine/faultRows.ts';
-import { readRecipe } from '../history/worksheetRows.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
 import { chartedOdds } from '../charts/chartedOdds.ts';
+import { readLedger } from '../ledger/readLedger.ts';
+import type { PictureRow } from '../pictures/pictureRows.ts';
 import { editPicture } from './editPicture.ts';
-import { openFaults, surroundingsOf, toMend } from './openFaults.ts';
 
 /** A mend that its own judgement passes, or that needs none: what a recover does is judged while it is fitted. */
 const passes = ({ verdict }: MendProposal): boolean => verdict === null || verdict.verdict === 'good';
 
-/** A mend that passes is laid; a person's own wish is carried out in any case. */
+/** Faults that are sure enough, of which those are mended that pass; or faults by name, which are mended in any case. */
 export type Wanted = Bounds | { readonly faults: ReadonlySet<string> };
+
+const UNDER_A_GUARD = 'under a guard';
 
 /**
  * Mends the open faults of a picture that are sure enough, each from what it shows itself, or those that are named. What
- * is less sure, and what could not be mended well, stays open and is named.
+ * is less sure, and what could not be mended well, stays open and is named; so does what lies under a guard. Faults whose
+ * mend the restorer has switched off are mended anew only where they are named.
  */
 export async function mendSure(
   context: Context,
   picture: PictureRow,
   wanted: Wanted,
-): Promise<Pick<PieceOutcome, 'mended' | 'doubts'>> {
+): Promise<Pick<PieceOutcome, 'mended' | 'doubts' | 'left'>> {
   const { database, background, store } = context;
-  const recipe = await readRecipe(database, picture);
-  const sheet = await faultsOf(database, picture.id);
-  const open = openFaults(sheet, recipe.mends);
-  const odds = await chartedOdds(context, picture);
-  const surenessOf = new Map(open.map((fault) => [fault.id, odds(fault)]));
+  const { entries, worksheet } = await readLedger(database, picture);
   const isNamed = 'faults' in wanted;
-  const isWanted = ({ id }: NumberedFault): boolean =>
+  // What a mend left over lies on that mend: it is looked at by itself.
+  const open = entries.filter((entry) =>
+    isNamed ? isOpenFault(entry) : isUntouched(entry) && entry.origin === undefined,
+  );
+  const odds = await chartedOdds(context, picture);
+  const surenessOf = new Map(open.map((entry) => [entry.id, odds(entry)]));
+  const isWanted = ({ id }: LedgerEntry): boolean =>
     isNamed ? wanted.faults.has(id) : (surenessOf.get(id) ?? 0) >= wanted.sure;
-  const chosen = open.filter(isWanted).map(toMend);
-  const proposals =
+  const chosen = open.filter(isWanted).map((entry) => faultToMend(entry, newId('mend')));
+  const { proposals, guarded } =
     chosen.length === 0
-      ? []
+      ? { proposals: [], guarded: [] }
       : await background.mend(
           store.pathOf('originals', picture.sha256),
           chosen,
-          surroundingsOf(sheet, recipe),
+          mendSurroundings(entries, worksheet.recipe),
         );
   const good = proposals.filter((proposal) => isNamed || passes(proposal)).map(({ mend }) => mend);
   await editPicture(context, picture.id, wordsFor(good.length), (now) => {
-    const mended = new Set(now.recipe.mends.map(({ fault }) => fault));
+    const mended = new Set(now.recipe.mends.filter(({ on }) => on).map(({ fault }) => fault));
     return good
       .filter(({ fault }) => !mended.has(fault))
       .map((mend, k) => ({ op: 'put', mend, at: now.recipe.mends.length + k }));
   });
-  if (isNamed) return { mended: good.length };
+  const left = guarded.length > 0 ? { left: { [UNDER_A_GUARD]: guarded.length } } : {};
+  if (isNamed) return { mended: good.length, ...left };
   const doubt = (fault: string, because: Doubt['because']): Doubt => ({
     ...{ fault, because },
     confidence: surenessOf.get(fault) ?? 0,
@@ -59,6 +65,7 @@ export async function mendSure(
   });
   return {
     mended: good.length,
+    ...left,
     doubts: [
       ...unsure.map(({ id }) => doubt(id, 'not sure')),
       ...proposals
@@ -67,5 +74,7 @@ export async function mendSure(
     ],
   };
 }
+
+const isOpenFault = ({ state, polarity }: LedgerEntry): boolean => state === 'open' && polarity !== null;
 
 const wordsFor = (count: number): string => `Mended ${count} fault${count === 1 ? '' : 's'} in a run`;

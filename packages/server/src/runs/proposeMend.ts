@@ -1,15 +1,15 @@
 import type { ProposedMend } from '@fennip/contract';
+import { faultToMend, isGuarded, mendSurroundings } from '@fennip/core';
 import type { Context } from '../context.ts';
-import { faultsOf } from '../examine/faultRows.ts';
-import { readRecipe } from '../history/worksheetRows.ts';
-import { notFound } from '../http/refusal.ts';
+import { Refusal, notFound } from '../http/refusal.ts';
+import { readLedger } from '../ledger/readLedger.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
-import { openFaults, surroundingsOf, toMend } from './openFaults.ts';
+import { newId } from '@fennip/contract';
 
 /**
  * What a mend of one fault would be, and how the place looks before and with it; nothing is laid down.
  *
- * @throws Refusal when there is no such fault, or it is settled
+ * @throws Refusal when there is no such open fault, or a guard covers it
  */
 export async function proposeMend(
   context: Context,
@@ -17,20 +17,23 @@ export async function proposeMend(
   faultId: string,
 ): Promise<ProposedMend> {
   const { database, threads, store } = context;
-  const sheet = await faultsOf(database, picture.id);
-  const recipe = await readRecipe(database, picture);
-  const open = openFaults(sheet, recipe.mends);
-  const fault = open.find(({ id }) => id === faultId);
+  const { entries, worksheet } = await readLedger(database, picture);
+  const { recipe } = worksheet;
+  const fault = entries.find(
+    ({ id, state, polarity }) => id === faultId && state === 'open' && polarity !== null,
+  );
   if (!fault) throw notFound('open fault');
+  if (isGuarded(fault, recipe.fences ?? [], picture))
+    throw new Refusal(409, 'Guarded', 'The fault lies under a guard, where no mend changes anything.');
   const { proposal, half, before, after } = await threads.propose(
     store.pathOf('originals', picture.sha256),
-    toMend(fault),
-    surroundingsOf(sheet, recipe),
+    faultToMend(fault, newId('mend')),
+    mendSurroundings(entries, recipe),
   );
   const png = (bytes: Uint8Array): string => `data:image/png;base64,${Buffer.from(bytes).toString('base64')}`;
   return {
     revision: picture.revision,
-    fault,
+    fault: { id: fault.id, number: fault.number, x: fault.x, y: fault.y },
     mend: proposal.mend,
     passes: proposal.verdict === null || proposal.verdict.verdict === 'good',
     half,

@@ -18,6 +18,7 @@ import type {
   Pixels,
   PictureNature,
   Placement,
+  PrintSigns,
   Raster,
   Recipe,
   RenderGround,
@@ -38,9 +39,10 @@ import {
   chartSpans,
   measureGrain,
   mendFault,
+  mendsInTurn,
   noiseTable,
   pictureRect,
-  sourcePlace,
+  printSigns,
   examineTile,
   examineWhole,
   pixelsOf,
@@ -131,9 +133,9 @@ export type ThreadTask =
       readonly fNumber: number | null;
     }
   | {
+      /** A part of a run over the faults of a picture that all threads share. */
       readonly task: 'mend';
-      readonly original: string;
-      readonly mostPixels: number;
+      readonly picture: LoadedPicture;
       readonly faults: readonly FaultToMend[];
       readonly surroundings: MendSurroundings;
     }
@@ -195,6 +197,7 @@ export interface Refused {
 
 type Outcome =
   | undefined
+  | PrintSigns
   | LoadedPicture
   | MeasuredPart
   | StoredFile
@@ -207,11 +210,12 @@ type Outcome =
   | Uint8Array
   | TakenBackMend;
 
-async function prepare(task: Extract<ThreadTask, { task: 'prepare' }>): Promise<undefined> {
+async function prepare(task: Extract<ThreadTask, { task: 'prepare' }>): Promise<PrintSigns> {
   const { raster } = await decodePicture(task.original, { pixels: task.mostPixels });
   await writePyramid(task.folder, raster, (level, share) =>
     task.port.postMessage({ level, share } satisfies LevelWritten),
   );
+  return printSigns(raster);
 }
 
 /** A picture in memory that threads share, and what its values mean in light. */
@@ -317,15 +321,9 @@ async function placesOf({
   };
 }
 
-async function proposeAll(task: Extract<ThreadTask, { task: 'mend' }>): Promise<MendProposal[]> {
-  const pixels = await pixelsAt(task.original, task.mostPixels);
-  const used = [...task.surroundings.used];
-  return task.faults.map((fault) => {
-    const proposal = mendFault(fault, { ...task.surroundings, used }, pixels);
-    const place = sourcePlace(proposal.mend);
-    if (place) used.push(place);
-    return proposal;
-  });
+function mendPart(task: Extract<ThreadTask, { task: 'mend' }>): Promise<MendProposal[]> {
+  const pixels = pixelsOf(task.picture.raster, task.picture.transfer);
+  return Promise.resolve(task.faults.map(mendsInTurn(task.surroundings, pixels)));
 }
 
 /** A proposed mend and its place before and with it, as PNG. */
@@ -383,7 +381,7 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
     case 'chart faults':
       return placesOf(task);
     case 'mend':
-      return proposeAll(task);
+      return mendPart(task);
     case 'propose':
       return propose(task);
     case 'noise':

@@ -11,10 +11,12 @@ import type {
   MeasuredPart,
   Mend,
   MendProposal,
+  MendRun,
   MendSurroundings,
   PartRenderers,
   PictureNature,
   Placement,
+  PrintSigns,
   Raster,
   Recipe,
   SensorShape,
@@ -22,7 +24,7 @@ import type {
 } from '@fennip/core';
 
 import { collect } from './collect.ts';
-import { frameInParts, isFramingStep, renderInParts, sharedCopy } from '@fennip/core';
+import { frameInParts, isFramingStep, pixelsOf, renderInParts, runMends, sharedCopy } from '@fennip/core';
 import { PictureError } from '@fennip/files';
 import { startPool } from '@fennip/threads';
 import type { TakenBackMend } from './takenBack.ts';
@@ -41,7 +43,8 @@ import type {
 
 /** The heavy work, each call in a thread. A picture that cannot be used throws {@link PictureError}. */
 export interface Threads {
-  prepare(original: string, folder: string, written: (level: LevelWritten) => void): Promise<void>;
+  /** Writes the pyramid. @returns what of the picture's values speaks for a print */
+  prepare(original: string, folder: string, written: (level: LevelWritten) => void): Promise<PrintSigns>;
   /** @param recipe laid down on the picture; null loads it as it came in */
   load(original: string, recipe: Recipe | null): Promise<Raster>;
   examine(raster: Raster, tile: ExamineTile, nature: PictureNature): Promise<MeasuredPart>;
@@ -62,12 +65,8 @@ export interface Threads {
     at: { readonly placement: Placement; readonly isSought: boolean },
     fNumber: number | null,
   ): Promise<FoundPlaces>;
-  /** A mend for each fault, in their order, with what it thinks of itself. */
-  mend(
-    original: string,
-    faults: readonly FaultToMend[],
-    surroundings: MendSurroundings,
-  ): Promise<readonly MendProposal[]>;
+  /** A mend for each fault that no guard covers, in their order, with its own judgement; shared out over the threads. */
+  mend(original: string, faults: readonly FaultToMend[], surroundings: MendSurroundings): Promise<MendRun>;
   /** A mend for one fault, and how its place looks before and with it. */
   propose(original: string, fault: FaultToMend, surroundings: MendSurroundings): Promise<SeenProposal>;
   /** How strong a picture's noise is by brightness, as a sift needs it. */
@@ -189,8 +188,13 @@ export function startThreads(mostPixels: number): Threads {
       runSpeaking((port) => ({ task: 'chart', sensor, frames, mostPixels, port }), progress),
     chartFaults: (original, chart, at, fNumber) =>
       run({ task: 'chart faults', original, mostPixels, chart, ...at, fNumber }),
-    mend: (original, faults, surroundings) =>
-      run({ task: 'mend', original, mostPixels, faults, surroundings }),
+    mend: async (original, faults, surroundings) => {
+      const picture = await load(original);
+      const { shape } = pixelsOf(picture.raster, picture.transfer);
+      return runMends(faults, surroundings, shape, (part, around) =>
+        run<MendProposal[]>({ task: 'mend', picture, faults: part, surroundings: around }),
+      );
+    },
     propose: (original, fault, surroundings) =>
       run({ task: 'propose', original, mostPixels, fault, surroundings }),
     noise: (original) => run({ task: 'noise', original, mostPixels }),

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sentenceOf } from '@fennip/contract';
 import type { DustChartSheet, EntryVerdict } from '@fennip/contract';
 import { onKeyStroke } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
@@ -22,7 +23,7 @@ async function attempt(work: () => Promise<DustChartSheet>): Promise<void> {
   try {
     sheet.value = await work();
   } catch (error) {
-    problem.value = error instanceof Error ? error.message : String(error);
+    problem.value = sentenceOf(error);
   }
 }
 watch(

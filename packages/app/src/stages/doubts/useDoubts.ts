@@ -1,3 +1,4 @@
+import { sentenceOf } from '@fennip/contract';
 import type { ChartedDecision, EditAnswer, OpenDoubt, ProposedMend } from '@fennip/contract';
 import type { Step } from '@fennip/core';
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -59,7 +60,7 @@ export function useDoubts() {
     } catch (error) {
       // Settled elsewhere meanwhile: there is nothing left to decide.
       if (error instanceof AnswerError && error.status === 404) settle(doubt);
-      else problem.value = error instanceof Error ? error.message : String(error);
+      else problem.value = sentenceOf(error);
     }
   });
 
@@ -87,7 +88,7 @@ export function useDoubts() {
       await work();
     } catch (error) {
       decided.value = new Set([...decided.value].filter((key) => key !== keyOf(doubt)));
-      problem.value = error instanceof Error ? error.message : String(error);
+      problem.value = sentenceOf(error);
     }
   }
 
@@ -128,7 +129,7 @@ export function useDoubts() {
       at.value = 0;
       isLoaded.value = true;
     } catch (error) {
-      problem.value = error instanceof Error ? error.message : String(error);
+      problem.value = sentenceOf(error);
     }
   }
   watch(

@@ -1,7 +1,6 @@
 import type { FinishName, FinishStep } from '@fennip/core';
 import { uncropped } from '@fennip/core';
-
-const newId = (): string => `s${crypto.randomUUID().replaceAll('-', '').slice(0, 20)}`;
+import { newId } from '@fennip/contract';
 
 /**
  * A step as it is first taken: one that changes nothing yet, or as little as lets its effect be seen.
@@ -14,7 +13,7 @@ export function neutralStep(
   picture: { readonly width: number; readonly height: number },
   steps: readonly FinishStep[],
 ): FinishStep {
-  const base = { id: newId(), on: true, share: 1 } as const;
+  const base = { id: newId('step'), on: true, share: 1 } as const;
   switch (method) {
     case 'levels':
       return { ...base, method, tones: [{ black: 0, white: 1, gamma: 1 }] };

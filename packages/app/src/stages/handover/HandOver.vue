@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sentenceOf } from '@fennip/contract';
 import { framingOf } from '@fennip/core';
 import type { Delivery } from '@fennip/contract';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
@@ -59,7 +60,7 @@ async function deliver(): Promise<void> {
     // Its progress may have been told before this answer came.
     if (!deliveries.value.some((delivery) => delivery.id === ordered.id)) takeDelivery(ordered);
   } catch (error) {
-    problem.value = error instanceof Error ? error.message : String(error);
+    problem.value = sentenceOf(error);
   }
 }
 </script>

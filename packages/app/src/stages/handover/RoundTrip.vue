@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sentenceOf } from '@fennip/contract';
 import type { Delivery, DeliveryRequest, TakenBack } from '@fennip/contract';
 import { computed, ref } from 'vue';
 import { post } from '../../api/http.ts';
@@ -39,7 +40,7 @@ async function send(): Promise<void> {
   try {
     emit('ordered', await post<Delivery>(`/pictures/${sheet.id}/deliveries`, request));
   } catch (error) {
-    problem.value = error instanceof Error ? error.message : String(error);
+    problem.value = sentenceOf(error);
   }
 }
 
@@ -54,7 +55,7 @@ async function bring(): Promise<void> {
     came.value = await picture.haveEdited(() => bringBack(id, chosen, (done) => (share.value = done)));
     view.choose(covered.value.map((entry) => entry.id));
   } catch (error) {
-    problem.value = error instanceof Error ? error.message : String(error);
+    problem.value = sentenceOf(error);
   } finally {
     share.value = null;
     // The same file may be brought again.

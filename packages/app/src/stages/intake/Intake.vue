@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sentenceOf } from '@fennip/contract';
 import type { UploadRequestOptions } from 'element-plus';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -38,7 +39,7 @@ async function takeOut(pictureId: string): Promise<void> {
   try {
     await remove(`/pictures/${pictureId}`);
   } catch (error) {
-    notice.value = error instanceof Error ? error.message : String(error);
+    notice.value = sentenceOf(error);
   }
 }
 </script>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sentenceOf } from '@fennip/contract';
 import type { Job } from '@fennip/contract';
 import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -15,7 +16,7 @@ async function load(): Promise<void> {
   try {
     jobs.value = await get<Job[]>('/jobs');
   } catch (error) {
-    problem.value = error instanceof Error ? error.message : String(error);
+    problem.value = sentenceOf(error);
   }
 }
 
@@ -25,7 +26,7 @@ async function create(): Promise<void> {
     const job = await post<Job>('/jobs', { name: name.value.trim() });
     await router.push({ name: 'intake', params: { job: job.id } });
   } catch (error) {
-    problem.value = error instanceof Error ? error.message : String(error);
+    problem.value = sentenceOf(error);
   }
 }
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sentenceOf } from '@fennip/contract';
 import type { FaultKind } from '@fennip/core';
 import { PRINT_PPI, printSize } from '@fennip/core';
 import type { Picture, PictureChange } from '@fennip/contract';
@@ -7,6 +8,7 @@ import { patch } from '../../api/http.ts';
 import { useJob } from '../../stores/job.ts';
 import { percent } from '../../words/figures.ts';
 import { say, sayCount } from '../../words/say.ts';
+import NatureChoice from '../picture/NatureChoice.vue';
 import { duration, secondsLeft, workLine } from '../../words/workWords.ts';
 
 /** How much work the job is, picture by picture, and how large each can be printed. */
@@ -33,7 +35,7 @@ async function change(picture: Picture, changed: PictureChange): Promise<void> {
   try {
     job.takePicture(await patch<Picture>(`/pictures/${picture.id}`, changed));
   } catch (error) {
-    problem.value = error instanceof Error ? error.message : String(error);
+    problem.value = sentenceOf(error);
   }
 }
 </script>
@@ -55,6 +57,7 @@ async function change(picture: Picture, changed: PictureChange): Promise<void> {
           <th class="number">{{ say('work.area') }}</th>
           <th class="number">{{ say('work.recoverable') }}</th>
           <th>{{ say('work.time') }}</th>
+          <th>{{ say('work.nature') }}</th>
           <th class="number">{{ say('work.resolution') }}</th>
           <th v-for="ppi in PRINT_PPI" :key="ppi" class="number">{{ say('work.at', { ppi }) }}</th>
           <th>{{ say('work.aside') }}</th>
@@ -80,6 +83,7 @@ async function change(picture: Picture, changed: PictureChange): Promise<void> {
             <td>{{ workLine(picture) }}</td>
           </template>
           <td v-else colspan="4" class="soft">{{ say('print.notExamined') }}</td>
+          <td><NatureChoice :picture="picture" @failed="(reason: string) => (problem = reason)" /></td>
           <td class="number">
             <template v-if="picture.nature === 'print'">
               <el-input-number
@@ -94,7 +98,6 @@ async function change(picture: Picture, changed: PictureChange): Promise<void> {
               />
               {{ say('unit.ppi') }}
             </template>
-            <span v-else class="soft">{{ say('nature.frame') }}</span>
           </td>
           <td v-for="ppi in PRINT_PPI" :key="ppi" class="number figures">{{ paperOf(picture, ppi) }}</td>
           <td>

@@ -4,6 +4,7 @@ import { useExamination } from '../../stores/examination.ts';
 import { useJob } from '../../stores/job.ts';
 import { usePicture } from '../../stores/picture.ts';
 import { say } from '../../words/say.ts';
+import NatureChoice from './NatureChoice.vue';
 
 /** What to look for, and how readily it is listed. */
 const picture = usePicture();
@@ -19,6 +20,12 @@ const label = computed(() => {
 
 <template>
   <form class="bar" :aria-label="say('examine')" @submit.prevent="examination.examine">
+    <NatureChoice
+      v-if="picture.picture"
+      :picture="picture.picture"
+      @changed="examination.takeNature"
+      @failed="(reason: string) => (examination.problem = reason)"
+    />
     <el-radio-group
       v-model="examination.polarity"
       size="small"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sentenceOf } from '@fennip/contract';
 import type { Routine, RoutineDocument, RoutineStep } from '@fennip/contract';
 import { onMounted, ref } from 'vue';
 import { AnswerError, get, post, remove } from '../../api/http.ts';
@@ -22,7 +23,7 @@ async function attempt(work: () => Promise<unknown>): Promise<void> {
     await work();
     routines.value = await get<Routine[]>('/routines');
   } catch (error) {
-    problem.value = error instanceof Error ? error.message : String(error);
+    problem.value = sentenceOf(error);
   }
 }
 onMounted(() => attempt(() => Promise.resolve()));

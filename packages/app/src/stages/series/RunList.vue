@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sentenceOf } from '@fennip/contract';
 import type { Run, RunSteer } from '@fennip/contract';
 import { ref } from 'vue';
 import { useRuns } from '../../stores/runs.ts';
@@ -14,7 +15,7 @@ async function attempt(work: () => Promise<void>): Promise<void> {
   try {
     await work();
   } catch (error) {
-    problem.value = error instanceof Error ? error.message : String(error);
+    problem.value = sentenceOf(error);
   }
 }
 const steer = (run: Run, to: RunSteer['to']): Promise<void> => attempt(() => runs.steer(run, to));

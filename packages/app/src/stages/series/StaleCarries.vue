@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sentenceOf } from '@fennip/contract';
 import type { RunRequest } from '@fennip/contract';
 import { computed, ref } from 'vue';
 import { useJob } from '../../stores/job.ts';
@@ -15,7 +16,7 @@ async function carryAgain(request: RunRequest): Promise<void> {
   try {
     await runs.start(request);
   } catch (error) {
-    problem.value = error instanceof Error ? error.message : String(error);
+    problem.value = sentenceOf(error);
   }
 }
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sentenceOf } from '@fennip/contract';
 import { ref } from 'vue';
 
 /** A task of a series: its questions, what went wrong with the last order, and the button that gives it. */
@@ -18,7 +19,7 @@ async function order(): Promise<void> {
   try {
     await props.start();
   } catch (error) {
-    problem.value = error instanceof Error ? error.message : String(error);
+    problem.value = sentenceOf(error);
   } finally {
     isStarting.value = false;
   }

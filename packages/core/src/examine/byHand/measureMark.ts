@@ -13,7 +13,7 @@ import { AREA_LOOK, areaTraits } from '../areas/areaTraits.ts';
 import type { Fault } from '../fault.ts';
 import { holdGround } from '../ground/heldGround.ts';
 import { lookOver } from '../ground/pictureLook.ts';
-import type { PictureNature } from '../nature.ts';
+import type { PictureNature } from '../nature/nature.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import { LARGEST_SPECK, SPECK_LEVELS, findSpecks } from '../specks/findSpecks.ts';
 

@@ -1,6 +1,7 @@
 import type { Fault } from '../fault.ts';
 import type { Calibration } from './forest.ts';
 import { logOdds } from './logOdds.ts';
+import { logistic } from '../../solve/logistic.ts';
 
 /**
  * Of candidates that lie on one another the surest is kept, and the surest of many is surer than it should be: what is kept
@@ -15,5 +16,5 @@ export const calibrated = <T extends Pick<Fault, 'confidence'>>(
 ): T[] =>
   faults.map((fault) => {
     const odds = logOdds(fault.confidence);
-    return { ...fault, confidence: 1 / (1 + Math.exp(-slope * odds - offset)) };
+    return { ...fault, confidence: logistic(slope * odds + offset) };
   });

@@ -4,6 +4,7 @@ import { logOdds } from './logOdds.ts';
 import { ownPrior } from './ownPrior.ts';
 import type { OwnShare } from './ownShare.ts';
 import { BY_ITSELF } from './ownShare.ts';
+import { logistic } from '../../solve/logistic.ts';
 
 /** Below this no setting of the sensitivity asks for a finding. */
 export const LEAST_CONFIDENCE = 0.02;
@@ -15,7 +16,7 @@ export const withConfidence = (
   least = LEAST_CONFIDENCE,
 ): Shaped[] =>
   scored.flatMap((one): Shaped[] => {
-    const confidence = 1 / (1 + Math.exp(-one.score - shift));
+    const confidence = logistic(one.score + shift);
     return confidence >= least ? [{ ...one, confidence }] : [];
   });
 

@@ -1,4 +1,5 @@
 import { logOdds } from './logOdds.ts';
+import { logistic } from '../../solve/logistic.ts';
 
 /** A set of candidates as a classifier that was trained elsewhere sees it. */
 export interface Scored {
@@ -47,7 +48,7 @@ export function ownPrior(
     shift = logOdds(share) - usual;
     const factor = Math.exp(shift);
     let sum = otherOdds * factor;
-    for (const score of scores) sum += 1 / (1 + Math.exp(-score - shift));
+    for (const score of scores) sum += logistic(score + shift);
     const next = Math.min(most, Math.max(least, sum / count));
     const moved = Math.abs(next - share) / share;
     share = next;

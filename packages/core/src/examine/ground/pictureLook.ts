@@ -1,7 +1,7 @@
 import { LUMA } from '../../colour/luma.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { colourChannels, fullScale } from '../../raster/raster.ts';
-import type { PictureNature } from '../nature.ts';
+import type { PictureNature } from '../nature/nature.ts';
 
 /** What is known of a picture as a whole when a part of it is measured. */
 export interface PictureLook {

@@ -4,7 +4,7 @@ import { AS_IT_IS, growForest } from '../classify/forest.ts';
 import type { OwnShare } from '../classify/ownShare.ts';
 import { BY_ITSELF } from '../classify/ownShare.ts';
 import type { HeldGround } from '../ground/heldGround.ts';
-import type { PictureNature } from '../nature.ts';
+import type { PictureNature } from '../nature/nature.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import { LEAST_SCORE } from '../scoredFault.ts';
 import type { LinePoint } from './joinPaths.ts';

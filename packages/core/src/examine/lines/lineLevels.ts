@@ -1,5 +1,5 @@
 import type { PictureShape } from '../../raster/raster.ts';
-import type { PictureNature } from '../nature.ts';
+import type { PictureNature } from '../nature/nature.ts';
 
 /**
  * A fibre on the glass before a sensor is half a millimetre or more away from it (from memory), so that its shadow is

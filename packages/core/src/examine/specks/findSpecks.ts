@@ -4,7 +4,7 @@ import type { Calibration, Forest, GrownForest } from '../classify/forest.ts';
 import { AS_IT_IS, growForest } from '../classify/forest.ts';
 import type { HeldGround } from '../ground/heldGround.ts';
 import type { PictureLook } from '../ground/pictureLook.ts';
-import type { PictureNature } from '../nature.ts';
+import type { PictureNature } from '../nature/nature.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import { levelsFor, speckCandidates } from './candidates.ts';
 import frameForest from './frameSpeckForest.json' with { type: 'json' };

@@ -1,9 +1,10 @@
 import type { Calibration } from '../classify/forest.ts';
 import { logOdds } from '../classify/logOdds.ts';
 import type { Fault } from '../fault.ts';
-import type { PictureNature } from '../nature.ts';
+import type { PictureNature } from '../nature/nature.ts';
 import { ranked } from '../ranked.ts';
 import closerNet from './closerNet.json' with { type: 'json' };
+import { logistic } from '../../solve/logistic.ts';
 
 /** A small net that looks at specks, as a training script writes it. */
 export interface CloserNet {
@@ -59,7 +60,7 @@ export function afterCloserLook(
   const sure = new Map<Fault, number>();
   doubtful.forEach((fault, k) => {
     const odds = (1 - NEAR) * logOdds(fault.confidence) + NEAR * (slope * seen[k] + offset);
-    sure.set(fault, 1 / (1 + Math.exp(-odds)));
+    sure.set(fault, logistic(odds));
   });
   return ranked(findings.map((fault) => ({ ...fault, confidence: sure.get(fault) ?? fault.confidence })));
 }

@@ -7,8 +7,10 @@ import { renderRecipe } from '../../recipe/render.ts';
 import type { Point } from '../../target/target.ts';
 import { pictureOf } from '../../testing/pictures.ts';
 import type { Mend, MendBase } from '../mend.ts';
-import type { FaultToMend } from '../proposeMends.ts';
-import { mendFault, proposeMends, takenPlaces } from '../proposeMends.ts';
+import type { FaultToMend } from '../run/faultToMend.ts';
+import { takenPlaces } from '../run/faultPlaces.ts';
+import { mendFault } from '../run/mendFault.ts';
+import { proposeMends } from '../run/runMends.ts';
 import { hiddenAround } from './hiddenAround.ts';
 
 const [WIDTH, HEIGHT] = [200, 120];

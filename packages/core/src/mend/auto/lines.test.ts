@@ -7,8 +7,8 @@ import { emptyRecipe } from '../../recipe/recipe.ts';
 import { renderRecipe } from '../../recipe/render.ts';
 import type { Point, StrokeTarget } from '../../target/target.ts';
 import { pictureOf } from '../../testing/pictures.ts';
-import type { FaultToMend } from '../proposeMends.ts';
-import { proposeMends } from '../proposeMends.ts';
+import type { FaultToMend } from '../run/faultToMend.ts';
+import { proposeMends } from '../run/runMends.ts';
 import { bandLeft } from './bandLeft.ts';
 import { lineExtent } from './lineExtent.ts';
 

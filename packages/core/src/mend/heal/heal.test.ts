@@ -11,7 +11,7 @@ import { pictureOf, speckAt } from '../../testing/pictures.ts';
 import type { HealMend } from '../mend.ts';
 import { applyMend } from '../applyMend.ts';
 import { layPatch } from '../patch.ts';
-import { proposeMends } from '../proposeMends.ts';
+import { proposeMends } from '../run/runMends.ts';
 import { heal, healReads } from './heal.ts';
 import { membrane } from './membrane.ts';
 

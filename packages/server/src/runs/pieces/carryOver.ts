@@ -1,15 +1,22 @@
-import { randomUUID } from 'node:crypto';
 import type {
   CarriedRecipe,
   FinishStep,
+  LedgerEntry,
   Mend,
-  NumberedFault,
   Placement,
   Recipe,
   Step,
   Worksheet,
 } from '@fennip/core';
-import { answerFaults, carryFences, carryFinish, isFramingStep, sensorOf } from '@fennip/core';
+import {
+  answerFaults,
+  carryFences,
+  carryFinish,
+  isFramingStep,
+  isUntouched,
+  ledgerEntries,
+  sensorOf,
+} from '@fennip/core';
 import type { PieceOutcome, RunRequest } from '@fennip/contract';
 import { orientationOf, placementOf } from '../../charts/makeChart.ts';
 import type { Context } from '../../context.ts';
@@ -19,6 +26,7 @@ import type { PictureRow } from '../../pictures/pictureRows.ts';
 import { pictureRow } from '../../pictures/pictureRows.ts';
 import { editPicture } from '../editPicture.ts';
 import { SkippedError } from '../skipped.ts';
+import { newId } from '@fennip/contract';
 
 type CarryRequest = Extract<RunRequest, { kind: 'carry' }>;
 
@@ -49,7 +57,7 @@ async function makeThere(
     readonly own: readonly Mend[];
   },
 ): Promise<CarriedRecipe> {
-  const ids = recipe.mends.map(() => `m${randomUUID().slice(0, 13)}`);
+  const ids = recipe.mends.map(() => newId('mend'));
   return background.carry(store.pathOf('originals', picture.sha256), recipe, { ...between, ids });
 }
 
@@ -66,16 +74,15 @@ function sureOf({ carried }: CarriedRecipe, { sure }: CarryRequest, left: Left):
 /** Whether a mend was carried over from that picture before and is made anew. */
 const isStale = (mend: Mend, from: string): boolean => mend.carried?.picture === from && !mend.locked;
 
-/** Faults of the picture that are open but for what is made anew. */
+/** Faults of the picture that no mend answers but what is made anew. */
 async function openFaultsOf(
   { database }: Context,
   { id }: PictureRow,
-  own: readonly Mend[],
-): Promise<readonly NumberedFault[]> {
-  const { faults, marked, judgements } = await faultsOf(database, id);
-  const answered = new Set(own.flatMap(({ fault }) => fault ?? []));
-  return [...faults, ...marked].filter(
-    (fault) => !answered.has(fault.id) && judgements[fault.id] === undefined,
+  recipe: Recipe,
+): Promise<readonly LedgerEntry[]> {
+  const { faults, ...decisions } = await faultsOf(database, id);
+  return ledgerEntries(faults, { ...decisions, recipe }).filter(
+    (entry) => isUntouched(entry) && entry.polarity !== null,
   );
 }
 
@@ -126,7 +133,10 @@ export async function carryOver(
     ? await makeThere(context, whole, picture, { picture: from.id, ...between, own })
     : null;
   const mends = made
-    ? answerFaults(sureOf(made, request, left), await openFaultsOf(context, picture, own))
+    ? answerFaults(
+        sureOf(made, request, left),
+        await openFaultsOf(context, picture, { ...there, mends: own }),
+      )
     : null;
   const carried = carryFences(whole.fences ?? [], between);
   for (const name of carried.lost) countIn(left, `the fence ${name} lies outside`);

@@ -1,3 +1,4 @@
+import { usualPolarities } from '@fennip/core';
 import type { PieceOutcome } from '@fennip/contract';
 import type { Context } from '../../context.ts';
 import { orderedExamination } from '../../examine/examinePicture.ts';
@@ -11,7 +12,7 @@ export async function examinePiece(
 ): Promise<PieceOutcome> {
   const found = await orderedExamination({ ...context, threads: context.background }, picture, {
     sensitivity,
-    polarities: picture.nature === 'frame' ? ['dark'] : ['dark', 'bright'],
+    polarities: [...usualPolarities(picture.nature)],
   });
   return { found };
 }

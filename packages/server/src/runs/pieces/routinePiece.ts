@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import type { FinishStep } from '@fennip/core';
 import { zoneOfStep } from '@fennip/core';
 import type { PieceOutcome, RoutineStep, RunRequest } from '@fennip/contract';
@@ -12,6 +11,7 @@ import { editPicture } from '../editPicture.ts';
 import { mendSure } from '../mendSure.ts';
 import { SkippedError } from '../skipped.ts';
 import { examinePiece } from './examinePiece.ts';
+import { newId } from '@fennip/contract';
 
 /** What one step of a routine did, or why it was left out. */
 type StepOutcome = PieceOutcome & { readonly skipped?: string };
@@ -37,7 +37,7 @@ async function sift(
       op: 'put',
       at: now.recipe.mends.length,
       mend: {
-        ...{ id: `m${randomUUID().slice(0, 13)}`, method: 'sift', on: true, margin: 0, edge: 0 },
+        ...{ id: newId('mend'), method: 'sift', on: true, margin: 0, edge: 0 },
         target: { shape: 'mask', left: 0, top: 0, width, height, runs: [0, width * height] },
         ...{ radius, threshold, polarity, detail, share, noise },
         ...(zone ? { zone: zone.id } : {}),
@@ -65,7 +65,7 @@ async function finish(
       ? one.method === 'lens'
       : zoneOfStep(one) === zone?.id && effectOf(one) === effectOf(step);
   if (recipe.finish?.some(isThere)) return { skipped: 'such a step is there already' };
-  const id = `s${randomUUID().replaceAll('-', '').slice(0, 20)}`;
+  const id = newId('step');
   // The zone that a step had on another picture is none here.
   const { zone: elsewhere, ...unbounded } = { zone: undefined, ...step };
   void elsewhere;

@@ -5,7 +5,7 @@ import type { Raster } from '../../../raster/raster.ts';
 import { wholeWindow } from '../../../raster/window.ts';
 import type { Point } from '../../../target/target.ts';
 import { pictureOf } from '../../../testing/pictures.ts';
-import { mendFault } from '../../proposeMends.ts';
+import { mendFault } from '../../run/mendFault.ts';
 import { fitRelief } from './fitRelief.ts';
 import { RELIEF_REACH, reliefAt } from './relief.ts';
 import { undoRelief } from './undoRelief.ts';

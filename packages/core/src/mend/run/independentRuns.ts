@@ -1,4 +1,4 @@
-import type { Rect } from '../raster/rect.ts';
+import type { Rect } from '../../raster/rect.ts';
 
 /** Work that can be shared out: runs that know nothing of each other, and what must wait for all of them. */
 export interface Runs<T> {

@@ -1,3 +1,4 @@
+import { logistic } from '@fennip/core';
 const ROUNDS = 60;
 
 /**
@@ -8,7 +9,7 @@ const ROUNDS = 60;
  * @param labels 0 or 1
  * @param known the log-odds that each example begins with
  */
-export function logistic(
+export function logisticRegression(
   rows: readonly (readonly number[])[],
   labels: readonly number[],
   known: readonly number[] = labels.map(() => 0),
@@ -22,7 +23,7 @@ export function logistic(
     );
     rows.forEach((row, i) => {
       const odds = row.reduce((sum, value, k) => sum + value * weights[k], known[i]);
-      const chance = 1 / (1 + Math.exp(-odds));
+      const chance = logistic(odds);
       for (let a = 0; a < size; a++) {
         slope[a] += (labels[i] - chance) * row[a];
         for (let b = 0; b < size; b++) bend[a][b] += chance * (1 - chance) * row[a] * row[b];

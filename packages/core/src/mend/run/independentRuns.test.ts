@@ -1,12 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Rect } from '../raster/rect.ts';
-import { rectsMeet } from '../raster/rect.ts';
-import { pixelsOf } from '../raster/pixels.ts';
-import { pictureOf } from '../testing/pictures.ts';
+import type { Rect } from '../../raster/rect.ts';
+import { rectsMeet } from '../../raster/rect.ts';
+import { pixelsOf } from '../../raster/pixels.ts';
+import { pictureOf } from '../../testing/pictures.ts';
 import { independentRuns } from './independentRuns.ts';
-import type { FaultToMend } from './proposeMends.ts';
-import { proposeMends, proposeRun, shareMends, takenPlaces } from './proposeMends.ts';
+import { takenPlaces } from './faultPlaces.ts';
+import type { FaultToMend } from './faultToMend.ts';
+import { mendsInTurn } from './mendsInTurn.ts';
+import { proposeMends, runMends } from './runMends.ts';
 
 const rect = fc.record({
   left: fc.integer({ min: 0, max: 3000 }),
@@ -60,17 +62,18 @@ describe('work shared out', () => {
     const pixels = pixelsOf(picture);
     const alone = proposeMends(faults, pixels, 'heal');
     let started = 0;
-    const shared = await shareMends(
+    const { proposals } = await runMends(
       faults,
       { avoid: takenPlaces(faults), used: [] },
       pixels.shape,
       async (run, around) => {
         // Later runs end first.
         await new Promise((resolve) => setTimeout(resolve, 40 - 10 * started++));
-        return proposeRun(run, around, pixels, 'heal');
+        return run.map(mendsInTurn(around, pixels, 'heal'));
       },
     );
     expect(started).toBeGreaterThan(1);
+    const shared = proposals.map(({ mend }) => mend);
     expect(shared).toEqual(alone);
     expect(shared.map(({ id }) => id)).toEqual(faults.map(({ id }) => id));
   });
