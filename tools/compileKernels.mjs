@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import asc from 'assemblyscript/asc';
 
 const SOURCES = new URL('../packages/core/wasm/', import.meta.url);
-const ONTO = new URL('../packages/core/src/filter/kernelCode.ts', import.meta.url);
+const ONTO = new URL('../packages/core/src/kernels/kernelCode.ts', import.meta.url);
 
 /** The module as text: base64, in lines. */
 export async function compiledKernels() {

@@ -1,5 +1,8 @@
-import type { FaultKind, Point } from '@fennip/core';
-import { gaussian, linearToSrgb, mulberry, sharedArea } from '@fennip/core';
+import type { FaultKind } from '@fennip/core/fault';
+import type { Point } from '@fennip/core/target';
+import { sharedArea } from '@fennip/core/bench';
+import { linearToSrgb } from '@fennip/core/light';
+import { gaussian, mulberry } from '@fennip/core/random';
 import type { Sheet } from '@fennip/scenes';
 
 export const AREA_KINDS = ['losses', 'tears', 'stains'] as const;

@@ -1,5 +1,5 @@
-import type { Raster } from '@fennip/core';
-import { cloneRaster, fullScale } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { cloneRaster, fullScale } from '@fennip/core/raster';
 
 /** Weights of the discrete biharmonic operator, by difference of column and row. */
 const STENCIL: readonly (readonly [dx: number, dy: number, weight: number])[] = [

@@ -1,5 +1,6 @@
-import type { Polarity, Raster } from '@fennip/core';
-import { lumaPlane } from '@fennip/core';
+import type { Polarity } from '@fennip/core/fault';
+import type { Raster } from '@fennip/core/raster';
+import { lumaPlane } from '@fennip/core/raster';
 import { loadOpenCv } from './peers.ts';
 import type { Finding } from './find.ts';
 

@@ -1,15 +1,12 @@
-import type { ChartFrame, DustChart, FaultToMend, Raster } from '@fennip/core';
-import {
-  chartDust,
-  chartFaults,
-  cloneRaster,
-  comparePictures,
-  emptyRecipe,
-  pixelsOf,
-  placeOnSensor,
-  proposeMends,
-  renderRecipe,
-} from '@fennip/core';
+import type { ChartFrame, DustChart } from '@fennip/core/chart';
+import type { FaultToMend } from '@fennip/core/mend';
+import type { Raster } from '@fennip/core/raster';
+import { chartDust } from '@fennip/core/bench';
+import { chartFaults, placeOnSensor } from '@fennip/core/chart';
+import { comparePictures } from '@fennip/core/measure';
+import { proposeMends } from '@fennip/core/mend';
+import { cloneRaster, pixelsOf } from '@fennip/core/raster';
+import { emptyRecipe, renderRecipe } from '@fennip/core/recipe';
 import type { LaidFault } from '@fennip/scenes';
 import { atFNumber, layDust, sensorDust } from '@fennip/scenes';
 import { cutViews } from './chartViews.ts';

@@ -1,5 +1,5 @@
-import type { Raster } from '@fennip/core';
-import { cloneRaster, viewRaster } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { cloneRaster, viewRaster } from '@fennip/core/raster';
 
 /** Cuts a picture into parts of one size that lie side by side, as far as they fit. */
 export function cutViews(raster: Raster, width: number, height: number): Raster[] {

@@ -1,5 +1,6 @@
-import type { FaultToMend, Raster } from '@fennip/core';
-import { mulberry } from '@fennip/core';
+import type { FaultToMend } from '@fennip/core/mend';
+import type { Raster } from '@fennip/core/raster';
+import { mulberry } from '@fennip/core/random';
 import type { LaidFault, SensorParticle, Sheet } from '@fennip/scenes';
 import { discAt, layDust, layParticles, laySpecks, litParticles, sensorDust } from '@fennip/scenes';
 import { fromSheet, toSheet } from './light.ts';

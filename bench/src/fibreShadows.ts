@@ -1,4 +1,4 @@
-import { mulberry } from '@fennip/core';
+import { mulberry } from '@fennip/core/random';
 import type { LaidFault, Sheet } from '@fennip/scenes';
 import type { Path } from './lines.ts';
 import { distanceTo } from './lines.ts';

@@ -1,4 +1,4 @@
-import type { Fault } from '@fennip/core';
+import type { Fault } from '@fennip/core/fault';
 import type { LaidFault } from '@fennip/scenes';
 
 /** A finding as far as scoring needs it. */

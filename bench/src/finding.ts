@@ -1,5 +1,7 @@
-import type { Fault, Raster } from '@fennip/core';
-import { EXAMINE_DEFAULTS, examinePicture, leastConfidence, lumaPlane, pixelsOf } from '@fennip/core';
+import type { Fault } from '@fennip/core/fault';
+import type { Raster } from '@fennip/core/raster';
+import { EXAMINE_DEFAULTS, examinePicture, leastConfidence } from '@fennip/core/examine';
+import { lumaPlane, pixelsOf } from '@fennip/core/raster';
 import { blobFindings } from './blobs.ts';
 import { SPOT_KINDS, damage } from './damage.ts';
 import { meetFindings, rankFindings, scoreFindings } from './find.ts';

@@ -1,5 +1,9 @@
-import type { Fault, Point, Raster } from '@fennip/core';
-import { EXAMINE_DEFAULTS, examinePicture, leastConfidence, pixelsOf, sharedArea } from '@fennip/core';
+import type { Fault } from '@fennip/core/fault';
+import type { Raster } from '@fennip/core/raster';
+import type { Point } from '@fennip/core/target';
+import { sharedArea } from '@fennip/core/bench';
+import { EXAMINE_DEFAULTS, examinePicture, leastConfidence } from '@fennip/core/examine';
+import { pixelsOf } from '@fennip/core/raster';
 import type { LaidArea } from './areas.ts';
 import { AREA_KINDS, layAreas } from './areas.ts';
 import { fromSheet, toSheet } from './light.ts';

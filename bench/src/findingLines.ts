@@ -1,5 +1,7 @@
-import type { Fault, PictureNature } from '@fennip/core';
-import { EXAMINE_DEFAULTS, examinePicture, leastConfidence, pixelsOf } from '@fennip/core';
+import type { PictureNature } from '@fennip/core/examine';
+import type { Fault } from '@fennip/core/fault';
+import { EXAMINE_DEFAULTS, examinePicture, leastConfidence } from '@fennip/core/examine';
+import { pixelsOf } from '@fennip/core/raster';
 import type { LaidFault } from '@fennip/scenes';
 import { damage } from './damage.ts';
 import { layFibreShadows } from './fibreShadows.ts';

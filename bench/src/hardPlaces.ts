@@ -1,21 +1,10 @@
-import type { FaultToMend, MethodChoice, Raster } from '@fennip/core';
-import {
-  applyMend,
-  canvasOf,
-  cloneRaster,
-  createRaster,
-  faultPlace,
-  gaussian,
-  judgeMend,
-  layPatch,
-  linearToSrgb,
-  mendFault,
-  mulberry,
-  pixelsOf,
-  srgbToLinear,
-  targetField,
-  wholeWindow,
-} from '@fennip/core';
+import type { FaultToMend, MethodChoice } from '@fennip/core/mend';
+import type { Raster } from '@fennip/core/raster';
+import { faultPlace, targetField } from '@fennip/core/bench';
+import { linearToSrgb, srgbToLinear } from '@fennip/core/light';
+import { applyMend, canvasOf, judgeMend, mendFault } from '@fennip/core/mend';
+import { gaussian, mulberry } from '@fennip/core/random';
+import { cloneRaster, createRaster, layPatch, pixelsOf, wholeWindow } from '@fennip/core/raster';
 import type { Row } from './report.ts';
 import { printTable } from './report.ts';
 

@@ -1,5 +1,5 @@
-import type { Raster } from '@fennip/core';
-import { lumaPlane } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { lumaPlane } from '@fennip/core/raster';
 import type { Line } from './onLines.ts';
 import { loadOpenCv } from './peers.ts';
 

@@ -1,5 +1,6 @@
-import type { Raster } from '@fennip/core';
-import { createRaster, fullScale, linearToSrgb, srgbToLinear } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { linearToSrgb, srgbToLinear } from '@fennip/core/light';
+import { createRaster, fullScale } from '@fennip/core/raster';
 import type { Sheet } from '@fennip/scenes';
 
 /** A picture as linear light, three values a pixel; grey counts for all three. */

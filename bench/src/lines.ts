@@ -1,4 +1,4 @@
-import { mulberry } from '@fennip/core';
+import { mulberry } from '@fennip/core/random';
 import type { LaidFault, Sheet } from '@fennip/scenes';
 
 /** How wide a kind of line is, what light it has of its own, how much it covers. */

@@ -1,5 +1,7 @@
-import type { Raster } from '@fennip/core';
-import { canvasOf, cloneRaster, rebuildSteps, pixelsOf, rebuildFor } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { rebuildFor } from '@fennip/core/bench';
+import { canvasOf, rebuildSteps } from '@fennip/core/mend';
+import { cloneRaster, pixelsOf } from '@fennip/core/raster';
 import { inpaint, loadOpenCv } from './peers.ts';
 import type { Row } from './report.ts';
 import { printTable } from './report.ts';

@@ -1,17 +1,10 @@
-import type { Raster, Rect } from '@fennip/core';
-import {
-  applyMend,
-  canvasOf,
-  cloneRaster,
-  comparePictures,
-  layPatch,
-  mulberry,
-  pixelsOf,
-  polygonPixels,
-  rebuildFor,
-  rectsMeet,
-  wholeWindow,
-} from '@fennip/core';
+import type { Raster, Rect } from '@fennip/core/raster';
+import { rebuildFor } from '@fennip/core/bench';
+import { comparePictures } from '@fennip/core/measure';
+import { applyMend, canvasOf } from '@fennip/core/mend';
+import { mulberry } from '@fennip/core/random';
+import { cloneRaster, layPatch, pixelsOf, rectsMeet, wholeWindow } from '@fennip/core/raster';
+import { polygonPixels } from '@fennip/core/target';
 import { biharmonic } from './biharmonic.ts';
 import { inpaint, loadOpenCv } from './peers.ts';
 import type { CropRow } from './page.ts';

@@ -1,4 +1,4 @@
-import { medianFilter } from '@fennip/core';
+import { medianFilter } from '@fennip/core/bench';
 import type { MedianTask } from './medianThreads.ts';
 
 /** Filters a part of a plane; how many medians there are is told, to have something to wait for. */

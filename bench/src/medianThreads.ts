@@ -1,4 +1,4 @@
-import type { Depth, Plane } from '@fennip/core';
+import type { Depth, Plane } from '@fennip/core/raster';
 import { startPool } from '@fennip/threads';
 
 /** A part of a plane in shared memory, to be filtered on a thread. */

@@ -1,8 +1,10 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { PictureNature, Raster } from '@fennip/core';
-import { cloneRaster, createRaster, guessNature, printSigns, viewRaster } from '@fennip/core';
+import type { PictureNature } from '@fennip/core/examine';
+import type { Raster } from '@fennip/core/raster';
+import { guessNature, printSigns } from '@fennip/core/examine';
+import { cloneRaster, createRaster, viewRaster } from '@fennip/core/raster';
 import { captureData, decodePicture } from '@fennip/files';
 import { describe, expect, it } from 'vitest';
 import { PHOTOGRAPHS } from './photographs.ts';

@@ -1,4 +1,4 @@
-import { alongPath, createCourses } from '@fennip/core';
+import { alongPath, createCourses } from '@fennip/core/bench';
 import type { LaidFault } from '@fennip/scenes';
 
 type Point = readonly [x: number, y: number];

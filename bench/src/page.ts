@@ -1,8 +1,8 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Raster, Rect } from '@fennip/core';
-import { createRaster, copyRaster, viewRaster } from '@fennip/core';
+import type { Raster, Rect } from '@fennip/core/raster';
+import { createRaster, copyRaster, viewRaster } from '@fennip/core/raster';
 import sharp from 'sharp';
 import type { Damaged } from './damage.ts';
 

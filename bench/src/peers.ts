@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
-import type { Raster } from '@fennip/core';
-import { createRaster } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { createRaster } from '@fennip/core/raster';
 import type CvModule from '@techstark/opencv-js';
 
 type Cv = typeof CvModule;

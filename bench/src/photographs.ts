@@ -2,8 +2,8 @@ import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Raster, Rect } from '@fennip/core';
-import { cloneRaster, rectsMeet, viewRaster } from '@fennip/core';
+import type { Raster, Rect } from '@fennip/core/raster';
+import { cloneRaster, rectsMeet, viewRaster } from '@fennip/core/raster';
 import { decodePicture } from '@fennip/files';
 
 const require = createRequire(import.meta.url);

@@ -1,12 +1,8 @@
-import type { Raster } from '@fennip/core';
-import {
-  cloneRaster,
-  comparePictures,
-  emptyRecipe,
-  pixelsOf,
-  proposeMends,
-  renderRecipe,
-} from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { comparePictures } from '@fennip/core/measure';
+import { proposeMends } from '@fennip/core/mend';
+import { cloneRaster, pixelsOf } from '@fennip/core/raster';
+import { emptyRecipe, renderRecipe } from '@fennip/core/recipe';
 import { biharmonic } from './biharmonic.ts';
 import type { DamageKind, Damaged } from './damage.ts';
 import { DAMAGE_KINDS, damage, roughly } from './damage.ts';

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Raster } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
 import { decodePicture } from '@fennip/files';
 import type { LaidFault } from '@fennip/scenes';
 

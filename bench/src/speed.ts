@@ -1,27 +1,22 @@
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Depth, Lamp, Plane, Raster } from '@fennip/core';
+import type { Lamp } from '@fennip/core/lamp';
+import type { Depth, Plane, Raster } from '@fennip/core/raster';
+import { medianFilter } from '@fennip/core/bench';
+import { EXAMINE_DEFAULTS, examinePicture } from '@fennip/core/examine';
+import { growByLikeness, likenessPlanes } from '@fennip/core/fence';
+import { applyLamp, lampReach } from '@fennip/core/lamp';
+import { applyMend, canvasOf, proposeMend, proposeMends } from '@fennip/core/mend';
 import {
-  EXAMINE_DEFAULTS,
   TILE_SIZE,
-  applyLamp,
-  applyMend,
-  canvasOf,
   cloneRaster,
-  emptyRecipe,
-  examinePicture,
-  growByLikeness,
   growRect,
   halveRaster,
-  lampReach,
-  likenessPlanes,
-  medianFilter,
   pixelsOf,
-  proposeMend,
-  proposeMends,
   sharedRaster,
   viewRaster,
-} from '@fennip/core';
+} from '@fennip/core/raster';
+import { emptyRecipe } from '@fennip/core/recipe';
 import { decodePicture, encodePicture } from '@fennip/files';
 import { findAmongThreads, renderAmongThreads, shareAmongThreads, startThreads } from '@fennip/cli';
 import { roughly, specked } from './damage.ts';

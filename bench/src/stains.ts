@@ -1,13 +1,12 @@
-import type { Mend, Point, Raster } from '@fennip/core';
-import {
-  cloneRaster,
-  comparePictures,
-  createMendedPicture,
-  depthInside,
-  mulberry,
-  pixelsOf,
-  proposeMend,
-} from '@fennip/core';
+import type { Mend } from '@fennip/core/mend';
+import type { Raster } from '@fennip/core/raster';
+import type { Point } from '@fennip/core/target';
+import { depthInside } from '@fennip/core/bench';
+import { comparePictures } from '@fennip/core/measure';
+import { proposeMend } from '@fennip/core/mend';
+import { mulberry } from '@fennip/core/random';
+import { cloneRaster, pixelsOf } from '@fennip/core/raster';
+import { createMendedPicture } from '@fennip/core/recipe';
 import type { LaidArea } from './areas.ts';
 import { layAreas } from './areas.ts';
 import { fromSheet, toSheet } from './light.ts';

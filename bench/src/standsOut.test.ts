@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { lumaPlane } from '@fennip/core';
+import { lumaPlane } from '@fennip/core/raster';
 import { pictureOf, speckAt } from '../../packages/core/src/testing/pictures.ts';
 import { standsOut } from './standsOut.ts';
 

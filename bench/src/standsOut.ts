@@ -1,4 +1,4 @@
-import type { FloatPlane } from '@fennip/core';
+import type { FloatPlane } from '@fennip/core/bench';
 import type { LaidFault } from '@fennip/scenes';
 
 /** Discs around a fault that it is held against. */

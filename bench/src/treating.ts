@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { LAMP_KINDS } from '@fennip/core';
+import { LAMP_KINDS } from '@fennip/core/lamp';
 import type { Page } from '@playwright/test';
 import { chromium } from '@playwright/test';
 import { onBenchServer } from './benchServer.ts';

@@ -1,18 +1,13 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Mend, Raster } from '@fennip/core';
-import {
-  EXAMINE_DEFAULTS,
-  cloneRaster,
-  emptyRecipe,
-  examinePicture,
-  measureGrainModel,
-  pixelsOf,
-  proposeMends,
-  renderRecipe,
-  viewRaster,
-} from '@fennip/core';
+import type { Mend } from '@fennip/core/mend';
+import type { Raster } from '@fennip/core/raster';
+import { EXAMINE_DEFAULTS, examinePicture } from '@fennip/core/examine';
+import { measureGrainModel } from '@fennip/core/grain';
+import { proposeMends } from '@fennip/core/mend';
+import { cloneRaster, pixelsOf, viewRaster } from '@fennip/core/raster';
+import { emptyRecipe, renderRecipe } from '@fennip/core/recipe';
 import { decodePicture } from '@fennip/files';
 import { cachedLight, finishCleanWagon } from '@fennip/scenes';
 import type { Row } from './report.ts';

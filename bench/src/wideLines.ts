@@ -1,16 +1,11 @@
-import type { Mend, MethodChoice, Point, Raster, StrokeTarget } from '@fennip/core';
-import {
-  applyMend,
-  canvasOf,
-  cloneRaster,
-  comparePictures,
-  layPatch,
-  mulberry,
-  pixelsOf,
-  proposeMend,
-  targetField,
-  wholeWindow,
-} from '@fennip/core';
+import type { Mend, MethodChoice } from '@fennip/core/mend';
+import type { Raster } from '@fennip/core/raster';
+import type { Point, StrokeTarget } from '@fennip/core/target';
+import { targetField } from '@fennip/core/bench';
+import { comparePictures } from '@fennip/core/measure';
+import { applyMend, canvasOf, proposeMend } from '@fennip/core/mend';
+import { mulberry } from '@fennip/core/random';
+import { cloneRaster, layPatch, pixelsOf, wholeWindow } from '@fennip/core/raster';
 import { PHOTOGRAPHS, loadPhotograph } from './photographs.ts';
 import type { Row } from './report.ts';
 import { printTable } from './report.ts';

@@ -1,5 +1,9 @@
-import type { Fence, Mend, Raster } from '@fennip/core';
-import { comparePictures, createRaster, mulberry } from '@fennip/core';
+import type { Fence } from '@fennip/core/fence';
+import type { Mend } from '@fennip/core/mend';
+import type { Raster } from '@fennip/core/raster';
+import { comparePictures } from '@fennip/core/measure';
+import { mulberry } from '@fennip/core/random';
+import { createRaster } from '@fennip/core/raster';
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
 import { deskOf, drag, saved, toStage } from './desk.ts';

@@ -1,5 +1,6 @@
-import { applyFinish, createRaster, wholeWindow } from '@fennip/core';
-import type { FinishStep } from '@fennip/core';
+import { applyFinish } from '@fennip/core/finish';
+import { createRaster, wholeWindow } from '@fennip/core/raster';
+import type { FinishStep } from '@fennip/core/finish';
 import sharp from 'sharp';
 import { deskOf, saved, toStage } from './desk.ts';
 import { addFiles, colourAt, expect, makeJob, test } from './fixtures.ts';

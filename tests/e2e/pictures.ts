@@ -1,6 +1,7 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { linearToSrgb, polygonPixels, srgbToLinear } from '@fennip/core';
+import { linearToSrgb, srgbToLinear } from '@fennip/core/light';
+import { polygonPixels } from '@fennip/core/target';
 import sharp from 'sharp';
 
 /** A dark speck as it is laid on: a soft shadow in linear light. */

@@ -1,4 +1,5 @@
-import { mulberry, polygonPixels } from '@fennip/core';
+import { mulberry } from '@fennip/core/random';
+import { polygonPixels } from '@fennip/core/target';
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
 import { deskOf, drag, saved, toStage } from './desk.ts';

@@ -1,5 +1,6 @@
-import type { Raster } from '@fennip/core';
-import { comparePictures, createRaster } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { comparePictures } from '@fennip/core/measure';
+import { createRaster } from '@fennip/core/raster';
 import sharp from 'sharp';
 import { addFiles, expect, makeJob, test } from './fixtures.ts';
 import { speckedPhotograph } from './pictures.ts';

@@ -1,7 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import type { Raster } from '@fennip/core';
-import { linearToSrgb, resizeRaster, srgbToLinear } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { linearToSrgb, srgbToLinear } from '@fennip/core/light';
+import { resizeRaster } from '@fennip/core/resample';
 import { decodePicture, encodePicture } from '@fennip/files';
 
 /** Sides of a frame of the small shoot. */

@@ -2,8 +2,11 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { checkRecipe } from '@fennip/contract/check';
-import type { Fault, Raster } from '@fennip/core';
-import { cloneRaster, frameWhole, renderRecipe } from '@fennip/core';
+import type { Fault } from '@fennip/core/fault';
+import type { Raster } from '@fennip/core/raster';
+import { frameWhole } from '@fennip/core/finish';
+import { cloneRaster } from '@fennip/core/raster';
+import { renderRecipe } from '@fennip/core/recipe';
 
 /** SHA-256 of the samples, plane after plane: of the picture as mended, as finished, and as framed. */
 export interface RenderingDigests {

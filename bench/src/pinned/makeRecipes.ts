@@ -5,18 +5,17 @@
  */
 import { existsSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
-import type { FaultToMend, Fence, FinishStep, Mend, Pixels, Recipe, Target } from '@fennip/core';
-import {
-  emptyRecipe,
-  examinePicture,
-  measureGrainModel,
-  labStatistics,
-  measureGrain,
-  noiseTable,
-  pixelsOf,
-  proposeMend,
-  proposeMends,
-} from '@fennip/core';
+import type { Fence } from '@fennip/core/fence';
+import type { FinishStep } from '@fennip/core/finish';
+import type { FaultToMend, Mend } from '@fennip/core/mend';
+import type { Pixels } from '@fennip/core/raster';
+import type { Recipe } from '@fennip/core/recipe';
+import type { Target } from '@fennip/core/target';
+import { examinePicture } from '@fennip/core/examine';
+import { measureGrainModel, measureGrain, noiseTable } from '@fennip/core/grain';
+import { labStatistics, proposeMend, proposeMends } from '@fennip/core/mend';
+import { pixelsOf } from '@fennip/core/raster';
+import { emptyRecipe } from '@fennip/core/recipe';
 import { digestFindings, digestRendering, recipeFile, DIGESTS_FILE } from './digests.ts';
 import type { Digests } from './digests.ts';
 import { SIDES, SUBJECTS, loadSubject } from './subjects.ts';

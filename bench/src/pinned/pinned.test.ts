@@ -1,6 +1,9 @@
 import { readFile } from 'node:fs/promises';
-import type { Depth } from '@fennip/core';
-import { FINISHES, TREATMENTS, examinePicture, pixelsOf } from '@fennip/core';
+import type { Depth } from '@fennip/core/raster';
+import { FINISHES } from '@fennip/core/bench';
+import { examinePicture } from '@fennip/core/examine';
+import { TREATMENTS } from '@fennip/core/mend';
+import { pixelsOf } from '@fennip/core/raster';
 import { checkRecipe } from '@fennip/contract/check';
 import { describe, expect, it } from 'vitest';
 import type { Digests } from './digests.ts';

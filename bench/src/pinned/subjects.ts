@@ -1,8 +1,9 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Depth, PictureNature, Raster } from '@fennip/core';
-import { cloneRaster, createRaster, viewRaster } from '@fennip/core';
+import type { PictureNature } from '@fennip/core/examine';
+import type { Depth, Raster } from '@fennip/core/raster';
+import { cloneRaster, createRaster, viewRaster } from '@fennip/core/raster';
 import { decodePicture } from '@fennip/files';
 
 const require = createRequire(import.meta.url);

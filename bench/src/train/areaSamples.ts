@@ -1,15 +1,17 @@
-import type { GrownForest, Point, Raster } from '@fennip/core';
+import type { GrownForest } from '@fennip/core/bench';
+import type { Raster } from '@fennip/core/raster';
+import type { Point } from '@fennip/core/target';
 import {
   areaCandidates,
   areaLevel,
   findAreas,
   keepAreas,
   measureAreas,
-  mulberry,
-  pixelsOf,
   sharedArea,
   withConfidence,
-} from '@fennip/core';
+} from '@fennip/core/bench';
+import { mulberry } from '@fennip/core/random';
+import { pixelsOf } from '@fennip/core/raster';
 import type { LaidArea, LaidAreaKind } from '../areas.ts';
 import { AREA_KINDS, layAreas } from '../areas.ts';
 import { fromSheet, toSheet } from '../light.ts';

@@ -1,6 +1,7 @@
-import type { Forest } from '@fennip/core';
-import { logOdds, mulberry } from '@fennip/core';
-import { logistic } from '@fennip/core';
+import type { Forest } from '@fennip/core/bench';
+import { logOdds } from '@fennip/core/bench';
+import { mulberry } from '@fennip/core/random';
+import { logistic } from '@fennip/core/solve';
 
 export interface BoostOptions {
   readonly trees: number;

@@ -1,5 +1,5 @@
-import type { Calibration } from '@fennip/core';
-import { logistic } from '@fennip/core';
+import type { Calibration } from '@fennip/core/bench';
+import { logistic } from '@fennip/core/solve';
 
 const ROUNDS = 60;
 

@@ -1,5 +1,9 @@
-import type { Fault, GrownForest, Raster } from '@fennip/core';
-import { LEAST_LOOKED_AT, doubtfulSpecks, mulberry, pixelsOf, speckLight } from '@fennip/core';
+import type { GrownForest } from '@fennip/core/bench';
+import type { Fault } from '@fennip/core/fault';
+import type { Raster } from '@fennip/core/raster';
+import { LEAST_LOOKED_AT, doubtfulSpecks, speckLight } from '@fennip/core/bench';
+import { mulberry } from '@fennip/core/random';
+import { pixelsOf } from '@fennip/core/raster';
 import { meetFindings } from '../find.ts';
 import type { Ground } from './grounds.ts';
 import { laySubjects } from './laySubjects.ts';

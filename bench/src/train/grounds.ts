@@ -1,5 +1,7 @@
-import type { Raster } from '@fennip/core';
-import { cloneRaster, createRaster, gaussian, mulberry, resizeRaster, viewRaster } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { gaussian, mulberry } from '@fennip/core/random';
+import { cloneRaster, createRaster, viewRaster } from '@fennip/core/raster';
+import { resizeRaster } from '@fennip/core/resample';
 import { loadPhotograph } from '../photographs.ts';
 
 /** A clean ground that faults are laid on, and the grain that the camera lays over both. */

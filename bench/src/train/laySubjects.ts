@@ -1,5 +1,6 @@
-import type { Raster } from '@fennip/core';
-import { cloneRaster, mulberry } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { mulberry } from '@fennip/core/random';
+import { cloneRaster } from '@fennip/core/raster';
 
 /** How far a place lies outside a shape of about radius 1; below 0 inside. */
 type Outside = (x: number, y: number) => number;

@@ -1,4 +1,5 @@
-import type { GrownForest, Raster } from '@fennip/core';
+import type { GrownForest } from '@fennip/core/bench';
+import type { Raster } from '@fennip/core/raster';
 import {
   PRINT_LINE_LEVELS,
   LINES_OWN_SHARE,
@@ -8,11 +9,11 @@ import {
   holdGround,
   lineCandidates,
   linePath,
-  mulberry,
   sumUp,
-  wholeWindow,
   withoutFit,
-} from '@fennip/core';
+} from '@fennip/core/bench';
+import { mulberry } from '@fennip/core/random';
+import { wholeWindow } from '@fennip/core/raster';
 import type { LaidFault, Sheet } from '@fennip/scenes';
 import { layCrease, layFibres, layScratches } from '@fennip/scenes';
 import { fromSheet, toSheet } from '../light.ts';

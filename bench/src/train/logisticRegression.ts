@@ -1,4 +1,4 @@
-import { logistic } from '@fennip/core';
+import { logistic } from '@fennip/core/solve';
 const ROUNDS = 60;
 
 /**

@@ -1,7 +1,8 @@
 import { writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import type { Calibration, CloserNet, Forest, PictureNature } from '@fennip/core';
+import type { Calibration, CloserNet, Forest } from '@fennip/core/bench';
+import type { PictureNature } from '@fennip/core/examine';
 import {
   AREA_TRAITS,
   LINE_TRAITS,
@@ -10,11 +11,11 @@ import {
   growForest,
   holdNet,
   logOdds,
-  mulberry,
   saidAgainstOwn,
   speckLook,
   trustIn,
-} from '@fennip/core';
+} from '@fennip/core/bench';
+import { mulberry } from '@fennip/core/random';
 import { printTable } from '../report.ts';
 import { areaSamples, keptAreas } from './areaSamples.ts';
 import type { BoostOptions } from './boost.ts';

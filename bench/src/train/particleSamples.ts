@@ -1,5 +1,9 @@
-import type { ChartEntry, ChartFrame, Raster } from '@fennip/core';
-import { chartDust, mulberry, particleTraits, pixelsOf, placeOnSensor } from '@fennip/core';
+import type { ChartEntry, ChartFrame } from '@fennip/core/chart';
+import type { Raster } from '@fennip/core/raster';
+import { chartDust, particleTraits } from '@fennip/core/bench';
+import { placeOnSensor } from '@fennip/core/chart';
+import { mulberry } from '@fennip/core/random';
+import { pixelsOf } from '@fennip/core/raster';
 import type { SensorParticle } from '@fennip/scenes';
 import { atFNumber, layDust, sensorDust } from '@fennip/scenes';
 import { cutViews } from '../chartViews.ts';

@@ -1,4 +1,7 @@
-import type { Fault, GrownForest, MeasuredSpeck, PictureNature, Raster } from '@fennip/core';
+import type { GrownForest, MeasuredSpeck } from '@fennip/core/bench';
+import type { PictureNature } from '@fennip/core/examine';
+import type { Fault } from '@fennip/core/fault';
+import type { Raster } from '@fennip/core/raster';
 import {
   BY_ITSELF,
   LEAST_CONFIDENCE,
@@ -9,11 +12,11 @@ import {
   keepStrongest,
   lookOver,
   measureSpecks,
-  mulberry,
   speckCandidates,
   sumUp,
-  wholeWindow,
-} from '@fennip/core';
+} from '@fennip/core/bench';
+import { mulberry } from '@fennip/core/random';
+import { wholeWindow } from '@fennip/core/raster';
 import type { LaidFault, Sheet } from '@fennip/scenes';
 import { layChips, layFibres, layScratches, laySpecks } from '@fennip/scenes';
 import { asSeen, dust, particles } from '../damage.ts';

@@ -1,16 +1,15 @@
-import type { Fault } from '@fennip/core';
+import type { Fault } from '@fennip/core/fault';
 import {
   LOOK_CHANNELS,
   LOOK_SIDE,
   NET_SEEN,
   NET_SIZE,
-  gaussian,
-  mulberry,
   speckLook,
   teachNet,
   untaughtNet,
-} from '@fennip/core';
-import { logistic } from '@fennip/core';
+} from '@fennip/core/bench';
+import { gaussian, mulberry } from '@fennip/core/random';
+import { logistic } from '@fennip/core/solve';
 
 /** A speck that is learned from. */
 export interface LookExample {

@@ -1,5 +1,5 @@
-import type { Raster } from '@fennip/core';
-import { createRaster } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { createRaster } from '@fennip/core/raster';
 import sharp from 'sharp';
 
 /** A picture of 8 bits and three channels as a JPEG file gives it back. @param quality 1 to 100 */

@@ -1,5 +1,7 @@
-import type { Polarity } from '@fennip/core';
-import { LOOK_SIDE, createRaster, gaussian, growForest, holdNet, mulberry, speckLook } from '@fennip/core';
+import type { Polarity } from '@fennip/core/fault';
+import { LOOK_SIDE, growForest, holdNet, speckLook } from '@fennip/core/bench';
+import { gaussian, mulberry } from '@fennip/core/random';
+import { createRaster } from '@fennip/core/raster';
 import { describe, expect, it } from 'vitest';
 import { onLines, scoreLines } from '../onLines.ts';
 import { BOOST_DEFAULTS, boost } from './boost.ts';

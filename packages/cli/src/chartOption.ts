@@ -1,5 +1,5 @@
-import type { ChartedPlace } from '@fennip/core';
-import { chartFaults, locateOnSensor } from '@fennip/core';
+import type { ChartedPlace } from '@fennip/core/chart';
+import { chartFaults, locateOnSensor } from '@fennip/core/chart';
 import { ChartDocumentSchema, chartOf } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
 import type { OptionValues } from './command.ts';

@@ -1,5 +1,5 @@
-import { INTENTS } from '@fennip/core';
-import type { Raster } from '@fennip/core';
+import { INTENTS } from '@fennip/core/colour';
+import type { Raster } from '@fennip/core/raster';
 import type { PictureFormat, PictureHeader } from '@fennip/files';
 import { ENCODE_DEFAULTS, TARGET_PROFILES, deliverPicture } from '@fennip/files';
 import type { OptionValues } from './command.ts';

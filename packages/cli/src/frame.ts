@@ -1,5 +1,8 @@
-import type { CaptureData, Orientation, Pixels, Placement, Raster, SensorShape } from '@fennip/core';
-import { pixelsOf, placeOnSensor } from '@fennip/core';
+import type { Orientation, Placement, SensorShape } from '@fennip/core/chart';
+import type { CaptureData } from '@fennip/core/picture';
+import type { Pixels, Raster } from '@fennip/core/raster';
+import { placeOnSensor } from '@fennip/core/chart';
+import { pixelsOf } from '@fennip/core/raster';
 import type { PictureHeader } from '@fennip/files';
 import { captureData, decodePicture } from '@fennip/files';
 

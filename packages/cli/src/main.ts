@@ -1,4 +1,4 @@
-import { RasterError, RecipeError } from '@fennip/core';
+import { RasterError, RecipeError } from '@fennip/core/errors';
 import { PictureError } from '@fennip/files';
 import type { Command } from './command.ts';
 import { runCommand } from './command.ts';

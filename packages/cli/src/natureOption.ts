@@ -1,5 +1,5 @@
-import type { PictureNature } from '@fennip/core';
-import { NATURES, guessNature, printSigns } from '@fennip/core';
+import type { PictureNature } from '@fennip/core/examine';
+import { NATURES, guessNature, printSigns } from '@fennip/core/examine';
 import type { OptionValues } from './command.ts';
 import { choiceOption } from './command.ts';
 import type { Frame } from './frame.ts';

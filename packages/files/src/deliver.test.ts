@@ -1,22 +1,17 @@
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { FinishStep, HealMend, LedgerEntry, Raster, Recipe } from '@fennip/core';
-import {
-  cloneRaster,
-  createRaster,
-  emptyRecipe,
-  emptyWorksheet,
-  fullScale,
-  gaussian,
-  ledgerEntries,
-  mulberry,
-  frameWhole,
-  renderRecipe,
-  SRGB_SPACE,
-  DISPLAY_P3_SPACE,
-  convertColours,
-} from '@fennip/core';
+import type { FinishStep } from '@fennip/core/finish';
+import type { LedgerEntry } from '@fennip/core/ledger';
+import type { HealMend } from '@fennip/core/mend';
+import type { Raster } from '@fennip/core/raster';
+import type { Recipe } from '@fennip/core/recipe';
+import { SRGB_SPACE, DISPLAY_P3_SPACE, convertColours } from '@fennip/core/colour';
+import { frameWhole } from '@fennip/core/finish';
+import { ledgerEntries } from '@fennip/core/ledger';
+import { gaussian, mulberry } from '@fennip/core/random';
+import { cloneRaster, createRaster, fullScale } from '@fennip/core/raster';
+import { emptyRecipe, emptyWorksheet, renderRecipe } from '@fennip/core/recipe';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
 import { decode as decodeTiff } from 'tiff';

@@ -1,5 +1,6 @@
-import type { RgbSpace } from '@fennip/core';
-import { DISPLAY_P3_SPACE, lightOf } from '@fennip/core';
+import type { RgbSpace } from '@fennip/core/colour';
+import { DISPLAY_P3_SPACE } from '@fennip/core/colour';
+import { lightOf } from '@fennip/core/light';
 
 /** Places along each side of the table. */
 const GRID = 17;

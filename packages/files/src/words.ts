@@ -1,4 +1,6 @@
-import type { FaultState, FaultKind, Mend } from '@fennip/core';
+import type { FaultKind } from '@fennip/core/fault';
+import type { FaultState } from '@fennip/core/ledger';
+import type { Mend } from '@fennip/core/mend';
 
 /** The words of a report and of layers: what the restorer calls things, one and many. */
 export const KIND_WORDS: Readonly<Record<FaultKind, readonly [one: string, many: string]>> = {

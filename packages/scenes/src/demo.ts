@@ -1,4 +1,4 @@
-import type { Polarity } from '@fennip/core';
+import type { Polarity } from '@fennip/core/fault';
 import { fileURLToPath } from 'node:url';
 
 /** Where the demo's pictures are kept, with the truth about each beside it. */

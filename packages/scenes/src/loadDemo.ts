@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { EXAMINE_DEFAULTS } from '@fennip/core';
+import { EXAMINE_DEFAULTS } from '@fennip/core/examine';
 import { DEMO_JOB, DEMO_PICTURES, PICTURES_FOLDER, SERIES_FILES, SERIES_JOB } from './demo.ts';
 
 interface Named {

@@ -1,8 +1,10 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import type { Fence, HealMend, Judgement, Step } from '@fennip/core';
-import { faultState, mendsByFault } from '@fennip/core';
+import type { Fence } from '@fennip/core/fence';
+import type { HealMend } from '@fennip/core/mend';
+import type { Judgement, Step } from '@fennip/core/recipe';
+import { faultState, mendsByFault } from '@fennip/core/ledger';
 import type { Job, Picture, PictureSheet, Run } from '@fennip/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from '../src/database/connect.ts';

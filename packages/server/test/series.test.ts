@@ -1,10 +1,11 @@
-import type { FinishStep } from '@fennip/core';
+import type { FinishStep } from '@fennip/core/finish';
 import { spawn } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { createRaster, mulberry } from '@fennip/core';
+import { mulberry } from '@fennip/core/random';
+import { createRaster } from '@fennip/core/raster';
 import type {
   ChartSummary,
   DustChartSheet,

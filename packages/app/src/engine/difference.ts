@@ -1,5 +1,5 @@
-import type { Raster } from '@fennip/core';
-import { createRaster, fullScale } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { createRaster, fullScale } from '@fennip/core/raster';
 import { DIFFERENCE_GAIN } from './differenceGain.ts';
 
 /** The difference between two rasters of one size, strengthened and laid around middle grey, in encoded values. */

@@ -1,4 +1,5 @@
-import type { Target, Touch } from '@fennip/core';
+import type { Touch } from '@fennip/core/fence';
+import type { Target } from '@fennip/core/target';
 
 /** A touch on the picture from which an area grows. */
 export interface DrawnTouch {

@@ -1,5 +1,8 @@
-import type { Fence, FinishStep, PictureShape, Raster } from '@fennip/core';
-import { applyFinish, finishReach, isFramingStep, pyramidLevels, scaleFinish } from '@fennip/core';
+import type { Fence } from '@fennip/core/fence';
+import type { FinishStep } from '@fennip/core/finish';
+import type { PictureShape, Raster } from '@fennip/core/raster';
+import { applyFinish, finishReach, isFramingStep, scaleFinish } from '@fennip/core/finish';
+import { pyramidLevels } from '@fennip/core/raster';
 import type { LevelPlace } from './paintTile.ts';
 import { fenceOn } from './paintTile.ts';
 

@@ -1,14 +1,7 @@
-import type { MaskTarget, Target } from '@fennip/core';
-import {
-  TILE_SIZE,
-  areaOfTarget,
-  followEdges,
-  followReach,
-  growRect,
-  intersectRects,
-  maskOfSpans,
-  pictureRect,
-} from '@fennip/core';
+import type { MaskTarget, Target } from '@fennip/core/target';
+import { areaOfTarget, followEdges, followReach } from '@fennip/core/fence';
+import { TILE_SIZE, growRect, intersectRects, pictureRect } from '@fennip/core/raster';
+import { maskOfSpans } from '@fennip/core/target';
 import type { TileStore } from './tileStore.ts';
 
 /** Moves the border of an area onto edges of the picture within reach of it, tile by tile. */

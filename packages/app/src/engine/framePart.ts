@@ -1,14 +1,14 @@
-import type { Framing, PictureShape, Raster, Rect } from '@fennip/core';
+import type { Framing } from '@fennip/core/finish';
+import type { PictureShape, Raster, Rect } from '@fennip/core/raster';
+import { applyFraming, framingReads } from '@fennip/core/finish';
 import {
-  applyFraming,
   createRaster,
-  framingReads,
   fullScale,
   intersectRects,
   isEmpty,
   pictureRect,
   pyramidLevels,
-} from '@fennip/core';
+} from '@fennip/core/raster';
 import type { TileKey } from './tileKey.ts';
 import { coveredRect } from './tileKey.ts';
 

@@ -1,29 +1,17 @@
-import type {
-  LikenessPlanes,
-  MaskTarget,
-  Raster,
-  Rect,
-  SpanRows,
-  Target,
-  Touch,
-  ZoneProposal,
-} from '@fennip/core';
+import type { LikenessPlanes, Touch, ZoneProposal } from '@fennip/core/fence';
+import type { Raster, Rect } from '@fennip/core/raster';
+import type { MaskTarget, SpanRows, Target } from '@fennip/core/target';
 import {
-  TILE_SIZE,
   areaOfTarget,
   combineAreas,
-  copyRaster,
-  createRaster,
   growByLikeness,
   likenessPlanes,
-  maskOfSpans,
-  pyramidLevels,
   refineBorder,
   proposeZones,
-  scaleTarget,
-  spansOfPixels,
-  targetMiddle,
-} from '@fennip/core';
+} from '@fennip/core/fence';
+import { scaleTarget } from '@fennip/core/mend';
+import { TILE_SIZE, copyRaster, createRaster, pyramidLevels } from '@fennip/core/raster';
+import { maskOfSpans, spansOfPixels, targetMiddle } from '@fennip/core/target';
 import type { DrawnTouch } from './drawnTouch.ts';
 import type { TileStore } from './tileStore.ts';
 

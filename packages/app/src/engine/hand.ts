@@ -1,69 +1,58 @@
+import type { CutEdge, PictureNature } from '@fennip/core/examine';
+import type { Fault } from '@fennip/core/fault';
+import type { AreaChange, Fence, ZoneProposal } from '@fennip/core/fence';
+import type { GrainModel } from '@fennip/core/grain';
+import type { MarkTarget } from '@fennip/core/mark';
 import type {
-  AreaChange,
-  CutEdge,
-  EdgeFit,
-  Fence,
-  Fault,
   FaultToMend,
-  GrainModel,
   Guide,
   LabStatistics,
-  MarkTarget,
-  MaskTarget,
   Mend,
   MendProposal,
   MendSurroundings,
   MendWish,
-  PictureNature,
   MethodChoice,
-  Point,
-  Reach,
   RebuildMend,
-  Rect,
-  Source,
-  SourceCandidate,
-  SourceQuery,
   SpotMend,
-  Target,
-  TreatBy,
   Verdict,
-  ZoneProposal,
-} from '@fennip/core';
+} from '@fennip/core/mend';
+import type { Rect } from '@fennip/core/raster';
+import type { TreatBy } from '@fennip/core/recipe';
+import type { EdgeFit, Source, SourceCandidate, SourceQuery } from '@fennip/core/source';
+import type { MaskTarget, Point, Reach, Target } from '@fennip/core/target';
+import { EDGES_LOOK, edgesInto } from '@fennip/core/examine';
+import { reshapeArea } from '@fennip/core/fence';
+import { markReads, measureMark } from '@fennip/core/mark';
 import {
-  EDGES_LOOK,
   applyMend,
   canvasOf,
-  colourFloats,
-  createMendedPicture,
-  edgesInto,
   extendGuide,
   extensionReads,
   faultReads,
   finishPatch,
-  findSources,
-  fitEdge,
-  fullScale,
-  growRect,
-  intersectRects,
   isTreatment,
   judgeMend,
   labStatistics,
-  layPatch,
-  markReads,
-  measureMark,
   mendFootprint,
   mendReads,
   mendsInTurn,
-  narrowWindow,
-  pictureRect,
   proposalReads,
   proposeMend,
   rebuildSteps,
-  reshapeArea,
-  searchRect,
-  targetBounds,
+} from '@fennip/core/mend';
+import {
+  colourFloats,
+  fullScale,
+  growRect,
+  intersectRects,
+  layPatch,
+  narrowWindow,
+  pictureRect,
   uniteRects,
-} from '@fennip/core';
+} from '@fennip/core/raster';
+import { createMendedPicture } from '@fennip/core/recipe';
+import { findSources, fitEdge, searchRect } from '@fennip/core/source';
+import { targetBounds } from '@fennip/core/target';
 import { expose, transfer, wrap } from 'comlink';
 import type { DrawnTouch } from './drawnTouch.ts';
 import { followArea } from './followArea.ts';

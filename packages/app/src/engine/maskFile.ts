@@ -1,5 +1,5 @@
-import type { Target } from '@fennip/core';
-import { areaOfTarget } from '@fennip/core';
+import type { Target } from '@fennip/core/target';
+import { areaOfTarget } from '@fennip/core/fence';
 
 /** An area as a black and white PNG of the whole picture: white is in. */
 export function maskFile(area: Target, picture: { width: number; height: number }): Promise<Blob> {

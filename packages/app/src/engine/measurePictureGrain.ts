@@ -1,5 +1,6 @@
-import type { GrainModel } from '@fennip/core';
-import { TILE_SIZE, copyRaster, createRaster, measureGrainModel } from '@fennip/core';
+import type { GrainModel } from '@fennip/core/grain';
+import { measureGrainModel } from '@fennip/core/grain';
+import { TILE_SIZE, copyRaster, createRaster } from '@fennip/core/raster';
 import type { TileStore } from './tileStore.ts';
 
 /** Tiles that are looked at along each side: grain is the same all over, so that a part of the picture tells it. */

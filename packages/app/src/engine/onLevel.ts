@@ -1,5 +1,5 @@
-import type { PictureShape, Rect } from '@fennip/core';
-import { intersectRects, pyramidLevels } from '@fennip/core';
+import type { PictureShape, Rect } from '@fennip/core/raster';
+import { intersectRects, pyramidLevels } from '@fennip/core/raster';
 
 /** A rectangle of the full-size picture on one of its levels: outwards to whole pixels, and no farther than that is. */
 export function onLevel({ left, top, width, height }: Rect, level: number, picture: PictureShape): Rect {

@@ -1,16 +1,11 @@
-import type {
-  Fence,
-  FinishStep,
-  Framing,
-  Lamp,
-  Mend,
-  MendedPicture,
-  PatchMemory,
-  Pixels,
-  Recipe,
-  Rect,
-} from '@fennip/core';
-import { createMendedPicture, emptyRecipe, zoneOfStep } from '@fennip/core';
+import type { Fence } from '@fennip/core/fence';
+import type { FinishStep, Framing } from '@fennip/core/finish';
+import type { Lamp } from '@fennip/core/lamp';
+import type { Mend } from '@fennip/core/mend';
+import type { Pixels, Rect } from '@fennip/core/raster';
+import type { MendedPicture, PatchMemory, Recipe } from '@fennip/core/recipe';
+import { zoneOfStep } from '@fennip/core/finish';
+import { createMendedPicture, emptyRecipe } from '@fennip/core/recipe';
 import type { FinishGround } from './finishPart.ts';
 import type { PaintTeam } from './paintTeam.ts';
 import type { Rebuilders, Rebuilding } from './rebuilders.ts';

@@ -1,5 +1,8 @@
-import type { LaidPixels, Lamp, Raster, TreatTask } from '@fennip/core';
-import { applyLamp, treatWindow } from '@fennip/core';
+import type { Lamp } from '@fennip/core/lamp';
+import type { Raster } from '@fennip/core/raster';
+import type { LaidPixels, TreatTask } from '@fennip/core/recipe';
+import { applyLamp } from '@fennip/core/lamp';
+import { treatWindow } from '@fennip/core/recipe';
 import { transfer } from 'comlink';
 import type { FinishGround } from './finishPart.ts';
 import { finishPart } from './finishPart.ts';

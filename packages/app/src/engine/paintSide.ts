@@ -1,5 +1,8 @@
-import type { Lamp, MendedPicture, Raster, Rect } from '@fennip/core';
-import { growRect, intersectRects, lampReach, pyramidLevels, viewRaster } from '@fennip/core';
+import type { Lamp } from '@fennip/core/lamp';
+import type { Raster, Rect } from '@fennip/core/raster';
+import type { MendedPicture } from '@fennip/core/recipe';
+import { lampReach } from '@fennip/core/lamp';
+import { growRect, intersectRects, pyramidLevels, viewRaster } from '@fennip/core/raster';
 import { difference } from './difference.ts';
 import { finishReachOn } from './finishPart.ts';
 import { framePart } from './framePart.ts';

@@ -1,5 +1,9 @@
-import type { LaidPixels, Lamp, Raster, TreatBy, TreatTask } from '@fennip/core';
-import { TILE_SIZE, applyLamp, cloneRaster, lampReach, treatWindow } from '@fennip/core';
+import type { Lamp } from '@fennip/core/lamp';
+import type { Raster } from '@fennip/core/raster';
+import type { LaidPixels, TreatBy, TreatTask } from '@fennip/core/recipe';
+import { applyLamp, lampReach } from '@fennip/core/lamp';
+import { TILE_SIZE, cloneRaster } from '@fennip/core/raster';
+import { treatWindow } from '@fennip/core/recipe';
 import type { Remote } from 'comlink';
 import { transfer } from 'comlink';
 import type { FinishGround } from './finishPart.ts';

@@ -1,15 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Raster, Rect, SiftMend, SoftenMend, TreatTask, Treatment } from '@fennip/core';
-import {
-  createMendedPicture,
-  createRaster,
-  growRect,
-  intersectRects,
-  pixelsOf,
-  treatWindow,
-  viewRaster,
-} from '@fennip/core';
+import type { SiftMend, SoftenMend, Treatment } from '@fennip/core/mend';
+import type { Raster, Rect } from '@fennip/core/raster';
+import type { TreatTask } from '@fennip/core/recipe';
+import { createRaster, growRect, intersectRects, pixelsOf, viewRaster } from '@fennip/core/raster';
+import { createMendedPicture, treatWindow } from '@fennip/core/recipe';
 import { mendPart, reachOnLevel } from './paintTile.ts';
 import { treatedAnew } from './treatedAnew.ts';
 

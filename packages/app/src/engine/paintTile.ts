@@ -1,29 +1,17 @@
-import type {
-  Fence,
-  LaidPatch,
-  LaidTreatment,
-  LevelChange,
-  MendedPicture,
-  PictureShape,
-  Raster,
-  Rect,
-  TreatBy,
-} from '@fennip/core';
+import type { Fence } from '@fennip/core/fence';
+import type { PictureShape, Raster, Rect } from '@fennip/core/raster';
+import type { LaidPatch, LaidTreatment, LevelChange, MendedPicture, TreatBy } from '@fennip/core/recipe';
+import { scaleTarget, scaleTreatment, treatmentReach } from '@fennip/core/mend';
 import {
-  changeOnLevels,
   cloneRaster,
-  copyPatch,
   fullScale,
   growRect,
   intersectRects,
   isEmpty,
-  isLaidTreatment,
   pyramidLevels,
-  scaleTarget,
-  scaleTreatment,
-  treatmentReach,
   uniteRects,
-} from '@fennip/core';
+} from '@fennip/core/raster';
+import { changeOnLevels, copyPatch, isLaidTreatment } from '@fennip/core/recipe';
 
 /** What each mend changes on the smaller levels, worked out when first asked for. */
 const changes = new WeakMap<LaidPatch, LevelChange[]>();

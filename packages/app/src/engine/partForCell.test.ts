@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { intersectRects, isEmpty, pictureRect, pyramidLevels, rectHolds } from '@fennip/core';
+import { intersectRects, isEmpty, pictureRect, pyramidLevels, rectHolds } from '@fennip/core/raster';
 import { onLevel } from './onLevel.ts';
 import { partForCell } from './partForCell.ts';
 

@@ -1,5 +1,5 @@
-import type { PictureShape, Rect } from '@fennip/core';
-import { pyramidLevels } from '@fennip/core';
+import type { PictureShape, Rect } from '@fennip/core/raster';
+import { pyramidLevels } from '@fennip/core/raster';
 import { onLevel } from './onLevel.ts';
 import type { LevelPart } from './tileKey.ts';
 

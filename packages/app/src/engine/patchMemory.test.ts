@@ -1,8 +1,9 @@
 import 'fake-indexeddb/auto';
 import { IDBFactory } from 'fake-indexeddb';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Patch, PatchMemory, PatchWork } from '@fennip/core';
-import { createRaster, wholeWindow } from '@fennip/core';
+import type { Patch } from '@fennip/core/raster';
+import type { PatchMemory, PatchWork } from '@fennip/core/recipe';
+import { createRaster, wholeWindow } from '@fennip/core/raster';
 import { createPatchMemory } from './patchMemory.ts';
 
 const SIDE = 16;

@@ -1,5 +1,6 @@
-import type { Patch, PatchMemory, PatchWork, Window } from '@fennip/core';
-import { cloneRaster } from '@fennip/core';
+import type { Patch, Window } from '@fennip/core/raster';
+import type { PatchMemory, PatchWork } from '@fennip/core/recipe';
+import { cloneRaster } from '@fennip/core/raster';
 import type { DBSchema, IDBPDatabase } from 'idb';
 import { openDB } from 'idb';
 

@@ -1,5 +1,6 @@
-import type { RebuildAnswer, RebuildTask } from '@fennip/core';
-import { EMPTY_PATCH, rebuildTask } from '@fennip/core';
+import type { RebuildAnswer, RebuildTask } from '@fennip/core/mend';
+import { rebuildTask } from '@fennip/core/mend';
+import { EMPTY_PATCH } from '@fennip/core/raster';
 import { expose, transfer } from 'comlink';
 
 /** Works a rebuild out for another worker, and tells every answer, the coarsest first; at least one with no halvings. */

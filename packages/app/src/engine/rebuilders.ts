@@ -1,5 +1,6 @@
-import type { RebuildAnswer, RebuildElsewhere, RebuildTask } from '@fennip/core';
-import { EMPTY_PATCH, cloneRaster } from '@fennip/core';
+import type { RebuildAnswer, RebuildTask } from '@fennip/core/mend';
+import type { RebuildElsewhere } from '@fennip/core/recipe';
+import { EMPTY_PATCH, cloneRaster } from '@fennip/core/raster';
 import type { Remote } from 'comlink';
 import { proxy, transfer, wrap } from 'comlink';
 import type { Rebuilder } from './rebuilder.ts';

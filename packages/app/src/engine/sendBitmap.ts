@@ -1,4 +1,4 @@
-import type { Raster } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
 import { transfer } from 'comlink';
 import { toBitmap } from './toBitmap.ts';
 

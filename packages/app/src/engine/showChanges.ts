@@ -1,16 +1,11 @@
-import type { Lamp, RebuildElsewhere, Recipe, Rect, TreatTask } from '@fennip/core';
-import {
-  growRect,
-  intersectRects,
-  isEmpty,
-  isFramingStep,
-  isTreatment,
-  lampReach,
-  nextPart,
-  rebuildWork,
-  rectsMeet,
-  uniteRects,
-} from '@fennip/core';
+import type { Lamp } from '@fennip/core/lamp';
+import type { Rect } from '@fennip/core/raster';
+import type { RebuildElsewhere, Recipe, TreatTask } from '@fennip/core/recipe';
+import { isFramingStep } from '@fennip/core/finish';
+import { lampReach } from '@fennip/core/lamp';
+import { isTreatment } from '@fennip/core/mend';
+import { growRect, intersectRects, isEmpty, rectsMeet, uniteRects } from '@fennip/core/raster';
+import { nextPart, rebuildWork } from '@fennip/core/recipe';
 import { finishReachOn } from './finishPart.ts';
 import { framedRect } from './framePart.ts';
 import { onLevel } from './onLevel.ts';

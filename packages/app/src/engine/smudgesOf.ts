@@ -1,5 +1,6 @@
-import type { Fault } from '@fennip/core';
-import { TILE_SIZE, createGrainCells, findSmudges, measureGrainCells } from '@fennip/core';
+import type { Fault } from '@fennip/core/fault';
+import { createGrainCells, findSmudges, measureGrainCells } from '@fennip/core/examine';
+import { TILE_SIZE } from '@fennip/core/raster';
 import { measurePictureGrain } from './measurePictureGrain.ts';
 import type { TileStore } from './tileStore.ts';
 

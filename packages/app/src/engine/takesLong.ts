@@ -1,5 +1,5 @@
-import type { FinishStep } from '@fennip/core';
-import { isFramingStep } from '@fennip/core';
+import type { FinishStep } from '@fennip/core/finish';
+import { isFramingStep } from '@fennip/core/finish';
 
 /** Whether a step of the finish is worth being shared: what is only looked up is done before it could be sent. */
 export const takesLong = (step: FinishStep): boolean =>

@@ -1,5 +1,5 @@
-import type { Rect } from '@fennip/core';
-import { TILE_SIZE } from '@fennip/core';
+import type { Rect } from '@fennip/core/raster';
+import { TILE_SIZE } from '@fennip/core/raster';
 
 /** The picture without its mends or those that are compared, with all of them, or what differs between the two. */
 export type Side = 'before' | 'after' | 'difference';

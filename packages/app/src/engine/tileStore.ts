@@ -1,4 +1,4 @@
-import type { Depth, Pixels, PictureShape, Raster, Rect } from '@fennip/core';
+import type { Depth, Pixels, PictureShape, Raster, Rect } from '@fennip/core/raster';
 import {
   TILE_SIZE,
   bytesPerSample,
@@ -7,7 +7,7 @@ import {
   intersectRects,
   pyramidLevels,
   rasterOver,
-} from '@fennip/core';
+} from '@fennip/core/raster';
 
 /** What of a picture is needed to fetch its tiles. */
 export interface TiledPicture extends PictureShape {

@@ -1,4 +1,4 @@
-import type { Raster } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
 
 const OPAQUE = 255;
 

@@ -1,5 +1,6 @@
-import type { Mend, PictureShape, Rect } from '@fennip/core';
-import { isTreatment, treatmentFootprint } from '@fennip/core';
+import type { Mend } from '@fennip/core/mend';
+import type { PictureShape, Rect } from '@fennip/core/raster';
+import { isTreatment, treatmentFootprint } from '@fennip/core/mend';
 
 const isSame = (a: Mend, b: Mend): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
 

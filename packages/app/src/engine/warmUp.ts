@@ -1,5 +1,6 @@
-import type { Pixels, Raster } from '@fennip/core';
-import { applyMend, canvasOf, createRaster, pixelsOf, proposeMend } from '@fennip/core';
+import type { Pixels, Raster } from '@fennip/core/raster';
+import { applyMend, canvasOf, proposeMend } from '@fennip/core/mend';
+import { createRaster, pixelsOf } from '@fennip/core/raster';
 
 const SIDE = 160;
 const RADIUS = 9;

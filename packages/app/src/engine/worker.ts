@@ -1,31 +1,14 @@
-import type {
-  DepartureHistogram,
-  FinishStep,
-  GrainModel,
-  Histogram,
-  Lamp,
-  Mend,
-  Plane,
-  Point,
-  Recipe,
-  Rect,
-  ShiftMend,
-  SpotMend,
-  Step,
-  Vector,
-  Verdict,
-} from '@fennip/core';
-import {
-  TILE_SIZE,
-  applySteps,
-  canvasOf,
-  createMendedPicture,
-  emptyWorksheet,
-  findShift,
-  framingOf,
-  pyramidLevels,
-  shiftFoundOn,
-} from '@fennip/core';
+import type { FinishStep, Histogram } from '@fennip/core/finish';
+import type { GrainModel } from '@fennip/core/grain';
+import type { DepartureHistogram, Lamp } from '@fennip/core/lamp';
+import type { Mend, ShiftMend, SpotMend, Vector, Verdict } from '@fennip/core/mend';
+import type { Plane, Rect } from '@fennip/core/raster';
+import type { Recipe, Step } from '@fennip/core/recipe';
+import type { Point } from '@fennip/core/target';
+import { framingOf } from '@fennip/core/finish';
+import { canvasOf, findShift, shiftFoundOn } from '@fennip/core/mend';
+import { TILE_SIZE, pyramidLevels } from '@fennip/core/raster';
+import { applySteps, createMendedPicture, emptyWorksheet } from '@fennip/core/recipe';
 import { expose, transfer, wrap } from 'comlink';
 import { difference } from './difference.ts';
 import { fetchTile } from './fetchTile.ts';

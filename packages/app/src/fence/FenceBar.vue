@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { AreaChange } from '@fennip/core';
+import type { AreaChange } from '@fennip/core/fence';
 import { computed, ref } from 'vue';
 import { AREA_JOINS, FENCE_SHAPES, useFences } from '../stores/fences.ts';
 import { useHandSettings } from '../hand/useHandSettings.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Fence } from '@fennip/core';
+import type { Fence } from '@fennip/core/fence';
 import { ref } from 'vue';
 import { useFences } from '../stores/fences.ts';
 import { useHand } from '../stores/hand.ts';

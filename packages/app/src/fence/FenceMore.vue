@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Fence } from '@fennip/core';
+import type { Fence } from '@fennip/core/fence';
 import { useFencing } from '../work/useFencing.ts';
 import { say } from '../words/say.ts';
 import { useFenceCopies } from './useFenceCopies.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Mend } from '@fennip/core';
+import type { Mend } from '@fennip/core/mend';
 import { computed } from 'vue';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ZoneProposal } from '@fennip/core';
+import type { ZoneProposal } from '@fennip/core/fence';
 import { shallowRef } from 'vue';
 import { byHand } from '../engine/engine.ts';
 import { useFences } from '../stores/fences.ts';

@@ -1,4 +1,4 @@
-import type { Fence } from '@fennip/core';
+import type { Fence } from '@fennip/core/fence';
 import type { Picture, PictureSheet } from '@fennip/contract';
 import { computed } from 'vue';
 import { AnswerError, get, post } from '../api/http.ts';

@@ -1,5 +1,9 @@
-import type { Mend, Point, Shift, Target } from '@fennip/core';
-import { isConvex, isSourced, isTreatment, pulledCorners, targetBounds } from '@fennip/core';
+import type { Mend } from '@fennip/core/mend';
+import type { Shift } from '@fennip/core/source';
+import type { Point, Target } from '@fennip/core/target';
+import { isSourced, isTreatment } from '@fennip/core/mend';
+import { isConvex, pulledCorners } from '@fennip/core/source';
+import { targetBounds } from '@fennip/core/target';
 
 const moveAll = (points: readonly Point[], { dx, dy }: Shift): Point[] =>
   points.map(([x, y]) => [x + dx, y + dy]);

@@ -1,4 +1,4 @@
-import type { Point, Target } from '@fennip/core';
+import type { Point, Target } from '@fennip/core/target';
 
 /** What lies on the picture at a place. */
 interface Placed {

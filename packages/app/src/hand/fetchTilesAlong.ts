@@ -1,5 +1,6 @@
-import type { Rect, Shift } from '@fennip/core';
-import { TILE_SIZE } from '@fennip/core';
+import type { Rect } from '@fennip/core/raster';
+import type { Shift } from '@fennip/core/source';
+import { TILE_SIZE } from '@fennip/core/raster';
 import { engine } from '../engine/engine.ts';
 import type { PenPoint } from './penStroke.ts';
 

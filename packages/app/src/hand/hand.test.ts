@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { HealMend, OutlineTarget, StrokeTarget } from '@fennip/core';
+import type { HealMend } from '@fennip/core/mend';
+import type { OutlineTarget, StrokeTarget } from '@fennip/core/target';
 import { movedMend, resizedTarget, withPoint, withSourceMoved } from './changeTarget.ts';
 import { entriesUnder } from './entriesUnder.ts';
 import type { PenPoint } from './penStroke.ts';

@@ -1,5 +1,5 @@
-import type { DiscTarget, OutlineTarget, Point, StrokeTarget } from '@fennip/core';
-import { signedArea } from '@fennip/core';
+import type { DiscTarget, OutlineTarget, Point, StrokeTarget } from '@fennip/core/target';
+import { signedArea } from '@fennip/core/target';
 import { LazyBrush } from 'lazy-brush';
 import simplify from 'simplify-js';
 

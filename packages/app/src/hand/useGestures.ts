@@ -1,10 +1,13 @@
-import type { Mend, OutlineTarget, Rect, Target } from '@fennip/core';
-import { rectsMeet, targetBounds } from '@fennip/core';
+import type { Mend } from '@fennip/core/mend';
+import type { Rect } from '@fennip/core/raster';
+import type { OutlineTarget, Target } from '@fennip/core/target';
+import { rectsMeet } from '@fennip/core/raster';
+import { targetBounds } from '@fennip/core/target';
 import type { Ref } from 'vue';
 import { shallowRef } from 'vue';
 import { useFences } from '../stores/fences.ts';
 import { isFenceTool, isTreatTool, useHand } from '../stores/hand.ts';
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
 import { useTreatments } from '../stores/treatments.ts';
 import { useView } from '../stores/view.ts';

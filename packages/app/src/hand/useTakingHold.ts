@@ -1,5 +1,9 @@
-import type { Mend, Point, Rect, Shift, ShiftMend, Target } from '@fennip/core';
-import { isSourced, isTreatment, sourceOf, targetBounds } from '@fennip/core';
+import type { Mend, ShiftMend } from '@fennip/core/mend';
+import type { Rect } from '@fennip/core/raster';
+import type { Shift } from '@fennip/core/source';
+import type { Point, Target } from '@fennip/core/target';
+import { isSourced, isTreatment, sourceOf } from '@fennip/core/mend';
+import { targetBounds } from '@fennip/core/target';
 import type { Ref } from 'vue';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';

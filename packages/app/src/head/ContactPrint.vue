@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { pyramidLevels } from '@fennip/core';
+import { pyramidLevels } from '@fennip/core/raster';
 import type { Picture } from '@fennip/contract';
 import { computed, onMounted, ref, watch } from 'vue';
 import { engine } from '../engine/engine.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ChartedState, ChartFault, DustChartSheet, Picture } from '@fennip/contract';
-import { onPicture } from '@fennip/core';
+import { onPicture } from '@fennip/core/chart';
 import { computed, onMounted, shallowRef } from 'vue';
 import { cropAddress } from '../api/crop.ts';
 import { get } from '../api/http.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { DepartureHistogram } from '@fennip/core';
+import type { DepartureHistogram } from '@fennip/core/lamp';
 import { scaleLinear, scaleLog } from 'd3-scale';
 import { computed, ref, watch } from 'vue';
 import { engine } from '../engine/engine.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { LampKind } from '@fennip/core';
-import { LAMP_KINDS } from '@fennip/core';
+import type { LampKind } from '@fennip/core/lamp';
+import { LAMP_KINDS } from '@fennip/core/lamp';
 import { ref } from 'vue';
 import type { LampPreset } from '../stores/lamp.ts';
 import { LAMP_PRESETS, useLamp } from '../stores/lamp.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { sensitivityFor } from '@fennip/core';
+import { sensitivityFor } from '@fennip/core/examine';
 import { bin } from 'd3-array';
 import { scaleLinear, scaleSymlog } from 'd3-scale';
 import { computed } from 'vue';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { isTreatment } from '@fennip/core';
+import { isTreatment } from '@fennip/core/mend';
 import { computed } from 'vue';
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { useView } from '../stores/view.ts';
 import { percent } from '../words/figures.ts';
 import { kindWord } from '../words/kindWord.ts';

@@ -3,7 +3,7 @@ import { useVirtualizer } from '@tanstack/vue-virtual';
 import { useTimeoutFn } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useLedger } from '../stores/ledger.ts';
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { AFTER_PIXELS_MS } from '../work/afterPixels.ts';

@@ -1,8 +1,8 @@
-import type { NumberedFault } from '@fennip/core';
+import type { NumberedFault } from '@fennip/core/fault';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import { useExamination } from '../stores/examination.ts';
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
 
 /** One finding as the chart shows it. */

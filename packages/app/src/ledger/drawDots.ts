@@ -1,4 +1,4 @@
-import type { Point } from '@fennip/core';
+import type { Point } from '@fennip/core/target';
 import type { ChartDot } from './chartDots.ts';
 
 /** The part of a chart that its dots lie in, in pixels. */

@@ -1,4 +1,4 @@
-import type { Point } from '@fennip/core';
+import type { Point } from '@fennip/core/target';
 
 /** What is drawn over a chart: a region from corner to corner, or a line. In pixels, downwards. */
 export interface Stroke {

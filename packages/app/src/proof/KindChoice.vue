@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { FaultKind } from '@fennip/core';
+import type { FaultKind } from '@fennip/core/fault';
 import { computed } from 'vue';
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { useView } from '../stores/view.ts';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { kindWord } from '../words/kindWord.ts';

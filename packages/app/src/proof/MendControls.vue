@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { Mend, MethodName, Rect, Treatment, Verdict } from '@fennip/core';
+import type { Mend, MethodName, Treatment, Verdict } from '@fennip/core/mend';
+import type { Rect } from '@fennip/core/raster';
 import {
   isSourced,
   isSpotMend,
@@ -8,7 +9,7 @@ import {
   sourceOf,
   sourcePlace,
   wearOf,
-} from '@fennip/core';
+} from '@fennip/core/mend';
 import { computed, ref, watch } from 'vue';
 import { ARMED_METHODS } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';

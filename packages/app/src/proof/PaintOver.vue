@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { RebuildMend } from '@fennip/core';
-import { FIRST_SEED } from '@fennip/core';
+import type { RebuildMend } from '@fennip/core/mend';
+import { FIRST_SEED } from '@fennip/core/mend';
 import { computed } from 'vue';
 import { useTreatments } from '../stores/treatments.ts';
 import { say } from '../words/say.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { PatchVariant, RebuildMend } from '@fennip/core';
-import { PATCH_VARIANTS } from '@fennip/core';
+import type { PatchVariant, RebuildMend } from '@fennip/core/mend';
+import { PATCH_VARIANTS } from '@fennip/core/mend';
 import { say } from '../words/say.ts';
 
 /** How patches may be changed before a loss is rebuilt from them. */

@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import type { Mend, Rect, Verdict } from '@fennip/core';
-import { growRect, intersectRects, isTreatment, sourceOf } from '@fennip/core';
+import type { Mend, Verdict } from '@fennip/core/mend';
+import type { Rect } from '@fennip/core/raster';
+import { isTreatment, sourceOf } from '@fennip/core/mend';
+import { growRect, intersectRects } from '@fennip/core/raster';
 import { useThrottleFn, useTimeoutFn, watchDebounced } from '@vueuse/core';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { DIFFERENCE_GAIN } from '../engine/differenceGain.ts';
 import { byHandAside, engine } from '../engine/engine.ts';
-import { reachOf } from '@fennip/core';
+import { reachOf } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { afterFrame } from '../work/afterFrame.ts';

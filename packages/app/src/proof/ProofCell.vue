@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Rect } from '@fennip/core';
+import type { Rect } from '@fennip/core/raster';
 import { useTimeoutFn } from '@vueuse/core';
 import { ref, watch } from 'vue';
 import { say } from '../words/say.ts';

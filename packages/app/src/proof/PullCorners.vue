@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { Mend, Shift } from '@fennip/core';
+import type { Mend } from '@fennip/core/mend';
+import type { Shift } from '@fennip/core/source';
 import { ref } from 'vue';
 import { withCornerPulled } from '../hand/changeTarget.ts';
 import { say } from '../words/say.ts';

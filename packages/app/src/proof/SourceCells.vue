@@ -1,6 +1,9 @@
 <script setup lang="ts">
-import type { Mend, Rect, SourceCandidate, SpotMend } from '@fennip/core';
-import { FIRST_SEED, MOST_SOURCES, isSourced, sourceOf } from '@fennip/core';
+import type { Mend, SpotMend } from '@fennip/core/mend';
+import type { Rect } from '@fennip/core/raster';
+import type { SourceCandidate } from '@fennip/core/source';
+import { FIRST_SEED, isSourced, sourceOf } from '@fennip/core/mend';
+import { MOST_SOURCES } from '@fennip/core/source';
 import { watchDebounced } from '@vueuse/core';
 import { computed, shallowRef, watch } from 'vue';
 import { byHandAside, engine } from '../engine/engine.ts';

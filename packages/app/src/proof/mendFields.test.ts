@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { BridgeMend, HealMend } from '@fennip/core';
+import type { BridgeMend, HealMend } from '@fennip/core/mend';
 import { MEND_FIELDS } from './mendFields.ts';
 
 const BASE = { id: 'm', margin: 1, edge: 1, share: 1, on: true } as const;

@@ -1,5 +1,6 @@
-import type { Mend, Source } from '@fennip/core';
-import { isSourced, isTreatment, sourceOf } from '@fennip/core';
+import type { Mend } from '@fennip/core/mend';
+import type { Source } from '@fennip/core/source';
+import { isSourced, isTreatment, sourceOf } from '@fennip/core/mend';
 import type { WordKey } from '../words/say.ts';
 
 /** One number of a mend that can be changed. */

@@ -1,4 +1,4 @@
-import type { Rect } from '@fennip/core';
+import type { Rect } from '@fennip/core/raster';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { createNewestShown } from './newestShown.ts';

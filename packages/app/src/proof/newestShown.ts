@@ -1,4 +1,4 @@
-import type { Rect } from '@fennip/core';
+import type { Rect } from '@fennip/core/raster';
 
 /** Tells which of several answers is to be shown, when they come late and out of order. */
 export interface NewestShown {

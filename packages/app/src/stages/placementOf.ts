@@ -1,6 +1,6 @@
 import type { Picture } from '@fennip/contract';
-import type { Orientation, Placement, SensorPicture, SensorShape } from '@fennip/core';
-import { placeOnSensor } from '@fennip/core';
+import type { Orientation, Placement, SensorPicture, SensorShape } from '@fennip/core/chart';
+import { placeOnSensor } from '@fennip/core/chart';
 
 /** A picture as its sensor took it: as its file says, or as its dust says better. */
 export const takenBy = (picture: Picture): SensorPicture => ({

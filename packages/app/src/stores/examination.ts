@@ -1,7 +1,7 @@
 import { sentenceOf } from '@fennip/contract';
 import type { ExamineRequest, Picture } from '@fennip/contract';
-import type { NumberedFault, Polarity } from '@fennip/core';
-import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core';
+import type { NumberedFault, Polarity } from '@fennip/core/fault';
+import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core/examine';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { get, post, remove } from '../api/http.ts';

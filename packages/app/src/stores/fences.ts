@@ -1,4 +1,5 @@
-import type { AreaJoin, Fence, Target } from '@fennip/core';
+import type { AreaJoin, Fence } from '@fennip/core/fence';
+import type { Target } from '@fennip/core/target';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';

@@ -1,5 +1,5 @@
-import type { CropStep, FinishName, FinishStep, Histogram } from '@fennip/core';
-import { autoBalance, autoLevels, isFramingStep, wholePlane } from '@fennip/core';
+import type { CropStep, FinishName, FinishStep, Histogram } from '@fennip/core/finish';
+import { autoBalance, autoLevels, isFramingStep, wholePlane } from '@fennip/core/finish';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { engine } from '../engine/engine.ts';

@@ -1,5 +1,5 @@
-import type { Guide, RebuildMend } from '@fennip/core';
-import { proposeGuides } from '@fennip/core';
+import type { Guide, RebuildMend } from '@fennip/core/mend';
+import { proposeGuides } from '@fennip/core/mend';
 import { watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';

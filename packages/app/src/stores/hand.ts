@@ -1,14 +1,8 @@
-import type {
-  HandTreatment,
-  TreatmentName,
-  MethodName,
-  Point,
-  PointedSource,
-  Shift,
-  Source,
-  SourceWay,
-} from '@fennip/core';
-import { TREATMENTS, isTreatmentName, shiftForStroke } from '@fennip/core';
+import type { HandTreatment, TreatmentName, MethodName } from '@fennip/core/mend';
+import type { PointedSource, Shift, Source, SourceWay } from '@fennip/core/source';
+import type { Point } from '@fennip/core/target';
+import { TREATMENTS, isTreatmentName } from '@fennip/core/mend';
+import { shiftForStroke } from '@fennip/core/source';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';

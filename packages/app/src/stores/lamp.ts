@@ -1,5 +1,9 @@
-import type { GrainModel, Lamp, LampKind, Tone, WornArea } from '@fennip/core';
-import { LAMP_KINDS, PLAIN_TONE } from '@fennip/core';
+import type { WornArea } from '@fennip/core/check';
+import type { Tone } from '@fennip/core/finish';
+import type { GrainModel } from '@fennip/core/grain';
+import type { Lamp, LampKind } from '@fennip/core/lamp';
+import { PLAIN_TONE } from '@fennip/core/finish';
+import { LAMP_KINDS } from '@fennip/core/lamp';
 import { useLocalStorage, watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef, watch } from 'vue';

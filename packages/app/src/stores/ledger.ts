@@ -1,10 +1,12 @@
-import { isTreatment, toneOfFinish, tonedValue, visibilityOf } from '@fennip/core';
+import { visibilityOf } from '@fennip/core/examine';
+import { toneOfFinish, tonedValue } from '@fennip/core/finish';
+import { isTreatment } from '@fennip/core/mend';
 import { group } from 'd3-array';
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import type { WordKey } from '../words/say.ts';
 import { useLamp } from './lamp.ts';
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from './picture.ts';
 import { DOUBTFUL, useQuality } from './quality.ts';
 import { useView } from './view.ts';

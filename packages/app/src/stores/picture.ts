@@ -1,6 +1,9 @@
 import { sentenceOf } from '@fennip/contract';
-import type { Edit, Mend, NumberedFault, Step, Worksheet } from '@fennip/core';
-import { RecipeError, applySteps, emptyWorksheet } from '@fennip/core';
+import type { NumberedFault } from '@fennip/core/fault';
+import type { Mend } from '@fennip/core/mend';
+import type { Edit, Step, Worksheet } from '@fennip/core/recipe';
+import { RecipeError } from '@fennip/core/errors';
+import { applySteps, emptyWorksheet } from '@fennip/core/recipe';
 import type { EditAnswer, HistoryStep, Picture, PictureSheet } from '@fennip/contract';
 import { proxy } from 'comlink';
 import { defineStore } from 'pinia';
@@ -11,7 +14,7 @@ import type { Rebuilding } from '../engine/rebuilders.ts';
 import type { TableListener } from '../engine/openPicture.ts';
 import type { Repainter } from '../engine/tileKey.ts';
 import { say } from '../words/say.ts';
-import { ledgerEntries } from '@fennip/core';
+import { ledgerEntries } from '@fennip/core/ledger';
 
 /** Pauses between attempts to send what could not be sent, in milliseconds. */
 const RETRY_MS = 2000;

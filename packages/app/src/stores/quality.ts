@@ -1,4 +1,4 @@
-import type { Mend, Verdict } from '@fennip/core';
+import type { Mend, Verdict } from '@fennip/core/mend';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { byHandAside } from '../engine/engine.ts';

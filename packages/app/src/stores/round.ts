@@ -1,10 +1,10 @@
-import type { MethodName } from '@fennip/core';
+import type { MethodName } from '@fennip/core/mend';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { useMending } from '../work/useMending.ts';
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from './picture.ts';
 import { useView } from './view.ts';
 

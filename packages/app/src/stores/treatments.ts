@@ -1,5 +1,5 @@
-import type { RebuildMend, RecoverMend, Treatment, HandTreatment } from '@fennip/core';
-import { isStain, isTreatment } from '@fennip/core';
+import type { RebuildMend, RecoverMend, Treatment, HandTreatment } from '@fennip/core/mend';
+import { isStain, isTreatment } from '@fennip/core/mend';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef, watch } from 'vue';

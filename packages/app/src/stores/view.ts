@@ -1,8 +1,8 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { usePicture } from './picture.ts';
-import type { LedgerEntry } from '@fennip/core';
-import { reachOf } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
+import { reachOf } from '@fennip/core/ledger';
 
 export const MARK_CHOICES = ['all', 'open', 'this round', 'none'] as const;
 export type Marks = (typeof MARK_CHOICES)[number];

@@ -2,7 +2,7 @@
 import { onClickOutside, useEventListener } from '@vueuse/core';
 import { computed, nextTick, ref, watch } from 'vue';
 import { ARMED_METHODS } from '../stores/hand.ts';
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';

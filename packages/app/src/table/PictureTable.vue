@@ -1,6 +1,9 @@
 <script setup lang="ts">
-import type { Mend, Rect } from '@fennip/core';
-import { isInFrame, isTreatment, pyramidLevels } from '@fennip/core';
+import type { Mend } from '@fennip/core/mend';
+import type { Rect } from '@fennip/core/raster';
+import { isInFrame } from '@fennip/core/finish';
+import { isTreatment } from '@fennip/core/mend';
+import { pyramidLevels } from '@fennip/core/raster';
 import {
   useDevicePixelRatio,
   useElementSize,
@@ -14,7 +17,7 @@ import { useGestures } from '../hand/useGestures.ts';
 import { useFences } from '../stores/fences.ts';
 import { useGuides } from '../stores/guides.ts';
 import { isFenceTool, useHand } from '../stores/hand.ts';
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
 import { useRound } from '../stores/round.ts';
 import { useView } from '../stores/view.ts';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { COMPARISONS } from '../stores/view.ts';
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import type { Comparing } from './drawSides.ts';
 import { panesOf, sidesOf } from './drawSides.ts';
 import { indexMarks } from './markIndex.ts';

@@ -1,5 +1,8 @@
-import type { Fence, Rect, SpanRows } from '@fennip/core';
-import { areaSpans, rectsMeet } from '@fennip/core';
+import type { Fence } from '@fennip/core/fence';
+import type { Rect } from '@fennip/core/raster';
+import type { SpanRows } from '@fennip/core/target';
+import { areaSpans } from '@fennip/core/fence';
+import { rectsMeet } from '@fennip/core/raster';
 import type { Glass } from './drawTarget.ts';
 import { toPicture, toScreen } from './viewport.ts';
 

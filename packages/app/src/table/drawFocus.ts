@@ -1,6 +1,10 @@
-import type { Mend, PaintStroke, Point, Target, Warp } from '@fennip/core';
-import { isTreatment, pulledCorners, sourceOf, targetMiddle } from '@fennip/core';
-import type { LedgerEntry } from '@fennip/core';
+import type { Mend, PaintStroke } from '@fennip/core/mend';
+import type { Warp } from '@fennip/core/source';
+import type { Point, Target } from '@fennip/core/target';
+import { isTreatment, sourceOf } from '@fennip/core/mend';
+import { pulledCorners } from '@fennip/core/source';
+import { targetMiddle } from '@fennip/core/target';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import type { MarkScene } from './drawMark.ts';
 import { drawTag, shownMend, shownTarget, tagPlace } from './drawMark.ts';
 import { strokeTwice, tracePoints, traceTarget } from './drawTarget.ts';

@@ -1,6 +1,9 @@
-import type { CutEdge, Mend, Point, Shift, Target } from '@fennip/core';
-import { faultTarget } from '@fennip/core';
-import type { LedgerEntry } from '@fennip/core';
+import type { CutEdge } from '@fennip/core/examine';
+import type { Mend } from '@fennip/core/mend';
+import type { Shift } from '@fennip/core/source';
+import type { Point, Target } from '@fennip/core/target';
+import { faultTarget } from '@fennip/core/mend';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import type { OfferedGuide } from '../stores/guides.ts';
 import type { Glass } from './drawTarget.ts';
 import { UNDER_LINE, markHalf, strokeTwice, traceTarget } from './drawTarget.ts';

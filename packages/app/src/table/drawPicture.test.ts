@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { TILE_SIZE, rectHolds } from '@fennip/core';
+import { TILE_SIZE, rectHolds } from '@fennip/core/raster';
 import { partOfTile } from '../engine/tileKey.ts';
 import { partInSight, sceneLevel, screenOf, tilesInSight } from './drawPicture.ts';
 import { PICTURE, TABLE, cacheOf, sceneAt } from './testScenes.ts';

@@ -1,5 +1,5 @@
-import type { LevelSize, Rect } from '@fennip/core';
-import { TILE_SIZE, intersectRects, isEmpty, rectHolds, uniteRects } from '@fennip/core';
+import type { LevelSize, Rect } from '@fennip/core/raster';
+import { TILE_SIZE, intersectRects, isEmpty, rectHolds, uniteRects } from '@fennip/core/raster';
 import type { LevelPart, Side, TileKey } from '../engine/tileKey.ts';
 import { partOfTile } from '../engine/tileKey.ts';
 import type { ArrivedPart, Sheet, TileCache } from './tileCache.ts';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { TILE_SIZE } from '@fennip/core';
-import type { Rect } from '@fennip/core';
+import { TILE_SIZE } from '@fennip/core/raster';
+import type { Rect } from '@fennip/core/raster';
 import { partOfTile } from '../engine/tileKey.ts';
 import type { Scene } from './drawPicture.ts';
 import { drawPicture } from './drawPicture.ts';

@@ -1,4 +1,4 @@
-import type { Rect } from '@fennip/core';
+import type { Rect } from '@fennip/core/raster';
 import type { Scene } from './drawPicture.ts';
 import { isDrawnSharp, screenOf } from './drawPicture.ts';
 import type { Comparing } from './drawSides.ts';

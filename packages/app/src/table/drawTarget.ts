@@ -1,5 +1,6 @@
-import type { Point, Shift, Target } from '@fennip/core';
-import { targetBounds } from '@fennip/core';
+import type { Shift } from '@fennip/core/source';
+import type { Point, Target } from '@fennip/core/target';
+import { targetBounds } from '@fennip/core/target';
 import type { Sight, Size } from './viewport.ts';
 import { toScreen } from './viewport.ts';
 

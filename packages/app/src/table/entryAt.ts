@@ -1,5 +1,5 @@
-import { isTreatment } from '@fennip/core';
-import type { LedgerEntry } from '@fennip/core';
+import { isTreatment } from '@fennip/core/mend';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { distanceToPath, isInside } from '../hand/entriesUnder.ts';
 import type { Glass } from './drawTarget.ts';
 import { markHalf } from './drawTarget.ts';

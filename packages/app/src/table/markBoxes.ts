@@ -1,5 +1,6 @@
-import type { LedgerEntry, Point } from '@fennip/core';
-import { targetBounds } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
+import type { Point } from '@fennip/core/target';
+import { targetBounds } from '@fennip/core/target';
 import type { MarkScene } from './drawMark.ts';
 import { hasNumber, shownTarget, tagPlace } from './drawMark.ts';
 import { markHalf } from './drawTarget.ts';

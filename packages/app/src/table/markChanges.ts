@@ -1,4 +1,4 @@
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import type { MarkScene } from './drawMark.ts';
 import { isDrafted } from './drawMark.ts';
 

@@ -1,7 +1,8 @@
-import type { Rect } from '@fennip/core';
-import { faultTarget, targetBounds } from '@fennip/core';
+import type { Rect } from '@fennip/core/raster';
+import { faultTarget } from '@fennip/core/mend';
+import { targetBounds } from '@fennip/core/target';
 import Flatbush from 'flatbush';
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 
 /** Finds the marks near a place among thousands. */
 export interface MarkIndex {

@@ -1,4 +1,4 @@
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { drawFocus } from './drawFocus.ts';
 import type { MarkScene } from './drawMark.ts';
 import { drawMark, isDrafted, isLine, isNamed, shownTarget } from './drawMark.ts';

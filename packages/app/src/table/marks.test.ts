@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { HealMend, LedgerEntry, Target } from '@fennip/core';
-import { emptyWorksheet, ledgerEntries } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
+import type { HealMend } from '@fennip/core/mend';
+import type { Target } from '@fennip/core/target';
+import { ledgerEntries } from '@fennip/core/ledger';
+import { emptyWorksheet } from '@fennip/core/recipe';
 import type { MarkScene } from './drawMark.ts';
 import { FADE_FAR } from './drawMark.ts';
 import { fadedBoxes } from './fadedBoxes.ts';

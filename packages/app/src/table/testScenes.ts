@@ -1,4 +1,4 @@
-import { pyramidLevels } from '@fennip/core';
+import { pyramidLevels } from '@fennip/core/raster';
 import type { Scene } from './drawPicture.ts';
 import type { TileCache } from './tileCache.ts';
 

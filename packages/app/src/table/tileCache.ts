@@ -1,5 +1,5 @@
-import type { LevelSize, Rect } from '@fennip/core';
-import { pyramidLevels, rectsMeet } from '@fennip/core';
+import type { LevelSize, Rect } from '@fennip/core/raster';
+import { pyramidLevels, rectsMeet } from '@fennip/core/raster';
 import { engine } from '../engine/engine.ts';
 import type { Follows, LevelPart, Seen, TileKey } from '../engine/tileKey.ts';
 import { partOfTile } from '../engine/tileKey.ts';

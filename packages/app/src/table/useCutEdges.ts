@@ -1,4 +1,4 @@
-import type { CutEdge } from '@fennip/core';
+import type { CutEdge } from '@fennip/core/examine';
 import type { ShallowRef } from 'vue';
 import { shallowRef, watch } from 'vue';
 import { byHandAside } from '../engine/engine.ts';

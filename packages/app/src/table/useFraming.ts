@@ -1,5 +1,5 @@
-import type { FinishStep, Framing } from '@fennip/core';
-import { framingOf } from '@fennip/core';
+import type { FinishStep, Framing } from '@fennip/core/finish';
+import { framingOf } from '@fennip/core/finish';
 import type { Ref } from 'vue';
 import { computed } from 'vue';
 import { useFinish } from '../stores/finish.ts';

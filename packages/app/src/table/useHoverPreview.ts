@@ -1,4 +1,4 @@
-import type { Mend } from '@fennip/core';
+import type { Mend } from '@fennip/core/mend';
 import type { Ref } from 'vue';
 import { watch } from 'vue';
 import { useHand } from '../stores/hand.ts';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { framingOf } from '@fennip/core';
+import { framingOf } from '@fennip/core/finish';
 import type { Sight } from './viewport.ts';
 import {
   clampViewport,

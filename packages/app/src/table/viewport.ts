@@ -1,4 +1,4 @@
-import type { Framing } from '@fennip/core';
+import type { Framing } from '@fennip/core/finish';
 
 /** Where the picture lies on the table: the pixel (x, y) of the picture is in the middle, `scale` screen pixels wide. */
 export interface Viewport {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ShiftMend } from '@fennip/core';
+import type { ShiftMend } from '@fennip/core/mend';
 import { computed, ref, toRaw, watch } from 'vue';
 import { engine } from '../engine/engine.ts';
 import { say } from '../words/say.ts';

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { Rect, Treatment } from '@fennip/core';
+import type { Treatment } from '@fennip/core/mend';
+import type { Rect } from '@fennip/core/raster';
 import { watchDebounced } from '@vueuse/core';
 import { shallowRef } from 'vue';
 import { engine } from '../engine/engine.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Treatment } from '@fennip/core';
+import type { Treatment } from '@fennip/core/mend';
 import { computed } from 'vue';
 import { useTreatments } from '../stores/treatments.ts';
 import { say } from '../words/say.ts';

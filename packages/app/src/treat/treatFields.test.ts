@@ -1,4 +1,4 @@
-import type { MendBase, Treatment } from '@fennip/core';
+import type { MendBase, Treatment } from '@fennip/core/mend';
 import { describe, expect, it } from 'vitest';
 import { thresholdLevels, treatFields } from './treatFields.ts';
 

@@ -1,5 +1,5 @@
-import type { Treatment } from '@fennip/core';
-import { noiseAt } from '@fennip/core';
+import type { Treatment } from '@fennip/core/mend';
+import { noiseAt } from '@fennip/core/grain';
 import type { WordKey } from '../words/say.ts';
 
 /** A number of a treatment, as it is shown and set. */

@@ -1,5 +1,5 @@
-import { isTreatment } from '@fennip/core';
-import type { LedgerEntry } from '@fennip/core';
+import { isTreatment } from '@fennip/core/mend';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { say } from './say.ts';
 
 type Kinded = Pick<LedgerEntry, 'kind' | 'polarity'> & { readonly mend?: LedgerEntry['mend'] };

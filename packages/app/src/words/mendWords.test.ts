@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { HealMend, MendMeasure, Verdict } from '@fennip/core';
-import { BECAUSE, VISIBLE_SEAM } from '@fennip/core';
+import type { HealMend, MendMeasure, Verdict } from '@fennip/core/mend';
+import { BECAUSE, VISIBLE_SEAM } from '@fennip/core/mend';
 import { DOUBTFUL, qualityOf } from '../stores/quality.ts';
 import { figuresOf, reasonLine } from './mendWords.ts';
 

@@ -1,5 +1,5 @@
-import type { Mend, MendMeasure } from '@fennip/core';
-import { VISIBLE_GRAIN, VISIBLE_SEAM } from '@fennip/core';
+import type { Mend, MendMeasure } from '@fennip/core/mend';
+import { VISIBLE_GRAIN, VISIBLE_SEAM } from '@fennip/core/mend';
 import { percent } from './figures.ts';
 import { say } from './say.ts';
 

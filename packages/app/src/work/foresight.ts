@@ -1,6 +1,8 @@
 import { newId } from '@fennip/contract';
-import type { Fence, LedgerEntry, MendProposal } from '@fennip/core';
-import { faultToMend, isUntouched } from '@fennip/core';
+import type { Fence } from '@fennip/core/fence';
+import type { LedgerEntry } from '@fennip/core/ledger';
+import type { MendProposal } from '@fennip/core/mend';
+import { faultToMend, isUntouched } from '@fennip/core/ledger';
 import { proxy } from 'comlink';
 import { defineStore } from 'pinia';
 import { watch } from 'vue';

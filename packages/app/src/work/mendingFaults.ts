@@ -1,6 +1,8 @@
-import type { MendSurroundings, Place } from '@fennip/core';
-import { hiddenPlaces, openPlaces, placesUsedBy } from '@fennip/core';
-import type { LedgerEntry } from '@fennip/core';
+import type { MendSurroundings } from '@fennip/core/mend';
+import type { Place } from '@fennip/core/source';
+import { hiddenPlaces, openPlaces } from '@fennip/core/ledger';
+import { placesUsedBy } from '@fennip/core/mend';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
 
 interface TakenPlaces {

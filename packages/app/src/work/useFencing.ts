@@ -1,4 +1,6 @@
-import type { AreaChange, Fence, Step, Target } from '@fennip/core';
+import type { AreaChange, Fence } from '@fennip/core/fence';
+import type { Step } from '@fennip/core/recipe';
+import type { Target } from '@fennip/core/target';
 import { byHand } from '../engine/engine.ts';
 import type { FenceTool } from '../stores/hand.ts';
 import { useHand } from '../stores/hand.ts';

@@ -1,5 +1,7 @@
-import type { Guide, Mend, Point, RebuildMend, Target } from '@fennip/core';
-import { rectsMeet, targetBounds } from '@fennip/core';
+import type { Guide, Mend, RebuildMend } from '@fennip/core/mend';
+import type { Point, Target } from '@fennip/core/target';
+import { rectsMeet } from '@fennip/core/raster';
+import { targetBounds } from '@fennip/core/target';
 import { until } from '@vueuse/core';
 import { byHand } from '../engine/engine.ts';
 import { useGuides } from '../stores/guides.ts';

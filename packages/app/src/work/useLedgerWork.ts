@@ -1,6 +1,8 @@
-import type { FaultKind, Judgement, MarkTarget, Step } from '@fennip/core';
+import type { FaultKind } from '@fennip/core/fault';
+import type { MarkTarget } from '@fennip/core/mark';
+import type { Judgement, Step } from '@fennip/core/recipe';
 import { byHand } from '../engine/engine.ts';
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { kindWord } from '../words/kindWord.ts';

@@ -8,15 +8,14 @@ import type {
   MethodChoice,
   MethodName,
   RebuildMend,
-  Shift,
-  Step,
-  Target,
-} from '@fennip/core';
+} from '@fennip/core/mend';
+import type { Step } from '@fennip/core/recipe';
+import type { Shift } from '@fennip/core/source';
+import type { Target } from '@fennip/core/target';
+import { allowanceOn } from '@fennip/core/fence';
+import { faultToMend } from '@fennip/core/ledger';
 import {
-  allowanceOn,
   faultTarget,
-  faultToMend,
-  intersectRects,
   isGuarded,
   isSourceOutside,
   isSourced,
@@ -24,15 +23,16 @@ import {
   marginFor,
   runMends,
   sourceOf,
-  targetBounds,
-} from '@fennip/core';
+} from '@fennip/core/mend';
+import { intersectRects } from '@fennip/core/raster';
+import { targetBounds } from '@fennip/core/target';
 import type { Picture } from '@fennip/contract';
 import { proxy } from 'comlink';
 import { byHand, engine } from '../engine/engine.ts';
 import type { ArmedMethod, HandChoice } from '../stores/hand.ts';
 import { useFences } from '../stores/fences.ts';
 import { useHand } from '../stores/hand.ts';
-import type { LedgerEntry } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { surroundingsNow } from './mendingFaults.ts';

@@ -1,15 +1,9 @@
 import { newId, sentenceOf } from '@fennip/contract';
-import type {
-  MendBase,
-  PaintStroke,
-  Point,
-  RecoverMend,
-  Step,
-  Target,
-  Treatment,
-  HandTreatment,
-} from '@fennip/core';
-import { discOutline, isStain } from '@fennip/core';
+import type { MendBase, PaintStroke, RecoverMend, Treatment, HandTreatment } from '@fennip/core/mend';
+import type { Step } from '@fennip/core/recipe';
+import type { Point, Target } from '@fennip/core/target';
+import { isStain } from '@fennip/core/mend';
+import { discOutline } from '@fennip/core/target';
 import { byHand } from '../engine/engine.ts';
 import { useFences } from '../stores/fences.ts';
 import { isTreatTool, useHand } from '../stores/hand.ts';

@@ -1,5 +1,7 @@
-import type { Mend, Place, Step } from '@fennip/core';
-import { isSourced, placesUsedBy, sourceOf, sourcePlace } from '@fennip/core';
+import type { Mend } from '@fennip/core/mend';
+import type { Step } from '@fennip/core/recipe';
+import type { Place } from '@fennip/core/source';
+import { isSourced, placesUsedBy, sourceOf, sourcePlace } from '@fennip/core/mend';
 import { byHand, engine } from '../engine/engine.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';

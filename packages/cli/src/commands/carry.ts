@@ -1,7 +1,10 @@
 import { mkdir } from 'node:fs/promises';
 import { basename, extname, join } from 'node:path';
-import type { Carried, Orientation, Recipe } from '@fennip/core';
-import { carryRecipe, placeOnSensor, sensorOf } from '@fennip/core';
+import type { Carried } from '@fennip/core/carry';
+import type { Orientation } from '@fennip/core/chart';
+import type { Recipe } from '@fennip/core/recipe';
+import { carryRecipe } from '@fennip/core/carry';
+import { placeOnSensor, sensorOf } from '@fennip/core/chart';
 import { checkRecipe } from '@fennip/contract/check';
 import { formatOfName } from '@fennip/files';
 import type { Command } from '../command.ts';

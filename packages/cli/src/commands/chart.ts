@@ -1,5 +1,5 @@
-import type { ChartFrame } from '@fennip/core';
-import { chartShoot, placeOnSensor, sensorOf } from '@fennip/core';
+import type { ChartFrame } from '@fennip/core/chart';
+import { chartShoot, placeOnSensor, sensorOf } from '@fennip/core/chart';
 import { chartDocument } from '@fennip/contract';
 import { captureData, readHeader } from '@fennip/files';
 import { basename } from 'node:path';

@@ -1,4 +1,4 @@
-import { colourDifference, comparePictures } from '@fennip/core';
+import { colourDifference, comparePictures } from '@fennip/core/measure';
 import { decodePicture, readMask } from '@fennip/files';
 import type { Command } from '../command.ts';
 import { textOption } from '../command.ts';

@@ -1,5 +1,8 @@
-import type { FaultKind, PictureNature, Polarity } from '@fennip/core';
-import { EXAMINE_DEFAULTS, FAULT_KINDS, canCarry, decideFindings, kindsOn, withCharted } from '@fennip/core';
+import type { PictureNature } from '@fennip/core/examine';
+import type { FaultKind, Polarity } from '@fennip/core/fault';
+import { withCharted } from '@fennip/core/chart';
+import { EXAMINE_DEFAULTS, canCarry, decideFindings, kindsOn } from '@fennip/core/examine';
+import { FAULT_KINDS } from '@fennip/core/fault';
 import { CHART_HELP, CHART_OPTIONS, chartedPlaces } from '../chartOption.ts';
 import { readFrame } from '../frame.ts';
 import type { Command } from '../command.ts';

@@ -1,14 +1,12 @@
-import type {
-  ChartedPlace,
-  Fault,
-  FaultToMend,
-  Mend,
-  MethodChoice,
-  Pixels,
-  Raster,
-  Recipe,
-} from '@fennip/core';
-import { EXAMINE_DEFAULTS, emptyRecipe, maskTargets, proposeMend } from '@fennip/core';
+import type { ChartedPlace } from '@fennip/core/chart';
+import type { Fault } from '@fennip/core/fault';
+import type { FaultToMend, Mend, MethodChoice } from '@fennip/core/mend';
+import type { Pixels, Raster } from '@fennip/core/raster';
+import type { Recipe } from '@fennip/core/recipe';
+import { EXAMINE_DEFAULTS } from '@fennip/core/examine';
+import { proposeMend } from '@fennip/core/mend';
+import { emptyRecipe } from '@fennip/core/recipe';
+import { maskTargets } from '@fennip/core/target';
 import { FaultsFileSchema } from '@fennip/contract';
 import type { FaultsFile } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';

@@ -1,5 +1,9 @@
-import type { ExamineOptions, Fault, PictureNature, Raster, Transfer } from '@fennip/core';
-import { decideFindings, examineAmong, examinePicture, pixelsOf, sharedRaster } from '@fennip/core';
+import type { ExamineOptions, PictureNature } from '@fennip/core/examine';
+import type { Fault } from '@fennip/core/fault';
+import type { Transfer } from '@fennip/core/light';
+import type { Raster } from '@fennip/core/raster';
+import { decideFindings, examineAmong, examinePicture } from '@fennip/core/examine';
+import { pixelsOf, sharedRaster } from '@fennip/core/raster';
 import type { Threads } from './threads.ts';
 import { startThreads } from './threads.ts';
 

@@ -1,5 +1,8 @@
-import type { FaultToMend, Mend, MethodChoice, Raster, Transfer } from '@fennip/core';
-import { pixelsOf, proposeMends, runMends, sharedRaster, takenPlaces } from '@fennip/core';
+import type { Transfer } from '@fennip/core/light';
+import type { FaultToMend, Mend, MethodChoice } from '@fennip/core/mend';
+import type { Raster } from '@fennip/core/raster';
+import { proposeMends, runMends, takenPlaces } from '@fennip/core/mend';
+import { pixelsOf, sharedRaster } from '@fennip/core/raster';
 import type { Threads } from './threads.ts';
 import { startThreads } from './threads.ts';
 

@@ -1,5 +1,9 @@
-import type { Raster, Recipe, Transfer } from '@fennip/core';
-import { frameInParts, frameWhole, renderInParts, renderRecipe, sharedRaster } from '@fennip/core';
+import type { Transfer } from '@fennip/core/light';
+import type { Raster } from '@fennip/core/raster';
+import type { Recipe } from '@fennip/core/recipe';
+import { frameWhole } from '@fennip/core/finish';
+import { sharedRaster } from '@fennip/core/raster';
+import { frameInParts, renderInParts, renderRecipe } from '@fennip/core/recipe';
 import type { Threads } from './threads.ts';
 import { startThreads } from './threads.ts';
 

@@ -1,18 +1,13 @@
-import type {
-  ExamineTile,
-  Fault,
-  FaultToMend,
-  MeasuredPart,
-  MendProposal,
-  MendSurroundings,
-  MethodChoice,
-  PictureNature,
-  Raster,
-  RenderGround,
-  RenderPart,
-  Transfer,
-} from '@fennip/core';
-import { examineTile, examineWhole, mendsInTurn, pixelsOf, renderPart, seeClosely } from '@fennip/core';
+import type { ExamineTile, MeasuredPart, PictureNature } from '@fennip/core/examine';
+import type { Fault } from '@fennip/core/fault';
+import type { Transfer } from '@fennip/core/light';
+import type { FaultToMend, MendProposal, MendSurroundings, MethodChoice } from '@fennip/core/mend';
+import type { Raster } from '@fennip/core/raster';
+import type { RenderGround, RenderPart } from '@fennip/core/recipe';
+import { examineTile, examineWhole, seeClosely } from '@fennip/core/examine';
+import { mendsInTurn } from '@fennip/core/mend';
+import { pixelsOf } from '@fennip/core/raster';
+import { renderPart } from '@fennip/core/recipe';
 
 /** A picture in memory that all threads share. */
 export interface SharedPicture {

@@ -1,6 +1,8 @@
 import { availableParallelism } from 'node:os';
 import { startPool } from '@fennip/threads';
-import type { MeasuredPart, MendProposal, PartRenderers } from '@fennip/core';
+import type { MeasuredPart } from '@fennip/core/examine';
+import type { MendProposal } from '@fennip/core/mend';
+import type { PartRenderers } from '@fennip/core/recipe';
 import type { CloserTask, ExamineTask, MendTask, RenderTask } from './thread.ts';
 
 /** As many threads as the machine has; starting them takes about as long as mending a hundred specks. */

@@ -1,4 +1,4 @@
-import type { FaultState } from '@fennip/core';
+import type { FaultState } from '@fennip/core/ledger';
 
 /** What became of a place of a dust chart in one picture. */
 export interface ChartedState {

@@ -1,16 +1,11 @@
-import type {
-  CaptureData,
-  Depth,
-  FaultKind,
-  Judgement,
-  NumberedFault,
-  PictureNature,
-  Recipe,
-  SensorPart,
-  Step,
-  Transfer,
-  WorkEstimate,
-} from '@fennip/core';
+import type { SensorPart } from '@fennip/core/chart';
+import type { WorkEstimate } from '@fennip/core/estimate';
+import type { PictureNature } from '@fennip/core/examine';
+import type { FaultKind, NumberedFault } from '@fennip/core/fault';
+import type { Transfer } from '@fennip/core/light';
+import type { CaptureData } from '@fennip/core/picture';
+import type { Depth } from '@fennip/core/raster';
+import type { Judgement, Recipe, Step } from '@fennip/core/recipe';
 import type { ExamineRequest } from './requests.ts';
 
 /** From the arrival of the file to a picture that can be worked on. */

@@ -1,4 +1,4 @@
-import { NATURES } from '@fennip/core';
+import { NATURES } from '@fennip/core/examine';
 import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
 import { DELIVERY_FORMATS } from './deliveryFormats.ts';

@@ -1,6 +1,7 @@
 import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
-import type { Mend, NumberedFault } from '@fennip/core';
+import type { NumberedFault } from '@fennip/core/fault';
+import type { Mend } from '@fennip/core/mend';
 import { tagged } from '../tagged.ts';
 import { FinishSchema } from '../recipe/finish.ts';
 import { IdSchema } from '../recipe/id.ts';

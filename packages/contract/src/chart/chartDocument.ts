@@ -1,7 +1,7 @@
 import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
-import type { ChartEntry, DustChart, Particle } from '@fennip/core';
-import { REFERENCE_F, shadowAt } from '@fennip/core';
+import type { ChartEntry, DustChart, Particle } from '@fennip/core/chart';
+import { REFERENCE_F, shadowAt } from '@fennip/core/chart';
 
 const finite = Type.Number({ minimum: -1e6, maximum: 1e6 });
 const share = Type.Number({ minimum: 0, maximum: 1 });

@@ -1,5 +1,7 @@
-import type { Mend, Recipe } from '@fennip/core';
-import { RecipeError, emptyRecipe } from '@fennip/core';
+import type { Mend } from '@fennip/core/mend';
+import type { Recipe } from '@fennip/core/recipe';
+import { RecipeError } from '@fennip/core/errors';
+import { emptyRecipe } from '@fennip/core/recipe';
 import { describe, expect, it } from 'vitest';
 import { EditRequestSchema } from '../index.ts';
 import { checkRecipe, checkerOf } from './index.ts';

@@ -1,5 +1,7 @@
-import type { Fence } from '@fennip/core';
-import { RecipeError, isEmpty, pictureRect, intersectRects, targetBounds } from '@fennip/core';
+import type { Fence } from '@fennip/core/fence';
+import { RecipeError } from '@fennip/core/errors';
+import { isEmpty, pictureRect, intersectRects } from '@fennip/core/raster';
+import { targetBounds } from '@fennip/core/target';
 import { checkNumbers } from './checkNumbers.ts';
 import { checkTarget } from './checkTarget.ts';
 

@@ -1,5 +1,5 @@
-import type { FinishStep } from '@fennip/core';
-import { RecipeError } from '@fennip/core';
+import type { FinishStep } from '@fennip/core/finish';
+import { RecipeError } from '@fennip/core/errors';
 import { checkNumbers } from './checkNumbers.ts';
 
 interface Size {

@@ -1,14 +1,10 @@
-import type { BridgeMend, Mend, PictureShape, RecoverMend, Treatment } from '@fennip/core';
-import {
-  RecipeError,
-  footprintRect,
-  isConvex,
-  isEmpty,
-  isSourceOutside,
-  isTreatment,
-  pulledCorners,
-  sourceOf,
-} from '@fennip/core';
+import type { BridgeMend, Mend, RecoverMend, Treatment } from '@fennip/core/mend';
+import type { PictureShape } from '@fennip/core/raster';
+import { RecipeError } from '@fennip/core/errors';
+import { isSourceOutside, isTreatment, sourceOf } from '@fennip/core/mend';
+import { isEmpty } from '@fennip/core/raster';
+import { isConvex, pulledCorners } from '@fennip/core/source';
+import { footprintRect } from '@fennip/core/target';
 import { checkNumbers } from './checkNumbers.ts';
 import { checkTarget } from './checkTarget.ts';
 

@@ -1,4 +1,4 @@
-import { RecipeError } from '@fennip/core';
+import { RecipeError } from '@fennip/core/errors';
 
 /** Refuses numbers that JSON cannot carry but a program can pass on: NaN and infinity. @throws RecipeError */
 export function checkNumbers(value: unknown, place: string): void {

@@ -1,5 +1,6 @@
-import type { Recipe } from '@fennip/core';
-import { RecipeError, isFramingStep, zoneOfStep } from '@fennip/core';
+import type { Recipe } from '@fennip/core/recipe';
+import { RecipeError } from '@fennip/core/errors';
+import { isFramingStep, zoneOfStep } from '@fennip/core/finish';
 import { RecipeSchema } from '../recipe/recipe.ts';
 import { checkFence } from './checkFence.ts';
 import { checkFinish } from './checkFinish.ts';

@@ -1,5 +1,6 @@
-import type { Target } from '@fennip/core';
-import { RecipeError, signedArea } from '@fennip/core';
+import type { Target } from '@fennip/core/target';
+import { RecipeError } from '@fennip/core/errors';
+import { signedArea } from '@fennip/core/target';
 
 /** Checks what a schema cannot say of a target: that its numbers go together. @throws RecipeError */
 export function checkTarget(target: Target, place: string): void {

@@ -1,7 +1,7 @@
 import { Ajv } from 'ajv';
 import type { ErrorObject, ValidateFunction } from 'ajv';
 import type { Static, TSchema } from '@sinclair/typebox';
-import { RecipeError } from '@fennip/core';
+import { RecipeError } from '@fennip/core/errors';
 
 // Code that is not optimised checks as fast and is made in a third of the time.
 const ajv = new Ajv({

@@ -1,6 +1,6 @@
 import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
-import type { Edit } from '@fennip/core';
+import type { Edit } from '@fennip/core/recipe';
 import type { Same } from '../same.ts';
 import { FaultKindSchema, NumberedFaultSchema } from './faults.ts';
 import { FenceSchema } from './fence.ts';

@@ -1,7 +1,7 @@
 import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
-import { FAULT_KINDS, LEFTOVER_ORIGINS } from '@fennip/core';
-import type { FaultKind, LeftoverOrigin } from '@fennip/core';
+import { FAULT_KINDS, LEFTOVER_ORIGINS } from '@fennip/core/fault';
+import type { FaultKind, LeftoverOrigin } from '@fennip/core/fault';
 import { DiscSchema } from './mend.ts';
 import { IdSchema } from './id.ts';
 import { PointSchema, coordinate } from './target.ts';

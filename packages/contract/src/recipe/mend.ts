@@ -1,12 +1,5 @@
-import {
-  BECAUSE,
-  CORRECTIONS,
-  KERNEL_SIDE,
-  MOST_RELIEF,
-  NOISE_BANDS,
-  PATCH_VARIANTS,
-  RELIEF_REACH,
-} from '@fennip/core';
+import { KERNEL_SIDE, NOISE_BANDS } from '@fennip/core/grain';
+import { BECAUSE, CORRECTIONS, MOST_RELIEF, PATCH_VARIANTS, RELIEF_REACH } from '@fennip/core/mend';
 import { Type } from '@sinclair/typebox';
 import { IdSchema } from './id.ts';
 import { tagged } from '../tagged.ts';

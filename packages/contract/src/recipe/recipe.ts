@@ -1,6 +1,6 @@
 import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
-import type { Recipe } from '@fennip/core';
+import type { Recipe } from '@fennip/core/recipe';
 import type { Same } from '../same.ts';
 import { FenceSchema } from './fence.ts';
 import { FinishSchema } from './finish.ts';

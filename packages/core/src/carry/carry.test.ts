@@ -7,7 +7,7 @@ import type { Recipe } from '../recipe/recipe.ts';
 import { emptyRecipe } from '../recipe/recipe.ts';
 import { pictureOf } from '../testing/pictures.ts';
 import type { FinishStep } from '../finish/finishStep.ts';
-import type { NumberedFault } from '../examine/fault.ts';
+import type { NumberedFault } from '../fault/fault.ts';
 import { answerFaults } from './answerFaults.ts';
 import { carryFinish } from './carryFinish.ts';
 import { carryRecipe } from './carryRecipe.ts';

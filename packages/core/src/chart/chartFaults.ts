@@ -1,8 +1,8 @@
-import { linearToSrgb } from '../colour/srgb.ts';
-import type { Fault } from '../examine/fault.ts';
+import { linearToSrgb } from '../light/srgb.ts';
+import type { Fault } from '../fault/fault.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import { refineVeil } from '../mend/recover/fitVeil.ts';
-import type { KnownVeil, Veil } from '../mend/recover/veil.ts';
+import type { KnownVeil, Veil } from '../veil/veil.ts';
 import { lightPatchOf, greyLight } from '../mend/recover/lightPatch.ts';
 import { intersectRects, isEmpty } from '../raster/rect.ts';
 import { pictureRect } from '../raster/window.ts';

@@ -1,4 +1,4 @@
-import type { Veil } from '../mend/recover/veil.ts';
+import type { Veil } from '../veil/veil.ts';
 import type { Placement } from './sensor.ts';
 import { angleOnPicture, onPicture } from './sensor.ts';
 

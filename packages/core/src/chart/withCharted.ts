@@ -1,4 +1,4 @@
-import type { Fault } from '../examine/fault.ts';
+import type { Fault } from '../fault/fault.ts';
 import type { ChartedPlace } from './chartFaults.ts';
 
 /** A finding nearer to a charted place than this, in the larger one's radii, is that place. */

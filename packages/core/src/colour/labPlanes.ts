@@ -1,4 +1,4 @@
-import { kernels, layOut, takeFloats } from '../filter/kernels.ts';
+import { kernels, layOut, takeFloats } from '../kernels/kernels.ts';
 import type { PictureShape, Raster } from '../raster/raster.ts';
 import { valuesOf } from '../raster/values.ts';
 import { LIGHT_OF_XYZ } from './lab.ts';

@@ -1,7 +1,7 @@
-import { SRGB_TRANSFER, sharedTransferTable } from './transfer.ts';
-import type { Transfer } from './transfer.ts';
+import { SRGB_TRANSFER, sharedTransferTable } from '../light/transfer.ts';
+import type { Transfer } from '../light/transfer.ts';
 import type { PictureShape } from '../raster/raster.ts';
-import { holding, kernels, layOut, takeFloats } from '../filter/kernels.ts';
+import { holding, kernels, layOut, takeFloats } from '../kernels/kernels.ts';
 
 /** Values of 0 to 1 are read from tables in so many steps: one for every code of 16 bit. */
 export const TABLE_TOP = 65535;

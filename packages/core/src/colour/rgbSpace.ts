@@ -1,5 +1,5 @@
-import type { Transfer } from './transfer.ts';
-import { SRGB_TRANSFER } from './transfer.ts';
+import type { Transfer } from '../light/transfer.ts';
+import { SRGB_TRANSFER } from '../light/transfer.ts';
 
 /** Three rows of three. */
 export type Matrix = readonly [

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Fault } from '../examine/fault.ts';
+import type { Fault } from '../fault/fault.ts';
 import { faultArea } from '../examine/faultArea.ts';
 import { recoverable } from '../examine/recoverable.ts';
 import { visibilityOf } from '../examine/visibility.ts';

@@ -1,4 +1,4 @@
-import type { Fault, FaultKind } from '../examine/fault.ts';
+import type { Fault, FaultKind } from '../fault/fault.ts';
 import { faultArea } from '../examine/faultArea.ts';
 import { recoverable } from '../examine/recoverable.ts';
 

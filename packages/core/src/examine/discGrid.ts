@@ -1,4 +1,4 @@
-import type { Fault } from './fault.ts';
+import type { Fault } from '../fault/fault.ts';
 
 type Disc = Pick<Fault, 'x' | 'y' | 'r'>;
 

@@ -1,7 +1,7 @@
 import type { PictureShape } from '../raster/raster.ts';
 import { gatherFindings } from './examinePicture.ts';
 import type { MeasuredPart } from './examineTile.ts';
-import type { Fault } from './fault.ts';
+import type { Fault } from '../fault/fault.ts';
 import type { PictureNature } from './nature/nature.ts';
 import { afterCloserLook, doubtfulSpecks } from './specks/lookCloser.ts';
 import type { ExamineTile } from './tiles.ts';

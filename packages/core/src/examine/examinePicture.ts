@@ -6,7 +6,7 @@ import { AREAS_KEPT } from './areas/findAreas.ts';
 import { areasOffSpecks, keepAreas, outsideAreas } from './areas/keepAreas.ts';
 import type { FaultGroup, Measured, MeasuredPart } from './examineTile.ts';
 import { examineTile, examineWhole } from './examineTile.ts';
-import type { Fault, Polarity } from './fault.ts';
+import type { Fault, Polarity } from '../fault/fault.ts';
 import type { PictureNature } from './nature/nature.ts';
 import { canCarry } from './nature/nature.ts';
 import { ranked } from './ranked.ts';

@@ -1,5 +1,5 @@
 import { polygonArea } from './areas/areaTraits.ts';
-import type { Fault } from './fault.ts';
+import type { Fault } from '../fault/fault.ts';
 
 /** The area a fault takes up, in pixels. */
 export function faultArea({ r, path, outline }: Pick<Fault, 'r' | 'path' | 'outline'>): number {

@@ -1,4 +1,4 @@
-import type { Fault } from './fault.ts';
+import type { Fault } from '../fault/fault.ts';
 
 /** Tone around a fault of which it was not measured, in encoded luma. */
 const MIDDLE = 0.5;

@@ -1,4 +1,4 @@
-import type { Fault } from './fault.ts';
+import type { Fault } from '../fault/fault.ts';
 import { leastConfidence } from './sensitivity.ts';
 
 /** Findings surest first. @param least those that are less sure are left out: as a rule what no sensitivity asks for */

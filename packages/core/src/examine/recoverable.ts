@@ -1,5 +1,5 @@
-import { srgbToLinear } from '../colour/srgb.ts';
-import type { Fault, FaultKind } from './fault.ts';
+import { srgbToLinear } from '../light/srgb.ts';
+import type { Fault, FaultKind } from '../fault/fault.ts';
 import { ownTone } from './ownTone.ts';
 
 /** What may let through what lies under it. */

@@ -1,4 +1,4 @@
-import type { Fault } from './fault.ts';
+import type { Fault } from '../fault/fault.ts';
 
 /** A place that was measured and scored, not yet decided about. */
 export interface ScoredFault extends Omit<Fault, 'confidence'> {

@@ -1,5 +1,5 @@
 import { faultArea } from './faultArea.ts';
-import type { Fault } from './fault.ts';
+import type { Fault } from '../fault/fault.ts';
 import { ownTone } from './ownTone.ts';
 
 /** What the visibility of a fault depends on. */

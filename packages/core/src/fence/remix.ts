@@ -1,6 +1,6 @@
 import type { Raster } from '../raster/raster.ts';
-import { colourPlanes } from '../mend/patch.ts';
-import type { Patch } from '../mend/patch.ts';
+import { colourPlanes } from '../raster/patch.ts';
+import type { Patch } from '../raster/patch.ts';
 
 /** How far a pixel of pure other surface may be, in pixels. */
 export const REMIX_REACH = 3;

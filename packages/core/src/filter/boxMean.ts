@@ -1,6 +1,6 @@
 import type { FloatPlane } from '../raster/float.ts';
 import { createFloatPlane } from '../raster/float.ts';
-import { kernels, layOut } from './kernels.ts';
+import { kernels, layOut } from '../kernels/kernels.ts';
 
 /**
  * The mean over a square of `2 radius + 1` pixels, over what of it lies inside; time independent of the radius.

@@ -1,5 +1,5 @@
 import type { FloatPlane } from '../raster/float.ts';
-import { VALUE, holding, kernels, layOut, takeFloats } from './kernels.ts';
+import { VALUE, holding, kernels, layOut, takeFloats } from '../kernels/kernels.ts';
 
 /** How far a blur looks around, in pixels: three and a half sigma. */
 export const blurReach = (sigma: number): number => Math.max(1, Math.round(3.5 * sigma));

@@ -1,6 +1,6 @@
 import { RasterError } from '../errors.ts';
 import type { Depth, Plane } from '../raster/raster.ts';
-import { kernels, layOut } from './kernels.ts';
+import { kernels, layOut } from '../kernels/kernels.ts';
 
 /** A part of a plane: `plane[y * stride + x]`. */
 export interface PlanePart {

@@ -1,7 +1,7 @@
 import { fenceCoverage } from '../fence/allowance.ts';
 import type { Fence } from '../fence/fence.ts';
 import { blurHeld, blurReach } from '../filter/gaussian.ts';
-import { VALUE, floatsAt, holding, kernels } from '../filter/kernels.ts';
+import { VALUE, floatsAt, holding, kernels } from '../kernels/kernels.ts';
 import type { PictureShape, Raster } from '../raster/raster.ts';
 import { cloneRaster, colourChannels, fullScale, viewRaster } from '../raster/raster.ts';
 import type { Window } from '../raster/window.ts';

@@ -1,5 +1,5 @@
-import type { Transfer } from '../colour/transfer.ts';
-import { SRGB_TRANSFER, lightOf } from '../colour/transfer.ts';
+import type { Transfer } from '../light/transfer.ts';
+import { SRGB_TRANSFER, lightOf } from '../light/transfer.ts';
 import type { ColourStep, LevelsStep } from './finishStep.ts';
 import type { Histogram } from './histogram.ts';
 import { HISTOGRAM_BINS, quantileOf } from './histogram.ts';

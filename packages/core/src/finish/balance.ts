@@ -1,7 +1,7 @@
-import { LUMA } from '../colour/luma.ts';
+import { LUMA } from '../light/luma.ts';
 import type { ColourStep } from './finishStep.ts';
 import { ROOT_STEPS, TABLE_TOP, lightTablesOf } from '../colour/lightTable.ts';
-import { kernels, layOut } from '../filter/kernels.ts';
+import { kernels, layOut } from '../kernels/kernels.ts';
 import type { HeldPlanes } from './heldPlanes.ts';
 import { countOf } from './heldPlanes.ts';
 

@@ -1,5 +1,5 @@
-import { LUMA } from '../colour/luma.ts';
-import { VALUE, floatsAt, holding, kernels, layOut } from '../filter/kernels.ts';
+import { LUMA } from '../light/luma.ts';
+import { VALUE, floatsAt, holding, kernels, layOut } from '../kernels/kernels.ts';
 import type { PictureShape, Raster } from '../raster/raster.ts';
 import { colourChannels, fullScale } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';

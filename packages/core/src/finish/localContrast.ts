@@ -1,7 +1,7 @@
 import { blurHeld, blurReach } from '../filter/gaussian.ts';
 import type { Rect } from '../raster/rect.ts';
 import type { ContrastStep } from './finishStep.ts';
-import { VALUE, holding, kernels, layOut } from '../filter/kernels.ts';
+import { VALUE, holding, kernels, layOut } from '../kernels/kernels.ts';
 import type { HeldPlanes } from './heldPlanes.ts';
 import { addToAll, countOf, lumaHeld, narrowHeld } from './heldPlanes.ts';
 

@@ -1,5 +1,5 @@
 import { blurHeld, blurReach } from '../filter/gaussian.ts';
-import { VALUE, floatsAt, holding, kernels } from '../filter/kernels.ts';
+import { VALUE, floatsAt, holding, kernels } from '../kernels/kernels.ts';
 import type { SharpenStep } from './finishStep.ts';
 import { encodeHeld, lightTablesOf, lookUpHeld } from '../colour/lightTable.ts';
 import type { HeldPlanes } from './heldPlanes.ts';

@@ -1,8 +1,8 @@
 import { lumaPlane } from '../raster/float.ts';
 import type { Raster } from '../raster/raster.ts';
 import { fullScale } from '../raster/raster.ts';
-import { LUMA } from '../colour/luma.ts';
-import { colourPlanes } from '../mend/patch.ts';
+import { LUMA } from '../light/luma.ts';
+import { colourPlanes } from '../raster/patch.ts';
 import { KERNEL_SIDE } from './kernelSide.ts';
 import { measureGrain } from './measureGrain.ts';
 import { noiseTable } from './noiseTable.ts';

@@ -1,6 +1,6 @@
 import { boxMean } from '../filter/boxMean.ts';
 import { blurReach, gaussianBlur } from '../filter/gaussian.ts';
-import { kernels, layOut, takeFloats } from '../filter/kernels.ts';
+import { kernels, layOut, takeFloats } from '../kernels/kernels.ts';
 import { gaussian, skipGaussian } from '../random/gaussian.ts';
 import { mulberry } from '../random/mulberry.ts';
 

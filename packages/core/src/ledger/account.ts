@@ -1,5 +1,5 @@
-import type { FaultKind } from '../examine/fault.ts';
-import { FAULT_KINDS } from '../examine/fault.ts';
+import type { FaultKind } from '../fault/fault.ts';
+import { FAULT_KINDS } from '../fault/fault.ts';
 import type { Mend } from '../mend/mend.ts';
 import type { FaultState } from './faultState.ts';
 import { FAULT_STATES } from './faultState.ts';

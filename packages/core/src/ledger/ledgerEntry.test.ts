@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { NumberedFault } from '../examine/fault.ts';
+import type { NumberedFault } from '../fault/fault.ts';
 import type { HealMend, Mend } from '../mend/mend.ts';
 import type { Worksheet } from '../recipe/edit.ts';
 import { emptyWorksheet } from '../recipe/edit.ts';

@@ -1,4 +1,4 @@
-import type { Fault, FaultKind, LeftoverOrigin, NumberedFault, Polarity } from '../examine/fault.ts';
+import type { Fault, FaultKind, LeftoverOrigin, NumberedFault, Polarity } from '../fault/fault.ts';
 import type { Mend } from '../mend/mend.ts';
 import { isTreatment } from '../mend/mend.ts';
 import type { Judgement, Worksheet } from '../recipe/edit.ts';

@@ -1,5 +1,5 @@
 import { RasterError } from '../errors.ts';
-import { colourPlanes } from '../mend/patch.ts';
+import { colourPlanes } from '../raster/patch.ts';
 import type { FloatPlane } from '../raster/float.ts';
 import { createFloatPlane, lumaPlane } from '../raster/float.ts';
 import type { Raster } from '../raster/raster.ts';

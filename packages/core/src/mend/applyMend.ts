@@ -14,7 +14,7 @@ import { isTreatment } from './mend.ts';
 import { paintCoverage } from './paintCoverage.ts';
 import { applyTreatment, treatmentFootprint, treatmentReads } from './treat/applyTreatment.ts';
 import { keepOnly } from './only.ts';
-import type { Patch } from './patch.ts';
+import type { Patch } from '../raster/patch.ts';
 import { rebuild, rebuildReads } from './rebuild/rebuild.ts';
 import { recover, recoverReads } from './recover/recover.ts';
 

@@ -6,7 +6,7 @@ import type { LineVeil } from './recover/line/lineVeil.ts';
 import type { Guide } from './rebuild/guide.ts';
 import type { PatchVariant } from './rebuild/withVariants.ts';
 import type { MaskTarget, Target } from '../target/target.ts';
-import type { Veil } from './recover/veil.ts';
+import type { Veil } from '../veil/veil.ts';
 import type { Treatment } from './treat/treatment.ts';
 import { isTreatmentName } from './treat/treatment.ts';
 

@@ -1,4 +1,5 @@
 import type { Target } from '../target/target.ts';
+import type { Reach } from '../target/targetField.ts';
 import type { Because } from './auto/because.ts';
 
 /** Why a mend's method was taken, and how much of the fault's own detail it could keep, where that was measured. */
@@ -19,14 +20,8 @@ export interface PaintStroke {
 }
 
 /** What every mend has, whatever its method. */
-export interface MendBase {
+export interface MendBase extends Reach {
   readonly id: string;
-  /** The measured fault, in pixels of the upright picture; the centre of the first pixel is (0.5, 0.5). */
-  readonly target: Target;
-  /** How far the mend reaches beyond the target at full effect, in pixels. */
-  readonly margin: number;
-  /** Width of the soft border that follows the margin, in pixels; 0 is a hard border. */
-  readonly edge: number;
   /** How much of the fault it takes away, 0 to 1. */
   readonly share: number;
   /** A mend that is off stays in the recipe and changes nothing. */

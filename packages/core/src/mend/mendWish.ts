@@ -1,10 +1,10 @@
-import type { FaultKind, Polarity } from '../examine/fault.ts';
+import type { FaultKind, Polarity } from '../fault/fault.ts';
 import type { Fence } from '../fence/fence.ts';
 import type { Place } from '../source/occupied.ts';
 import type { StrokeTarget, Target } from '../target/target.ts';
 import type { Reach } from '../target/targetField.ts';
 import type { MendBase, MethodName } from './mend.ts';
-import type { KnownVeil } from './recover/veil.ts';
+import type { KnownVeil } from '../veil/veil.ts';
 
 /** What a new mend is made for. */
 export interface MendWish {

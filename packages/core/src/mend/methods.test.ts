@@ -11,7 +11,7 @@ import { targetField } from '../target/targetField.ts';
 import { applyMend } from './applyMend.ts';
 import { canvasOf } from './canvas.ts';
 import type { BridgeMend, CloneMend, HealMend, Mend } from './mend.ts';
-import { layPatch } from './patch.ts';
+import { layPatch } from '../raster/patch.ts';
 import { mendFault } from './run/mendFault.ts';
 
 const [WIDTH, HEIGHT] = [120, 90];

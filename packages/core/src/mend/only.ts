@@ -1,7 +1,7 @@
-import { LUMA } from '../colour/luma.ts';
+import { LUMA } from '../light/luma.ts';
 import type { Raster } from '../raster/raster.ts';
-import type { Patch } from './patch.ts';
-import { colourPlanes } from './patch.ts';
+import type { Patch } from '../raster/patch.ts';
+import { colourPlanes } from '../raster/patch.ts';
 
 /**
  * Keeps of a patch only the pixels that it makes lighter, or only those that it makes darker. Judged by luma, all

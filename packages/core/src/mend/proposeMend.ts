@@ -1,5 +1,5 @@
 import { EDGES_LOOK } from '../examine/areas/edgesInto.ts';
-import type { Fault } from '../examine/fault.ts';
+import type { Fault } from '../fault/fault.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';

@@ -1,5 +1,5 @@
-import { LUMA } from '../colour/luma.ts';
-import { kernels, layOut, takeFloats } from '../filter/kernels.ts';
+import { LUMA } from '../light/luma.ts';
+import { kernels, layOut, takeFloats } from '../kernels/kernels.ts';
 import type { Raster } from './raster.ts';
 import { cloneRaster, colourChannels } from './raster.ts';
 import { valuesOf } from './values.ts';

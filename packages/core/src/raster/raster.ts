@@ -1,4 +1,4 @@
-import type { Transfer } from '../colour/transfer.ts';
+import type { Transfer } from '../light/transfer.ts';
 import { RasterError } from '../errors.ts';
 import type { Rect } from './rect.ts';
 

@@ -1,4 +1,4 @@
-import { VALUE, holding, kernels, layOut, takeFloats } from '../filter/kernels.ts';
+import { VALUE, holding, kernels, layOut, takeFloats } from '../kernels/kernels.ts';
 import type { Raster } from './raster.ts';
 import { colourChannels } from './raster.ts';
 

@@ -1,5 +1,5 @@
 import type { RebuildMend } from '../mend/mend.ts';
-import type { Patch } from '../mend/patch.ts';
+import type { Patch } from '../raster/patch.ts';
 import type { RebuildAnswer } from '../mend/rebuild/rebuild.ts';
 import type { RebuildTask } from '../mend/rebuild/rebuildTask.ts';
 

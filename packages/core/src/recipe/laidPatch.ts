@@ -1,7 +1,7 @@
 import { columnOf } from '../measure/columnOf.ts';
 import type { SpotMend } from '../mend/mend.ts';
-import type { Patch } from '../mend/patch.ts';
-import { colourPlanes, layPatch } from '../mend/patch.ts';
+import type { Patch } from '../raster/patch.ts';
+import { colourPlanes, layPatch } from '../raster/patch.ts';
 import type { PictureShape, Raster } from '../raster/raster.ts';
 import { cloneRaster, copyRaster } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';

@@ -1,7 +1,7 @@
 import type { Canvas } from '../mend/canvas.ts';
 import { treatmentFootprint, treatmentReads } from '../mend/treat/applyTreatment.ts';
-import type { TreatTask } from '../mend/treat/treatWindow.ts';
-import { treatWindow } from '../mend/treat/treatWindow.ts';
+import type { TreatTask } from './treatWindow.ts';
+import { treatWindow } from './treatWindow.ts';
 import type { Treatment } from '../mend/treat/treatment.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';

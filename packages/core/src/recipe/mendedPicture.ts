@@ -12,7 +12,7 @@ import { targetBounds } from '../target/targetBounds.ts';
 import type { Recipe } from './recipe.ts';
 import type { SpotMend } from '../mend/mend.ts';
 import { isTreatment } from '../mend/mend.ts';
-import type { Patch } from '../mend/patch.ts';
+import type { Patch } from '../raster/patch.ts';
 import type { RebuildTask } from '../mend/rebuild/rebuildTask.ts';
 import { treatmentFootprint, treatmentReach } from '../mend/treat/applyTreatment.ts';
 import type { Treatment } from '../mend/treat/treatment.ts';

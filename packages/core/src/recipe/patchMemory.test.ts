@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { BridgeMend, HealMend, Mend, RebuildMend } from '../mend/mend.ts';
-import type { Patch } from '../mend/patch.ts';
+import type { Patch } from '../raster/patch.ts';
 import type { RebuildTask } from '../mend/rebuild/rebuildTask.ts';
 import { rebuildTask } from '../mend/rebuild/rebuildTask.ts';
 import { mulberry } from '../random/mulberry.ts';

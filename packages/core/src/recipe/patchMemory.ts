@@ -1,7 +1,7 @@
 import type { Fence } from '../fence/fence.ts';
 import { mendFootprint } from '../mend/applyMend.ts';
 import type { SpotMend } from '../mend/mend.ts';
-import type { Patch } from '../mend/patch.ts';
+import type { Patch } from '../raster/patch.ts';
 import type { RebuildTask } from '../mend/rebuild/rebuildTask.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { Window } from '../raster/window.ts';

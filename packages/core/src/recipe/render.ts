@@ -1,4 +1,4 @@
-import type { Transfer } from '../colour/transfer.ts';
+import type { Transfer } from '../light/transfer.ts';
 import { RecipeError } from '../errors.ts';
 import { finishReach } from '../finish/applyFinish.ts';
 import type { FinishStep } from '../finish/finishStep.ts';

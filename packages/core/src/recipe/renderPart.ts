@@ -1,4 +1,4 @@
-import type { Transfer } from '../colour/transfer.ts';
+import type { Transfer } from '../light/transfer.ts';
 import type { Fence } from '../fence/fence.ts';
 import { applyFinish, finishReach } from '../finish/applyFinish.ts';
 import type { FinishStep } from '../finish/finishStep.ts';
@@ -6,7 +6,7 @@ import { applyFraming } from '../finish/framing/applyFraming.ts';
 import { framingOf } from '../finish/framing/framing.ts';
 import { applyMend } from '../mend/applyMend.ts';
 import type { SpotMend } from '../mend/mend.ts';
-import { layPatch } from '../mend/patch.ts';
+import { layPatch } from '../raster/patch.ts';
 import { applyTreatment } from '../mend/treat/applyTreatment.ts';
 import type { Treatment } from '../mend/treat/treatment.ts';
 import { pixelsOf } from '../raster/pixels.ts';

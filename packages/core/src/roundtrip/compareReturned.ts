@@ -5,7 +5,7 @@ import { pictureRect, wholeWindow } from '../raster/window.ts';
 import { maskOfSpans, spanArea, spansOfPixels } from '../target/spanRows.ts';
 import type { MaskTarget } from '../target/target.ts';
 import { phaseShift } from './phaseShift.ts';
-import { toBase64 } from '../raster/base64.ts';
+import { toBase64 } from '../kernels/base64.ts';
 
 /** A step of less than this is no change: files of 8 bit round, and those that lose a little stay as they were. Of 255. */
 const CHANGE = 2.5;

@@ -6,7 +6,7 @@ import { fieldOn } from '../target/targetField.ts';
 import type { MaskTarget } from '../target/target.ts';
 import { spansOfMask } from '../target/spanRows.ts';
 import { targetBounds } from '../target/targetBounds.ts';
-import { eachInSpans, rowStarts } from './returnedValues.ts';
+import { eachInSpans, rowStarts } from '../mend/treat/return/returnedValues.ts';
 
 /** The mends that lie on pixels of a mask: what is laid over them hides them there. Those that are off do not count. */
 export function mendsUnder(mask: MaskTarget, mends: readonly Mend[], picture: PictureShape): Mend[] {

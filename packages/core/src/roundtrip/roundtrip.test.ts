@@ -9,11 +9,11 @@ import { gaussianBlur } from '../filter/gaussian.ts';
 import { scaleTreatment } from '../mend/treat/scaleTreatment.ts';
 import type { ReturnMend } from '../mend/treat/treatment.ts';
 import { pictureOf } from '../testing/pictures.ts';
-import { fromBase64, toBase64 } from '../raster/base64.ts';
+import { fromBase64, toBase64 } from '../kernels/base64.ts';
 import { compareReturned, valuesInside } from './compareReturned.ts';
 import { fourier } from './fourier.ts';
 import { phaseShift } from './phaseShift.ts';
-import { returnedValues } from './returnedValues.ts';
+import { returnedValues } from '../mend/treat/return/returnedValues.ts';
 
 const [WIDTH, HEIGHT] = [160, 120];
 const ROOM = 10;

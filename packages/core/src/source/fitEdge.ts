@@ -4,7 +4,7 @@ import { targetMiddle } from '../target/targetMiddle.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import { isEmpty } from '../raster/rect.ts';
 import { lumaPlane } from '../raster/float.ts';
-import { LUMA } from '../colour/luma.ts';
+import { LUMA } from '../light/luma.ts';
 import { solveSymmetric } from '../solve/cholesky.ts';
 import type { ReadLuma } from './nearbyLuma.ts';
 import { correlationNearby, nearbyLuma, readNearby, ringValues } from './nearbyLuma.ts';

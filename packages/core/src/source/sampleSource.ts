@@ -1,4 +1,4 @@
-import { colourPlanes } from '../mend/patch.ts';
+import { colourPlanes } from '../raster/patch.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';

@@ -2,7 +2,7 @@ import type { PictureShape } from '../raster/raster.ts';
 import { growRect, intersectRects, isEmpty, rectHolds } from '../raster/rect.ts';
 import type { Rect } from '../raster/rect.ts';
 import { pictureRect } from '../raster/window.ts';
-import type { MendBase } from '../mend/mendBase.ts';
+import type { Target } from './target.ts';
 import { targetBounds } from './targetBounds.ts';
 import { targetDistance } from './targetDistance.ts';
 
@@ -17,7 +17,14 @@ export interface TargetField {
 }
 
 /** The part of a mend that says where it acts. */
-export type Reach = Pick<MendBase, 'target' | 'margin' | 'edge'>;
+export interface Reach {
+  /** The measured fault, in pixels of the upright picture; the centre of the first pixel is (0.5, 0.5). */
+  readonly target: Target;
+  /** How far the mend reaches beyond the target at full effect, in pixels. */
+  readonly margin: number;
+  /** Width of the soft border that follows the margin, in pixels; 0 is a hard border. */
+  readonly edge: number;
+}
 
 /** The rectangle a mend may change: its target grown by margin and edge, inside the picture. */
 export const footprintRect = ({ target, margin, edge }: Reach, picture: PictureShape): Rect =>
@@ -30,7 +37,7 @@ export function coverageAt(distance: number, margin: number, edge: number): numb
 }
 
 /** Whether a rectangle lies wholly inside an upright rectangular outline: areas of a whole picture are drawn so. */
-function holdsAll(target: MendBase['target'], rect: Rect): boolean {
+function holdsAll(target: Target, rect: Rect): boolean {
   if (target.shape !== 'outline' || target.points.length !== 4) return false;
   const [[ax, ay], [bx, by], [cx, cy], [dx, dy]] = target.points;
   return ay === by && bx === cx && cy === dy && dx === ax && rectHolds(targetBounds(target, 0), rect);

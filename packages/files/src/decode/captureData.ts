@@ -1,4 +1,4 @@
-import type { CaptureData } from '@fennip/core';
+import type { CaptureData } from '@fennip/core/picture';
 import { readExif } from '../embed/exif.ts';
 import type { ByteOrder, IfdEntry } from '../embed/ifd.ts';
 

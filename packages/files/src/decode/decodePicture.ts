@@ -1,5 +1,5 @@
-import type { Raster } from '@fennip/core';
-import { createSharedRaster } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { createSharedRaster } from '@fennip/core/raster';
 import { PictureError } from '../pictureError.ts';
 import type { Limits, PictureHeader } from './header.ts';
 import { DEFAULT_LIMITS, openPicture, readHeader } from './header.ts';

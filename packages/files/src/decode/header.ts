@@ -1,4 +1,5 @@
-import type { Depth, Transfer } from '@fennip/core';
+import type { Transfer } from '@fennip/core/light';
+import type { Depth } from '@fennip/core/raster';
 import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
 import type { Metadata } from 'sharp';
 import sharp from 'sharp';

@@ -1,5 +1,6 @@
-import type { Matrix, RgbSpace } from '@fennip/core';
-import { SRGB_SPACE, SRGB_TRANSFER } from '@fennip/core';
+import type { Matrix, RgbSpace } from '@fennip/core/colour';
+import { SRGB_SPACE } from '@fennip/core/colour';
+import { SRGB_TRANSFER } from '@fennip/core/light';
 import type { PictureHeader } from './header.ts';
 import { tagsOf } from './transferOf.ts';
 

@@ -1,5 +1,5 @@
-import type { Transfer } from '@fennip/core';
-import { SRGB_TRANSFER, lightOf } from '@fennip/core';
+import type { Transfer } from '@fennip/core/light';
+import { SRGB_TRANSFER, lightOf } from '@fennip/core/light';
 
 const fixed = (bytes: Buffer, at: number): number => bytes.readInt32BE(at) / 65536;
 

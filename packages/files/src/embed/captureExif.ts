@@ -1,4 +1,4 @@
-import type { CaptureData } from '@fennip/core';
+import type { CaptureData } from '@fennip/core/picture';
 import { writeExif } from './exif.ts';
 import type { IfdEntry } from './ifd.ts';
 import { LITTLE, rationalEntry, shortEntry } from './ifd.ts';

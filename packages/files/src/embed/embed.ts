@@ -1,6 +1,6 @@
 import type { CarriedData } from '../carriedData.ts';
 import type { PictureFormat } from '../decode/sniff.ts';
-import type { Raster } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
 import { embedInJpeg } from './jpeg.ts';
 import { embedInPng } from './png.ts';
 import { embedInTiff } from './tiff.ts';

@@ -1,5 +1,9 @@
-import type { LedgerEntry, Raster, Recipe } from '@fennip/core';
-import { FAULT_KINDS, frameWhole, isFramingStep, mendLayers, renderRecipe } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
+import type { Raster } from '@fennip/core/raster';
+import type { Recipe } from '@fennip/core/recipe';
+import { FAULT_KINDS } from '@fennip/core/fault';
+import { frameWhole, isFramingStep } from '@fennip/core/finish';
+import { mendLayers, renderRecipe } from '@fennip/core/recipe';
 import type { PictureHeader } from '../decode/header.ts';
 import { KIND_WORDS, METHOD_WORDS } from '../words.ts';
 import type { OpenLayer } from './openRaster.ts';

@@ -1,12 +1,9 @@
-import type { DeliverySize, Intent, Raster, RgbSpace } from '@fennip/core';
-import {
-  DISPLAY_P3_SPACE,
-  SRGB_SPACE,
-  convertColours,
-  convertToGrey,
-  deliveredSides,
-  resizeRaster,
-} from '@fennip/core';
+import type { Intent, RgbSpace } from '@fennip/core/colour';
+import type { DeliverySize } from '@fennip/core/picture';
+import type { Raster } from '@fennip/core/raster';
+import { DISPLAY_P3_SPACE, SRGB_SPACE, convertColours, convertToGrey } from '@fennip/core/colour';
+import { deliveredSides } from '@fennip/core/picture';
+import { resizeRaster } from '@fennip/core/resample';
 import type { CarriedData } from '../carriedData.ts';
 import type { PictureHeader } from '../decode/header.ts';
 import { rgbSpaceOf } from '../decode/rgbSpaceOf.ts';

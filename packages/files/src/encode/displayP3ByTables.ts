@@ -1,5 +1,5 @@
-import type { Raster } from '@fennip/core';
-import { createRaster } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { createRaster } from '@fennip/core/raster';
 import sharp from 'sharp';
 import { encodePicture } from './encodePicture.ts';
 

@@ -1,4 +1,4 @@
-import type { Raster } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
 import type { Sharp } from 'sharp';
 import sharp from 'sharp';
 import type { CarriedData } from '../carriedData.ts';

@@ -1,5 +1,5 @@
-import type { Raster, Rect } from '@fennip/core';
-import { resizeRaster } from '@fennip/core';
+import type { Raster, Rect } from '@fennip/core/raster';
+import { resizeRaster } from '@fennip/core/resample';
 import { ZipFile } from 'yazl';
 import { buffer } from 'node:stream/consumers';
 import { escapedXml } from '../escapedXml.ts';

@@ -1,5 +1,5 @@
-import type { Depth, Raster } from '@fennip/core';
-import { createRaster } from '@fennip/core';
+import type { Depth, Raster } from '@fennip/core/raster';
+import { createRaster } from '@fennip/core/raster';
 
 /** The same picture in samples of another depth: 255 is 65535; to 8 bit the nearest value is taken. */
 export function toDepth(raster: Raster, depth: Depth): Raster {

@@ -1,5 +1,9 @@
-import type { FinishStep, LedgerEntry, Raster, Rect } from '@fennip/core';
-import { accountOf, cloneRaster, intersectRects, reachOf, resizeRaster, viewRaster } from '@fennip/core';
+import type { FinishStep } from '@fennip/core/finish';
+import type { LedgerEntry } from '@fennip/core/ledger';
+import type { Raster, Rect } from '@fennip/core/raster';
+import { accountOf, reachOf } from '@fennip/core/ledger';
+import { cloneRaster, intersectRects, viewRaster } from '@fennip/core/raster';
+import { resizeRaster } from '@fennip/core/resample';
 import type { PictureHeader } from '../decode/header.ts';
 import { encodePicture } from '../encode/encodePicture.ts';
 import type { ConditionReport, ReportedFault, ReportedPlace, SmallPicture } from './report.ts';

@@ -1,5 +1,5 @@
-import type { Account, FaultState } from '@fennip/core';
-import { FAULT_STATES } from '@fennip/core';
+import type { Account, FaultState } from '@fennip/core/ledger';
+import { FAULT_STATES } from '@fennip/core/ledger';
 import { scaleBand, scaleLinear } from 'd3-scale';
 import { KIND_WORDS, STATE_WORDS } from '../words.ts';
 

@@ -2,16 +2,13 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { FaultKind, HealMend, NumberedFault, Recipe, Worksheet } from '@fennip/core';
-import {
-  cloneRaster,
-  createRaster,
-  emptyRecipe,
-  emptyWorksheet,
-  frameWhole,
-  ledgerEntries,
-  renderRecipe,
-} from '@fennip/core';
+import type { FaultKind, NumberedFault } from '@fennip/core/fault';
+import type { HealMend } from '@fennip/core/mend';
+import type { Recipe, Worksheet } from '@fennip/core/recipe';
+import { frameWhole } from '@fennip/core/finish';
+import { ledgerEntries } from '@fennip/core/ledger';
+import { cloneRaster, createRaster } from '@fennip/core/raster';
+import { emptyRecipe, emptyWorksheet, renderRecipe } from '@fennip/core/recipe';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PictureHeader } from '../index.ts';
 import { buildReport } from './buildReport.ts';

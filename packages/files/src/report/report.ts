@@ -1,4 +1,8 @@
-import type { Account, FaultState, FaultKind, FinishName, Mend, Rect } from '@fennip/core';
+import type { FaultKind } from '@fennip/core/fault';
+import type { FinishName } from '@fennip/core/finish';
+import type { Account, FaultState } from '@fennip/core/ledger';
+import type { Mend } from '@fennip/core/mend';
+import type { Rect } from '@fennip/core/raster';
 
 /** A fault on the map of a report, or a line of what was left. */
 export interface ReportedFault {

@@ -1,4 +1,4 @@
-import { printSize } from '@fennip/core';
+import { printSize } from '@fennip/core/picture';
 import { KIND_WORDS, METHOD_WORDS } from '../words.ts';
 import type { ConditionReport, ReportedPlace } from './report.ts';
 

@@ -1,4 +1,4 @@
-import { mulberry } from '@fennip/core';
+import { mulberry } from '@fennip/core/random';
 import type { Disc } from './disc.ts';
 import { overDisc } from './disc.ts';
 import type { LaidFault, Sheet } from './truth.ts';

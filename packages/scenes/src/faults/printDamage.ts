@@ -1,4 +1,4 @@
-import { mulberry } from '@fennip/core';
+import { mulberry } from '@fennip/core/random';
 import { fbm2, noise2 } from '../render/noise.ts';
 import type { LaidFault, Sheet } from './truth.ts';
 

@@ -1,4 +1,4 @@
-import type { FaultKind, Polarity } from '@fennip/core';
+import type { FaultKind, Polarity } from '@fennip/core/fault';
 
 /** A fault as it was laid on. Pixels of the picture; the centre of the first pixel is (0.5, 0.5). */
 export interface LaidFault {

@@ -1,4 +1,4 @@
-import { gaussianBlur } from '@fennip/core';
+import { gaussianBlur } from '@fennip/core/filter';
 
 /** The blur of a real lens: a small Gaussian on linear light, in place. `sigma` in pixels. */
 export function blurLight(light: Float32Array, width: number, height: number, sigma: number): void {

@@ -1,6 +1,8 @@
-import type { Raster } from '@fennip/core';
-import { createRaster, fullScale, gaussian, linearToSrgb, mulberry } from '@fennip/core';
-import type { Depth } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { linearToSrgb } from '@fennip/core/light';
+import { gaussian, mulberry } from '@fennip/core/random';
+import { createRaster, fullScale } from '@fennip/core/raster';
+import type { Depth } from '@fennip/core/raster';
 
 /** How a sheet of linear light becomes a picture. */
 export interface Film {

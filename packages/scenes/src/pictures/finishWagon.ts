@@ -1,4 +1,4 @@
-import type { Raster } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
 import { layParticles, litParticles } from '../faults/litParticles.ts';
 import type { LaidFault } from '../faults/truth.ts';
 import { blurLight } from '../film/lens.ts';

@@ -1,5 +1,7 @@
-import type { ChartedPlace, NumberedFault } from '@fennip/core';
-import { isSameFault, isWholeFrame, sensorPartOf } from '@fennip/core';
+import type { ChartedPlace } from '@fennip/core/chart';
+import type { NumberedFault } from '@fennip/core/fault';
+import { isWholeFrame, sensorPartOf } from '@fennip/core/chart';
+import { isSameFault } from '@fennip/core/check';
 import { chartOf } from '@fennip/contract';
 import type { Context } from '../context.ts';
 import type { FaultRow } from '../examine/faultRows.ts';

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import type { SensorPart } from '@fennip/core';
+import type { SensorPart } from '@fennip/core/chart';
 import type { Context } from '../context.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { tellPicture } from '../pictures/tellPicture.ts';

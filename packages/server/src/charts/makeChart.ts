@@ -1,6 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import type { ChartEntry, ChartFrame, ChartSpan, Orientation, Placement, SensorShape } from '@fennip/core';
-import { placeOnSensor, sensorOf, sensorPartOf } from '@fennip/core';
+import type {
+  ChartEntry,
+  ChartFrame,
+  ChartSpan,
+  Orientation,
+  Placement,
+  SensorShape,
+} from '@fennip/core/chart';
+import { placeOnSensor, sensorOf, sensorPartOf } from '@fennip/core/chart';
 import type { ChartDocument } from '@fennip/contract';
 import { chartDocument } from '@fennip/contract';
 import type { Context } from '../context.ts';

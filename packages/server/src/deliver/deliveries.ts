@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import type { LedgerEntry, Recipe } from '@fennip/core';
-import { accountOf, ledgerEntries } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
+import type { Recipe } from '@fennip/core/recipe';
+import { accountOf, ledgerEntries } from '@fennip/core/ledger';
 import type { Delivery, DeliveryRequest, DeliveryState } from '@fennip/contract';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';

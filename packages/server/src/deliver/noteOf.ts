@@ -1,4 +1,4 @@
-import type { Account } from '@fennip/core';
+import type { Account } from '@fennip/core/ledger';
 import { METHOD_WORDS } from '@fennip/files';
 
 /** What was restored, in one line for the history of a file. */

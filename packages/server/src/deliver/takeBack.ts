@@ -1,5 +1,5 @@
 import type { Readable } from 'node:stream';
-import type { Recipe } from '@fennip/core';
+import type { Recipe } from '@fennip/core/recipe';
 import type { AwayFile, TakenBack } from '@fennip/contract';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';

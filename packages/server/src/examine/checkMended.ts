@@ -1,5 +1,6 @@
-import type { Leftover } from '@fennip/core';
-import { EXAMINE_DEFAULTS, decideFindings, isSameFault, tellLeftovers } from '@fennip/core';
+import type { Leftover } from '@fennip/core/check';
+import { isSameFault, tellLeftovers } from '@fennip/core/check';
+import { EXAMINE_DEFAULTS, decideFindings } from '@fennip/core/examine';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
 import type { Database } from '../database/connect.ts';

@@ -1,5 +1,8 @@
-import type { Fault, FinishStep, Pace } from '@fennip/core';
-import { estimateWork, framingOf, isInFrame } from '@fennip/core';
+import type { Pace } from '@fennip/core/estimate';
+import type { Fault } from '@fennip/core/fault';
+import type { FinishStep } from '@fennip/core/finish';
+import { estimateWork } from '@fennip/core/estimate';
+import { framingOf, isInFrame } from '@fennip/core/finish';
 import type { Database } from '../database/connect.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { faultsOf } from './faultRows.ts';

@@ -1,4 +1,4 @@
-import type { NumberedFault } from '@fennip/core';
+import type { NumberedFault } from '@fennip/core/fault';
 import type { ExamineRequest } from '@fennip/contract';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';

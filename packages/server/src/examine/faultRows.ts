@@ -1,4 +1,5 @@
-import type { FaultKind, Judgement, LeftoverOrigin, NumberedFault } from '@fennip/core';
+import type { FaultKind, LeftoverOrigin, NumberedFault } from '@fennip/core/fault';
+import type { Judgement } from '@fennip/core/recipe';
 import type { Database } from '../database/connect.ts';
 
 /** Where a fault comes from: the finder, the restorer's hand, the camera's dust chart, or an examination of the mended picture. */

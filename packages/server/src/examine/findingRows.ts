@@ -1,5 +1,5 @@
-import type { Fault, NumberedFault } from '@fennip/core';
-import { finderOf } from '@fennip/core';
+import type { Fault, NumberedFault } from '@fennip/core/fault';
+import { finderOf } from '@fennip/core/examine';
 
 import type { Database } from '../database/connect.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';

@@ -1,6 +1,8 @@
 import { availableParallelism } from 'node:os';
-import type { Fault, Recipe } from '@fennip/core';
-import { examineAmong, wholeWindow } from '@fennip/core';
+import type { Fault } from '@fennip/core/fault';
+import type { Recipe } from '@fennip/core/recipe';
+import { examineAmong } from '@fennip/core/examine';
+import { wholeWindow } from '@fennip/core/raster';
 import type { WorkKind } from '@fennip/contract';
 import type { Context } from '../context.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';

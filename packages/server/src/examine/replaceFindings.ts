@@ -1,5 +1,6 @@
-import type { NumberedFault } from '@fennip/core';
-import { decideFindings, isSameFault } from '@fennip/core';
+import type { NumberedFault } from '@fennip/core/fault';
+import { isSameFault } from '@fennip/core/check';
+import { decideFindings } from '@fennip/core/examine';
 import type { ExamineRequest } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
 import { ownPace } from '../history/pace.ts';

@@ -1,5 +1,5 @@
-import type { Edit, Step, Worksheet } from '@fennip/core';
-import { applySteps } from '@fennip/core';
+import type { Edit, Step, Worksheet } from '@fennip/core/recipe';
+import { applySteps } from '@fennip/core/recipe';
 import type { EditAnswer, HistoryStep } from '@fennip/contract';
 import { checkFence, checkFinish, checkMend } from '@fennip/contract/check';
 import type { Knex } from 'knex';

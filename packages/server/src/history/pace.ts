@@ -1,5 +1,5 @@
-import type { Pace } from '@fennip/core';
-import { GUESSED_PACE } from '@fennip/core';
+import type { Pace } from '@fennip/core/estimate';
+import { GUESSED_PACE } from '@fennip/core/estimate';
 import type { Database } from '../database/connect.ts';
 
 /** A pause longer than this between two steps is no work, in seconds. */

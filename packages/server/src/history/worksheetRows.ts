@@ -1,5 +1,8 @@
-import type { Fence, FinishStep, Mend, Recipe, Worksheet } from '@fennip/core';
-import { emptyRecipe } from '@fennip/core';
+import type { Fence } from '@fennip/core/fence';
+import type { FinishStep } from '@fennip/core/finish';
+import type { Mend } from '@fennip/core/mend';
+import type { Recipe, Worksheet } from '@fennip/core/recipe';
+import { emptyRecipe } from '@fennip/core/recipe';
 import type { Knex } from 'knex';
 import { asFaultRow, decisionsOf } from '../examine/faultRows.ts';
 

@@ -1,8 +1,8 @@
 import { pipeline } from 'node:stream/promises';
 import type { Response } from 'express';
 import { Router } from 'express';
-import type { PictureShape } from '@fennip/core';
-import { pyramidLevels } from '@fennip/core';
+import type { PictureShape } from '@fennip/core/raster';
+import { pyramidLevels } from '@fennip/core/raster';
 import type { Context } from '../context.ts';
 import { deliveredFile, recipeOfDelivery } from '../deliver/deliveries.ts';
 import { checkId } from '../pictures/pictureRows.ts';

@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler } from 'express';
 import type { Problem } from '@fennip/contract';
-import { RecipeError } from '@fennip/core';
+import { RecipeError } from '@fennip/core/errors';
 import type { Logger } from 'pino';
 import { Refusal } from './refusal.ts';
 

@@ -1,4 +1,4 @@
-import type { FaultState } from '@fennip/core';
+import type { FaultState } from '@fennip/core/ledger';
 import type { Knex } from 'knex';
 
 /** A fault of a picture and what became of it. */

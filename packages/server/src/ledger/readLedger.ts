@@ -1,5 +1,6 @@
-import type { LedgerEntry, Worksheet } from '@fennip/core';
-import { ledgerEntries } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
+import type { Worksheet } from '@fennip/core/recipe';
+import { ledgerEntries } from '@fennip/core/ledger';
 import type { Database } from '../database/connect.ts';
 import { faultsOf } from '../examine/faultRows.ts';
 import { readRecipe } from '../history/worksheetRows.ts';

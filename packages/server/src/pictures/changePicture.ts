@@ -1,5 +1,5 @@
 import type { PictureChange } from '@fennip/contract';
-import { EXAMINE_DEFAULTS } from '@fennip/core';
+import { EXAMINE_DEFAULTS } from '@fennip/core/examine';
 import type { Context } from '../context.ts';
 import { orderExamination } from '../examine/examinePicture.ts';
 import { pictureRow } from './pictureRows.ts';

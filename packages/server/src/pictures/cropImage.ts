@@ -1,4 +1,4 @@
-import { pyramidLevels } from '@fennip/core';
+import { pyramidLevels } from '@fennip/core/raster';
 import { encodePicture } from '@fennip/files';
 import type { Context } from '../context.ts';
 import { readCrop } from '../store/readCrop.ts';

@@ -1,6 +1,10 @@
-import type { CaptureData, Depth, SensorPart, Transfer, WorkEstimate } from '@fennip/core';
+import type { SensorPart } from '@fennip/core/chart';
+import type { WorkEstimate } from '@fennip/core/estimate';
+import type { Transfer } from '@fennip/core/light';
+import type { CaptureData } from '@fennip/core/picture';
+import type { Depth } from '@fennip/core/raster';
 import type { ExamineRequest, ExamineState, Picture, PictureState } from '@fennip/contract';
-import type { PictureNature } from '@fennip/core';
+import type { PictureNature } from '@fennip/core/examine';
 import type { Database } from '../database/connect.ts';
 import { PAUSE_SECONDS } from '../history/pace.ts';
 import { faultStates } from '../ledger/faultStates.ts';

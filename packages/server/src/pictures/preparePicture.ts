@@ -1,4 +1,4 @@
-import { guessNature } from '@fennip/core';
+import { guessNature } from '@fennip/core/examine';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
 import type { PictureRow } from './pictureRows.ts';

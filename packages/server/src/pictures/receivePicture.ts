@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import type { Picture } from '@fennip/contract';
-import { guessNature } from '@fennip/core';
+import { guessNature } from '@fennip/core/examine';
 import type { PictureHeader } from '@fennip/files';
 import { PictureError, captureData, readHeader } from '@fennip/files';
 import type { Context } from '../context.ts';

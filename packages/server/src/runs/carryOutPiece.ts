@@ -1,5 +1,6 @@
 import type { PieceOutcome, PieceState } from '@fennip/contract';
-import { EXAMINE_DEFAULTS, RecipeError } from '@fennip/core';
+import { RecipeError } from '@fennip/core/errors';
+import { EXAMINE_DEFAULTS } from '@fennip/core/examine';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
 import { Refusal } from '../http/refusal.ts';

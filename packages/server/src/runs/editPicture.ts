@@ -1,4 +1,4 @@
-import type { Step, Worksheet } from '@fennip/core';
+import type { Step, Worksheet } from '@fennip/core/recipe';
 import type { Context } from '../context.ts';
 import { edit } from '../history/history.ts';
 import { readWorksheet } from '../history/worksheetRows.ts';

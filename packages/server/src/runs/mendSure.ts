@@ -1,5 +1,6 @@
-import type { LedgerEntry, MendProposal } from '@fennip/core';
-import { faultToMend, isUntouched, mendSurroundings } from '@fennip/core';
+import type { LedgerEntry } from '@fennip/core/ledger';
+import type { MendProposal } from '@fennip/core/mend';
+import { faultToMend, isUntouched, mendSurroundings } from '@fennip/core/ledger';
 import type { Bounds, Doubt, PieceOutcome } from '@fennip/contract';
 import { newId } from '@fennip/contract';
 import type { Context } from '../context.ts';

@@ -1,5 +1,6 @@
 import type { ProposedMend } from '@fennip/contract';
-import { faultToMend, isGuarded, mendSurroundings } from '@fennip/core';
+import { faultToMend, mendSurroundings } from '@fennip/core/ledger';
+import { isGuarded } from '@fennip/core/mend';
 import type { Context } from '../context.ts';
 import { Refusal, notFound } from '../http/refusal.ts';
 import { readLedger } from '../ledger/readLedger.ts';

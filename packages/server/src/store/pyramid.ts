@@ -1,7 +1,7 @@
 import { mkdir, open, rename } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Depth, LevelSize, Raster } from '@fennip/core';
-import { TILE_SIZE, bytesPerSample, halveRaster, pyramidLevels } from '@fennip/core';
+import type { Depth, LevelSize, Raster } from '@fennip/core/raster';
+import { TILE_SIZE, bytesPerSample, halveRaster, pyramidLevels } from '@fennip/core/raster';
 
 /** The file of one level: its tiles row after row, each planar and raw, so that any of them is one range of bytes. */
 export const levelPath = (folder: string, level: number): string => join(folder, `${level}.tiles`);

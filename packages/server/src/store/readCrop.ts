@@ -1,5 +1,5 @@
 import { open } from 'node:fs/promises';
-import type { Raster, Rect } from '@fennip/core';
+import type { Raster, Rect } from '@fennip/core/raster';
 import {
   TILE_SIZE,
   bytesPerSample,
@@ -11,7 +11,7 @@ import {
   rasterOver,
   rectsMeet,
   viewRaster,
-} from '@fennip/core';
+} from '@fennip/core/raster';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { levelPath, tileRange } from './pyramid.ts';
 

@@ -1,5 +1,9 @@
-import type { Mend, Raster, Recipe, ReturnMend } from '@fennip/core';
-import { compareReturned, mendsUnder, renderRecipe, valuesInside, wholeWindow } from '@fennip/core';
+import type { Mend, ReturnMend } from '@fennip/core/mend';
+import type { Raster } from '@fennip/core/raster';
+import type { Recipe } from '@fennip/core/recipe';
+import { wholeWindow } from '@fennip/core/raster';
+import { renderRecipe } from '@fennip/core/recipe';
+import { compareReturned, mendsUnder, valuesInside } from '@fennip/core/roundtrip';
 import type { DecodedPicture, PictureHeader } from '@fennip/files';
 import { PictureError, rgbSpaceOf, toDepth } from '@fennip/files';
 

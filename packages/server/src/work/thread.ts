@@ -1,54 +1,30 @@
 import { createHash } from 'node:crypto';
 import { open } from 'node:fs/promises';
 import type { MessagePort } from 'node:worker_threads';
+import type { CarriedRecipe } from '@fennip/core/carry';
 import type {
-  CarriedRecipe,
   ChartFrame,
   ChartedPlace,
   DustChart,
-  ExamineTile,
-  Fault,
-  FaultToMend,
-  FinishStep,
-  LedgerEntry,
-  Mend,
-  MeasuredPart,
-  MendProposal,
-  MendSurroundings,
-  Pixels,
-  PictureNature,
   Placement,
-  PrintSigns,
-  Raster,
-  Recipe,
-  RenderGround,
-  RenderPart,
-  Transfer,
   SensorShape,
   SpannedCharts,
-} from '@fennip/core';
-import {
-  applyMend,
-  canvasOf,
-  carryRecipe,
-  cloneRaster,
-  intersectRects,
-  layPatch,
-  locateOnSensor,
-  chartFaults,
-  chartSpans,
-  measureGrain,
-  mendFault,
-  mendsInTurn,
-  noiseTable,
-  pictureRect,
-  printSigns,
-  examineTile,
-  examineWhole,
-  pixelsOf,
-  renderPart,
-  seeClosely,
-} from '@fennip/core';
+} from '@fennip/core/chart';
+import type { ExamineTile, MeasuredPart, PictureNature, PrintSigns } from '@fennip/core/examine';
+import type { Fault } from '@fennip/core/fault';
+import type { FinishStep } from '@fennip/core/finish';
+import type { LedgerEntry } from '@fennip/core/ledger';
+import type { Transfer } from '@fennip/core/light';
+import type { FaultToMend, Mend, MendProposal, MendSurroundings } from '@fennip/core/mend';
+import type { Pixels, Raster } from '@fennip/core/raster';
+import type { Recipe, RenderGround, RenderPart } from '@fennip/core/recipe';
+import { carryRecipe } from '@fennip/core/carry';
+import { locateOnSensor, chartFaults, chartSpans } from '@fennip/core/chart';
+import { printSigns, examineTile, examineWhole, seeClosely } from '@fennip/core/examine';
+import { measureGrain, noiseTable } from '@fennip/core/grain';
+import { applyMend, canvasOf, mendFault, mendsInTurn } from '@fennip/core/mend';
+import { cloneRaster, intersectRects, layPatch, pictureRect, pixelsOf } from '@fennip/core/raster';
+import { renderPart } from '@fennip/core/recipe';
 import type { DeliverySettings, ReportFacts, ReportPaper, ReportedPicture } from '@fennip/files';
 import {
   PictureError,

@@ -1,30 +1,19 @@
 import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
 import type { MessagePort } from 'node:worker_threads';
-import type {
-  CarriedRecipe,
-  ChartFrame,
-  DustChart,
-  ExamineTile,
-  Fault,
-  FaultToMend,
-  MeasuredPart,
-  Mend,
-  MendProposal,
-  MendRun,
-  MendSurroundings,
-  PartRenderers,
-  PictureNature,
-  Placement,
-  PrintSigns,
-  Raster,
-  Recipe,
-  SensorShape,
-  SpannedCharts,
-} from '@fennip/core';
+import type { CarriedRecipe } from '@fennip/core/carry';
+import type { ChartFrame, DustChart, Placement, SensorShape, SpannedCharts } from '@fennip/core/chart';
+import type { ExamineTile, MeasuredPart, PictureNature, PrintSigns } from '@fennip/core/examine';
+import type { Fault } from '@fennip/core/fault';
+import type { FaultToMend, Mend, MendProposal, MendRun, MendSurroundings } from '@fennip/core/mend';
+import type { Raster } from '@fennip/core/raster';
+import type { PartRenderers, Recipe } from '@fennip/core/recipe';
 
 import { collect } from './collect.ts';
-import { frameInParts, isFramingStep, pixelsOf, renderInParts, runMends, sharedCopy } from '@fennip/core';
+import { isFramingStep } from '@fennip/core/finish';
+import { runMends } from '@fennip/core/mend';
+import { pixelsOf, sharedCopy } from '@fennip/core/raster';
+import { frameInParts, renderInParts } from '@fennip/core/recipe';
 import { PictureError } from '@fennip/files';
 import { startPool } from '@fennip/threads';
 import type { TakenBackMend } from './takenBack.ts';

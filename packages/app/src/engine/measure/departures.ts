@@ -1,5 +1,5 @@
-import type { DepartureHistogram } from '@fennip/core';
-import { departureHistogram } from '@fennip/core';
+import type { DepartureHistogram } from '@fennip/core/lamp';
+import { departureHistogram } from '@fennip/core/lamp';
 import type { OpenPicture } from '../openPicture.ts';
 import { wholeSmall } from './wholeSmall.ts';
 

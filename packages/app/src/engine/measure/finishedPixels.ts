@@ -1,5 +1,6 @@
-import type { FinishStep, Raster, Rect } from '@fennip/core';
-import { growRect, intersectRects, viewRaster } from '@fennip/core';
+import type { FinishStep } from '@fennip/core/finish';
+import type { Raster, Rect } from '@fennip/core/raster';
+import { growRect, intersectRects, viewRaster } from '@fennip/core/raster';
 import { finishReachOn } from '../finishPart.ts';
 import type { OpenPicture } from '../openPicture.ts';
 import { groundOf, wholeOf } from '../openPicture.ts';

@@ -1,5 +1,7 @@
-import type { GrainModel, Raster, Rect } from '@fennip/core';
-import { grainShare, lumaPlane } from '@fennip/core';
+import type { GrainModel } from '@fennip/core/grain';
+import type { Raster, Rect } from '@fennip/core/raster';
+import { grainShare } from '@fennip/core/grain';
+import { lumaPlane } from '@fennip/core/raster';
 import type { OpenPicture } from '../openPicture.ts';
 import { pixelsWithout } from '../openPicture.ts';
 import { mendedPixels } from '../paintSide.ts';

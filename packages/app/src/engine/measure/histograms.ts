@@ -1,5 +1,7 @@
-import type { Histogram, Raster } from '@fennip/core';
-import { framingOf, histogramOf, viewRaster } from '@fennip/core';
+import type { Histogram } from '@fennip/core/finish';
+import type { Raster } from '@fennip/core/raster';
+import { framingOf, histogramOf } from '@fennip/core/finish';
+import { viewRaster } from '@fennip/core/raster';
 import { framePart } from '../framePart.ts';
 import type { OpenPicture } from '../openPicture.ts';
 import { finishOf } from '../openPicture.ts';

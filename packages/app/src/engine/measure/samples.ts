@@ -1,5 +1,6 @@
-import type { Plane, Raster, Rect } from '@fennip/core';
-import { cloneRaster, framingOf } from '@fennip/core';
+import type { Plane, Raster, Rect } from '@fennip/core/raster';
+import { framingOf } from '@fennip/core/finish';
+import { cloneRaster } from '@fennip/core/raster';
 import { framePart } from '../framePart.ts';
 import type { OpenPicture } from '../openPicture.ts';
 import { finishOf } from '../openPicture.ts';

@@ -1,12 +1,6 @@
-import {
-  growRect,
-  intersectRects,
-  lumaPlane,
-  measureBlur,
-  measureGrain,
-  noiseAt,
-  noiseTable,
-} from '@fennip/core';
+import { measureBlur } from '@fennip/core/finish';
+import { measureGrain, noiseAt, noiseTable } from '@fennip/core/grain';
+import { growRect, intersectRects, lumaPlane } from '@fennip/core/raster';
 import type { OpenPicture } from '../openPicture.ts';
 import { wholeOf } from '../openPicture.ts';
 import { mendedPixels } from '../paintSide.ts';

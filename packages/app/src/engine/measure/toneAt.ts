@@ -1,5 +1,6 @@
-import type { FinishStep, Point } from '@fennip/core';
-import { colourFloats, fullScale, growRect, intersectRects, isEmpty } from '@fennip/core';
+import type { FinishStep } from '@fennip/core/finish';
+import type { Point } from '@fennip/core/target';
+import { colourFloats, fullScale, growRect, intersectRects, isEmpty } from '@fennip/core/raster';
 import type { OpenPicture } from '../openPicture.ts';
 import { wholeOf } from '../openPicture.ts';
 import { finishedPixels } from './finishedPixels.ts';

@@ -1,5 +1,8 @@
-import type { SpotMend, Verdict } from '@fennip/core';
-import { colourFloats, fieldOn, growRect, isLaidTreatment, judgeMend, mendFootprint } from '@fennip/core';
+import type { SpotMend, Verdict } from '@fennip/core/mend';
+import { judgeMend, mendFootprint } from '@fennip/core/mend';
+import { colourFloats, growRect } from '@fennip/core/raster';
+import { isLaidTreatment } from '@fennip/core/recipe';
+import { fieldOn } from '@fennip/core/target';
 import { JUDGED_AROUND } from '../judgedAround.ts';
 import type { OpenPicture } from '../openPicture.ts';
 import { settled } from '../showChanges.ts';

@@ -1,5 +1,5 @@
-import type { Wear, WornArea } from '@fennip/core';
-import { findWear, wearReads, wornAreas } from '@fennip/core';
+import type { Wear, WornArea } from '@fennip/core/check';
+import { findWear, wearReads, wornAreas } from '@fennip/core/check';
 import type { OpenPicture } from '../openPicture.ts';
 
 /** What shows again and again on a mended picture, and where. */

@@ -1,5 +1,5 @@
-import type { Raster } from '@fennip/core';
-import { pyramidLevels } from '@fennip/core';
+import type { Raster } from '@fennip/core/raster';
+import { pyramidLevels } from '@fennip/core/raster';
 import type { OpenPicture } from '../openPicture.ts';
 import { inPieces } from '../paintSide.ts';
 import { mendPart } from '../paintTile.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { shadowAt } from '@fennip/core';
+import { shadowAt } from '@fennip/core/chart';
 import type { ChartFault } from '@fennip/contract';
 import { axisBottom, axisLeft } from 'd3-axis';
 import { scaleLinear, scaleLog } from 'd3-scale';

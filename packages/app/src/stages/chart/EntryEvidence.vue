@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onPicture } from '@fennip/core';
+import { onPicture } from '@fennip/core/chart';
 import type { ChartFault, DustChartSheet } from '@fennip/contract';
 import { computed } from 'vue';
 import { cropAddress } from '../../api/crop.ts';

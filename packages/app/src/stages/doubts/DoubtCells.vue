@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { OpenDoubt, Picture, ProposedMend } from '@fennip/contract';
-import { onPicture, onSensor, sensorOf } from '@fennip/core';
+import { onPicture, onSensor, sensorOf } from '@fennip/core/chart';
 import { computed } from 'vue';
 import { cropAddress } from '../../api/crop.ts';
 import { useJob } from '../../stores/job.ts';

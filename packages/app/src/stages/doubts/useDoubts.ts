@@ -1,6 +1,6 @@
 import { sentenceOf } from '@fennip/contract';
 import type { ChartedDecision, EditAnswer, OpenDoubt, ProposedMend } from '@fennip/contract';
-import type { Step } from '@fennip/core';
+import type { Step } from '@fennip/core/recipe';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { AnswerError, get, post } from '../../api/http.ts';
 import { useJob } from '../../stores/job.ts';

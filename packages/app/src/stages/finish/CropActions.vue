@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import type { CropStep } from '@fennip/core';
-import { printSize, uncropped } from '@fennip/core';
+import type { CropStep } from '@fennip/core/finish';
+import { uncropped } from '@fennip/core/finish';
+import { printSize } from '@fennip/core/picture';
 import { computed } from 'vue';
 import { useFinish } from '../../stores/finish.ts';
 import { usePicture } from '../../stores/picture.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { CropStep } from '@fennip/core';
-import { cropFits, uncropped } from '@fennip/core';
+import type { CropStep } from '@fennip/core/finish';
+import { cropFits, uncropped } from '@fennip/core/finish';
 import { computed, ref } from 'vue';
 import { useFinish } from '../../stores/finish.ts';
 import type { Size, Viewport } from '../../table/viewport.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Point } from '@fennip/core';
-import { monotoneCurve } from '@fennip/core';
+import type { Point } from '@fennip/core/target';
+import { monotoneCurve } from '@fennip/core/finish';
 import { computed, ref, shallowRef } from 'vue';
 import { say } from '../../words/say.ts';
 

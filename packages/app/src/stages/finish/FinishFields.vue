@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import type { FinishStep, Point } from '@fennip/core';
-import { isFramingStep, zoneOfStep } from '@fennip/core';
+import type { FinishStep } from '@fennip/core/finish';
+import type { Point } from '@fennip/core/target';
+import { isFramingStep, zoneOfStep } from '@fennip/core/finish';
 import { computed, watch } from 'vue';
 import ZoneSelect from '../../fence/ZoneSelect.vue';
 import { useFences } from '../../stores/fences.ts';

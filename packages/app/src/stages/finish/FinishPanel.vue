@@ -6,7 +6,7 @@ let marksHere: Marks = 'none';
 <script setup lang="ts">
 import type { Marks } from '../../stores/view.ts';
 import { useView } from '../../stores/view.ts';
-import type { FinishName } from '@fennip/core';
+import type { FinishName } from '@fennip/core/finish';
 import { watchDebounced } from '@vueuse/core';
 import { onBeforeUnmount, watch } from 'vue';
 import { engine } from '../../engine/engine.ts';

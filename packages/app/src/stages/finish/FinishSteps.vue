@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { FinishStep } from '@fennip/core';
-import { isFramingStep } from '@fennip/core';
+import type { FinishStep } from '@fennip/core/finish';
+import { isFramingStep } from '@fennip/core/finish';
 import { ArrowDown, ArrowUp, Close } from '@element-plus/icons-vue';
 import { useFinish } from '../../stores/finish.ts';
 import { computed } from 'vue';

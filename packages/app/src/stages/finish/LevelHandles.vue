@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LevelsStep, Tone } from '@fennip/core';
+import type { LevelsStep, Tone } from '@fennip/core/finish';
 import { computed, ref } from 'vue';
 import { useFinish } from '../../stores/finish.ts';
 import { say } from '../../words/say.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { FinishStep } from '@fennip/core';
-import { SHARPEN_WAYS } from '@fennip/core';
+import type { FinishStep } from '@fennip/core/finish';
+import { SHARPEN_WAYS } from '@fennip/core/finish';
 import { computed } from 'vue';
 import { useFinish } from '../../stores/finish.ts';
 import { usePicture } from '../../stores/picture.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Histogram } from '@fennip/core';
+import type { Histogram } from '@fennip/core/finish';
 import { scaleLinear, scaleSqrt } from 'd3-scale';
 import { computed } from 'vue';
 import { percent } from '../../words/figures.ts';

@@ -1,4 +1,4 @@
-import type { CropStep } from '@fennip/core';
+import type { CropStep } from '@fennip/core/finish';
 
 /** Shapes that a crop can be held to: longer over shorter side. Papers by their inches, A4 by ISO 216. */
 export const CROP_SHAPES = {

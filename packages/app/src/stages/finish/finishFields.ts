@@ -1,4 +1,4 @@
-import type { FinishStep, LevelsStep, Tone } from '@fennip/core';
+import type { FinishStep, LevelsStep, Tone } from '@fennip/core/finish';
 import { tonesPerChannel } from './pickedTone.ts';
 import { QUARTER, quartersOf, withinTurn } from './quarters.ts';
 

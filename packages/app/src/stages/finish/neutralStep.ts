@@ -1,5 +1,5 @@
-import type { FinishName, FinishStep } from '@fennip/core';
-import { uncropped } from '@fennip/core';
+import type { FinishName, FinishStep } from '@fennip/core/finish';
+import { uncropped } from '@fennip/core/finish';
 import { newId } from '@fennip/contract';
 
 /**

@@ -1,5 +1,5 @@
-import type { LevelsStep, Tone } from '@fennip/core';
-import { tonedValue } from '@fennip/core';
+import type { LevelsStep, Tone } from '@fennip/core/finish';
+import { tonedValue } from '@fennip/core/finish';
 
 /** White stays so far above black. */
 const LEAST_RANGE = 2 / 255;

@@ -1,5 +1,7 @@
-import type { CurveStep, FinishStep, Point } from '@fennip/core';
-import { LUMA, framingOf, lensFromLines, monotoneCurve } from '@fennip/core';
+import type { CurveStep, FinishStep } from '@fennip/core/finish';
+import type { Point } from '@fennip/core/target';
+import { framingOf, lensFromLines, monotoneCurve } from '@fennip/core/finish';
+import { LUMA } from '@fennip/core/light';
 import type { Ref } from 'vue';
 import { computed } from 'vue';
 import { engine } from '../../engine/engine.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { DeliverySize } from '@fennip/core';
+import type { DeliverySize } from '@fennip/core/picture';
 import { DELIVERY_FORMATS } from '@fennip/contract';
 import { computed } from 'vue';
 import { say } from '../../words/say.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { sentenceOf } from '@fennip/contract';
-import { framingOf } from '@fennip/core';
+import { framingOf } from '@fennip/core/finish';
 import type { Delivery } from '@fennip/contract';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { get, post } from '../../api/http.ts';

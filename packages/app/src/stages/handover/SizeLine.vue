@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { deliveredSides, printSize } from '@fennip/core';
+import { deliveredSides, printSize } from '@fennip/core/picture';
 import { computed } from 'vue';
 import { say } from '../../words/say.ts';
 import type { DeliveryChoices } from './useDelivery.ts';

@@ -1,4 +1,4 @@
-import type { DeliverySize } from '@fennip/core';
+import type { DeliverySize } from '@fennip/core/picture';
 import type { DeliveryFormat, DeliveryRequest } from '@fennip/contract';
 import { computed, reactive } from 'vue';
 import type { Paper } from './papers.ts';

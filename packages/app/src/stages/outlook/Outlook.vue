@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { sentenceOf } from '@fennip/contract';
-import type { FaultKind } from '@fennip/core';
-import { PRINT_PPI, printSize } from '@fennip/core';
+import type { FaultKind } from '@fennip/core/fault';
+import { PRINT_PPI, printSize } from '@fennip/core/picture';
 import type { Picture, PictureChange } from '@fennip/contract';
 import { computed, ref } from 'vue';
 import { patch } from '../../api/http.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { PictureNature } from '@fennip/core';
-import { NATURES } from '@fennip/core';
+import type { PictureNature } from '@fennip/core/examine';
+import { NATURES } from '@fennip/core/examine';
 import type { Picture } from '@fennip/contract';
 import { ref } from 'vue';
 import { sentenceOf } from '@fennip/contract';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Picture } from '@fennip/contract';
-import { EXAMINE_DEFAULTS } from '@fennip/core';
+import { EXAMINE_DEFAULTS } from '@fennip/core/examine';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useJob } from '../../stores/job.ts';

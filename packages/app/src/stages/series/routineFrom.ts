@@ -1,4 +1,4 @@
-import type { FinishStep } from '@fennip/core';
+import type { FinishStep } from '@fennip/core/finish';
 import type { PictureSheet, RoutineStep } from '@fennip/contract';
 
 type RoutineFinish = Extract<RoutineStep, { do: 'finish' }>;

@@ -4,7 +4,7 @@ import { pixelsOf } from '../../raster/pixels.ts';
 import type { Point } from '../../target/target.ts';
 import { pictureOf } from '../../testing/pictures.ts';
 import { examinePicture } from '../examinePicture.ts';
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 import type { Shaped } from '../scoredFault.ts';
 import { polygonArea } from './areaTraits.ts';
 import type { ExtremalRegion, RegionLimits } from './extremalRegions.ts';

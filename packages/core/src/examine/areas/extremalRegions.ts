@@ -1,4 +1,4 @@
-import type { Polarity } from '../fault.ts';
+import type { Polarity } from '../../fault/fault.ts';
 
 /** A connected set of pixels, all at most (dark) or at least (bright) at a threshold, that hardly grows beyond it. */
 export interface ExtremalRegion {

@@ -5,7 +5,7 @@ import { discOutline } from '../../target/discOutline.ts';
 import { polygonPixels } from '../../target/polygonPixels.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
 import { distanceToOutline } from '../../target/targetDistance.ts';
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 import type { Shaped } from '../scoredFault.ts';
 import { withoutFit } from '../scoredFault.ts';
 

@@ -1,4 +1,4 @@
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 import type { Calibration } from './forest.ts';
 import { logOdds } from './logOdds.ts';
 import { logistic } from '../../solve/logistic.ts';

@@ -1,5 +1,5 @@
 import { columnOf } from '../../measure/columnOf.ts';
-import { holding, kernels, layOut, take } from '../../filter/kernels.ts';
+import { holding, kernels, layOut, take } from '../../kernels/kernels.ts';
 
 /** The straight line through log-odds by which scores mean what they say, on pictures that were not trained on. */
 export interface Calibration {

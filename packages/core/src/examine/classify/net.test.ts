@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { gaussian } from '../../random/gaussian.ts';
 import { mulberry } from '../../random/mulberry.ts';
-import { floatsAt } from '../../filter/kernels.ts';
+import { floatsAt } from '../../kernels/kernels.ts';
 import {
   GATHERED,
   LOOK_CHANNELS,

@@ -1,4 +1,4 @@
-import { VALUE, clear, floatsAt, holding, kernels, takeFloats } from '../../filter/kernels.ts';
+import { VALUE, clear, floatsAt, holding, kernels, takeFloats } from '../../kernels/kernels.ts';
 import type { NetLayer } from './netLayers.ts';
 import { GATHERED, NET_LAYERS, NET_PARTS, NET_SHAPES, NET_SIZE } from './netLayers.ts';
 import type { HeldNet, NetJudgement } from './runNet.ts';

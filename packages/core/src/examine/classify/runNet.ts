@@ -1,4 +1,4 @@
-import { VALUE, clear, floatsAt, holding, kernels, takeFloats } from '../../filter/kernels.ts';
+import { VALUE, clear, floatsAt, holding, kernels, takeFloats } from '../../kernels/kernels.ts';
 import type { NetLayer, NetPart } from './netLayers.ts';
 import { GATHERED, JUDGED, NET_LAYERS, NET_PARTS, NET_SEEN, NET_SIZE, TOLD } from './netLayers.ts';
 

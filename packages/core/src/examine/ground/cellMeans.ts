@@ -1,5 +1,5 @@
 import { boxMean } from '../../filter/boxMean.ts';
-import { clear, layOut, take } from '../../filter/kernels.ts';
+import { clear, layOut, take } from '../../kernels/kernels.ts';
 import { columnOf } from '../../measure/columnOf.ts';
 
 /** Something that is added up in the cells of a plane, to know what is usual round about. */

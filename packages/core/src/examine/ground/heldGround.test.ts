@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { kernels } from '../../filter/kernels.ts';
+import { kernels } from '../../kernels/kernels.ts';
 import { pixelsOf } from '../../raster/pixels.ts';
 import { wholeWindow } from '../../raster/window.ts';
 import { pictureOf } from '../../testing/pictures.ts';

@@ -1,4 +1,4 @@
-import { holding, kernels } from '../../filter/kernels.ts';
+import { holding, kernels } from '../../kernels/kernels.ts';
 import type { Depth, Plane, PictureShape, Raster } from '../../raster/raster.ts';
 import { colourChannels } from '../../raster/raster.ts';
 import type { Window } from '../../raster/window.ts';

@@ -1,4 +1,4 @@
-import { holding, kernels } from '../../filter/kernels.ts';
+import { holding, kernels } from '../../kernels/kernels.ts';
 import type { Rect } from '../../raster/rect.ts';
 import type { LumaPlane } from './lumaLevels.ts';
 import { lumaBytes } from './lumaLevels.ts';

@@ -1,4 +1,4 @@
-import { kernels, layBehind, layOut, take } from '../../filter/kernels.ts';
+import { kernels, layBehind, layOut, take } from '../../kernels/kernels.ts';
 import type { Depth, Raster } from '../../raster/raster.ts';
 import { colourChannels } from '../../raster/raster.ts';
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 import { continueCreases } from './continueCreases.ts';
 
 type Place = readonly [number, number];

@@ -1,5 +1,5 @@
 import { lengthOfPath } from '../../target/lengthOfPath.ts';
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 
 type Path = NonNullable<Fault['path']>;
 type Place = Path[number];

@@ -1,5 +1,5 @@
 import { columnOf } from '../../measure/columnOf.ts';
-import { clear, holding, kernels, layOut, take } from '../../filter/kernels.ts';
+import { clear, holding, kernels, layOut, take } from '../../kernels/kernels.ts';
 import { cellMeans, sumCells } from '../ground/cellMeans.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 

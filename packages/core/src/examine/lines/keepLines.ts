@@ -1,4 +1,4 @@
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 import { alongPath, createCourses } from './courses.ts';
 
 /** A line that lies so far on a surer one is that one once more. */

@@ -1,5 +1,5 @@
 import { fullScale } from '../../raster/raster.ts';
-import type { Polarity } from '../fault.ts';
+import type { Polarity } from '../../fault/fault.ts';
 import type { HeldColours } from '../ground/heldGround.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import { LUMA_STEPS, lumaAt } from '../ground/lumaLevels.ts';

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { floatsAt } from '../../filter/kernels.ts';
+import { floatsAt } from '../../kernels/kernels.ts';
 import { pictureOf } from '../../testing/pictures.ts';
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 import { wholeWindow } from '../../raster/window.ts';
 import { holdGround } from '../ground/heldGround.ts';
 import { holdLuma } from '../ground/heldLuma.ts';

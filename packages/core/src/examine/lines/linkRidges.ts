@@ -1,4 +1,4 @@
-import { floatsAt, kernels, layOut, take } from '../../filter/kernels.ts';
+import { floatsAt, kernels, layOut, take } from '../../kernels/kernels.ts';
 import type { HeldRidges } from './heldRidges.ts';
 import { RECORD, STRENGTH, markBytes } from './heldRidges.ts';
 

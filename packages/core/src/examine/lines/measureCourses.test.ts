@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { wholeWindow } from '../../raster/window.ts';
-import { holding } from '../../filter/kernels.ts';
+import { holding } from '../../kernels/kernels.ts';
 import { pictureOf } from '../../testing/pictures.ts';
 import { holdGround } from '../ground/heldGround.ts';
 import { LUMA_STEPS } from '../ground/lumaLevels.ts';

@@ -1,5 +1,5 @@
 import { columnOf } from '../../measure/columnOf.ts';
-import { kernels, layOut, take } from '../../filter/kernels.ts';
+import { kernels, layOut, take } from '../../kernels/kernels.ts';
 import type { HeldColours } from '../ground/heldGround.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { JoinedPath } from './joinPaths.ts';

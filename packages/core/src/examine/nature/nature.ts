@@ -1,5 +1,5 @@
-import type { FaultKind, Polarity } from '../fault.ts';
-import { FAULT_KINDS } from '../fault.ts';
+import type { FaultKind, Polarity } from '../../fault/fault.ts';
+import { FAULT_KINDS } from '../../fault/fault.ts';
 
 /**
  * What a picture is. Each has flaws of its own: a camera frame has soft shadows of what lies before its sensor and discs of

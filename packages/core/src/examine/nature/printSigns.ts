@@ -1,4 +1,4 @@
-import { LUMA } from '../../colour/luma.ts';
+import { LUMA } from '../../light/luma.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { colourChannels, fullScale } from '../../raster/raster.ts';
 

@@ -7,7 +7,7 @@ import type { Raster } from '../../raster/raster.ts';
 import { signedArea } from '../../target/signedArea.ts';
 import { simplifyOutline } from '../../target/simplifyOutline.ts';
 import type { Point } from '../../target/target.ts';
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 
 /** Side of the squares in which grain is looked for, in pixels. */
 export const SMUDGE_CELL = 8;

@@ -1,5 +1,5 @@
 import type { Rect } from '../../raster/rect.ts';
-import type { Polarity } from '../fault.ts';
+import type { Polarity } from '../../fault/fault.ts';
 import { growRect, intersectRects } from '../../raster/rect.ts';
 import type { HeldGround } from '../ground/heldGround.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';

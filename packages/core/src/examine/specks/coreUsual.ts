@@ -1,4 +1,4 @@
-import { kernels } from '../../filter/kernels.ts';
+import { kernels } from '../../kernels/kernels.ts';
 import { cellMeans, sumCells } from '../ground/cellMeans.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { Ring } from './ring.ts';

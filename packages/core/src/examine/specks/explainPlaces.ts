@@ -1,5 +1,5 @@
 import { columnOf } from '../../measure/columnOf.ts';
-import { kernels, layBehind, layOut, take } from '../../filter/kernels.ts';
+import { kernels, layBehind, layOut, take } from '../../kernels/kernels.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { DiscTemplate } from './discTemplates.ts';
 import { LANES } from './discTemplates.ts';

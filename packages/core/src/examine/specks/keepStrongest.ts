@@ -1,5 +1,5 @@
 import { createDiscGrid } from '../discGrid.ts';
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 import type { Shaped } from '../scoredFault.ts';
 import { withoutFit } from '../scoredFault.ts';
 

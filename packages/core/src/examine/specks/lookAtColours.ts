@@ -1,4 +1,4 @@
-import { kernels, layOut, take } from '../../filter/kernels.ts';
+import { kernels, layOut, take } from '../../kernels/kernels.ts';
 import { fullScale } from '../../raster/raster.ts';
 import type { HeldColours } from '../ground/heldGround.ts';
 import { CORE, COS, DIRECTIONS, RING, SIN } from './lookAround.ts';

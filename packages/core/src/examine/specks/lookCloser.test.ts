@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { AS_IT_IS } from '../classify/forest.ts';
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 import { afterCloserLook, doubtfulSpecks } from './lookCloser.ts';
 
 const speck = (x: number, confidence: number, more: Partial<Fault> = {}): Fault => ({

@@ -1,6 +1,6 @@
 import type { Calibration } from '../classify/forest.ts';
 import { logOdds } from '../classify/logOdds.ts';
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 import type { PictureNature } from '../nature/nature.ts';
 import { ranked } from '../ranked.ts';
 import closerNet from './closerNet.json' with { type: 'json' };

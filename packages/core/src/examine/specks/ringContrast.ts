@@ -1,5 +1,5 @@
 import { columnOf } from '../../measure/columnOf.ts';
-import { clear, kernels, layOut, take } from '../../filter/kernels.ts';
+import { clear, kernels, layOut, take } from '../../kernels/kernels.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { CoreUsual } from './coreUsual.ts';
 import { CELL, coreUsual } from './coreUsual.ts';

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { SRGB_TRANSFER, sharedTransferTable } from '../../colour/transfer.ts';
+import { SRGB_TRANSFER, sharedTransferTable } from '../../light/transfer.ts';
 import { pixelsOf } from '../../raster/pixels.ts';
 import { fullScale } from '../../raster/raster.ts';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
 import { LOOK_CHANNELS, LOOK_SIDE } from '../classify/netLayers.ts';
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 import { seeClosely } from './seeClosely.ts';
 import { LOOK_RADIUS, speckLight } from './speckLight.ts';
 import { speckLook } from './speckLook.ts';

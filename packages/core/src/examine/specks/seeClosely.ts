@@ -1,6 +1,6 @@
 import type { Pixels } from '../../raster/pixels.ts';
 import { holdNet } from '../classify/runNet.ts';
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 import closerNet from './closerNet.json' with { type: 'json' };
 import { speckLight } from './speckLight.ts';
 import { speckLook } from './speckLook.ts';

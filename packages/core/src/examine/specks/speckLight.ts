@@ -1,12 +1,12 @@
-import { SRGB_TRANSFER, sharedTransferTable } from '../../colour/transfer.ts';
-import { VALUE, floatsAt, kernels, layOut } from '../../filter/kernels.ts';
-import { colourPlanes } from '../../mend/patch.ts';
+import { SRGB_TRANSFER, sharedTransferTable } from '../../light/transfer.ts';
+import { VALUE, floatsAt, kernels, layOut } from '../../kernels/kernels.ts';
+import { colourPlanes } from '../../raster/patch.ts';
 import type { Pixels } from '../../raster/pixels.ts';
 import type { Plane, Raster } from '../../raster/raster.ts';
 import { fullScale } from '../../raster/raster.ts';
 import { growRect } from '../../raster/rect.ts';
 import { LOOK_SIDE } from '../classify/netLayers.ts';
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 
 /** Radius of a speck in samples, wherever it was found: its surroundings reach as far as three radii. */
 export const LOOK_RADIUS = LOOK_SIDE / 6;

@@ -1,7 +1,7 @@
-import { VALUE, floatsAt, kernels, layOut, takeFloats } from '../../filter/kernels.ts';
+import { VALUE, floatsAt, kernels, layOut, takeFloats } from '../../kernels/kernels.ts';
 import { upperMedian } from '../../measure/upperMedian.ts';
 import { LOOK_CHANNELS, LOOK_SIDE } from '../classify/netLayers.ts';
-import type { Fault } from '../fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 
 /** Light below this is as good as none. */
 const DARKEST = 0.01;

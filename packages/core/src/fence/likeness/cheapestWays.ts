@@ -1,4 +1,4 @@
-import { VALUE, floatsAt, kernels, layOut, takeFloats } from '../../filter/kernels.ts';
+import { VALUE, floatsAt, kernels, layOut, takeFloats } from '../../kernels/kernels.ts';
 import type { LikenessPlanes } from './likenessPlanes.ts';
 
 /** What a touched place looks like. */

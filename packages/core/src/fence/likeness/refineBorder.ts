@@ -1,5 +1,5 @@
 import type { Raster } from '../../raster/raster.ts';
-import { colourPlanes } from '../../mend/patch.ts';
+import { colourPlanes } from '../../raster/patch.ts';
 
 /** The border is looked for this far on both sides of where the coarser level has it, in pixels of the finer one. */
 const BAND = 3;

@@ -1,4 +1,4 @@
-import { kernels, layOut } from '../../filter/kernels.ts';
+import { kernels, layOut } from '../../kernels/kernels.ts';
 import { lanczosKernel } from '../../resample/lanczos.ts';
 import type { Plane, Raster } from '../../raster/raster.ts';
 import { colourChannels, copyRaster, createRaster, fullScale, viewRaster } from '../../raster/raster.ts';

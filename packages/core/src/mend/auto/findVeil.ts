@@ -1,4 +1,4 @@
-import type { Polarity } from '../../examine/fault.ts';
+import type { Polarity } from '../../fault/fault.ts';
 import { lumaPlane } from '../../raster/float.ts';
 import type { Pixels } from '../../raster/pixels.ts';
 import { intersectRects, isEmpty } from '../../raster/rect.ts';
@@ -18,8 +18,8 @@ import type { Leftover } from '../recover/leftover.ts';
 import { leftoverRoughness } from '../recover/leftover.ts';
 import { recoverability } from '../recover/trust.ts';
 import { undoSpot } from '../recover/undoSpot.ts';
-import type { Veil } from '../recover/veil.ts';
-import { veilBounds, veilField } from '../recover/veil.ts';
+import type { Veil } from '../../veil/veil.ts';
+import { veilBounds, veilField } from '../../veil/veil.ts';
 
 /** A veil fitted to a wish, and how much it would bring back. */
 export interface VeilFinding extends FittedVeil {

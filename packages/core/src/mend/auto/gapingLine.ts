@@ -1,4 +1,4 @@
-import type { FaultKind, Polarity } from '../../examine/fault.ts';
+import type { FaultKind, Polarity } from '../../fault/fault.ts';
 import { medianOf } from '../../measure/medianOf.ts';
 import { lumaPlane } from '../../raster/float.ts';
 import type { Pixels } from '../../raster/pixels.ts';

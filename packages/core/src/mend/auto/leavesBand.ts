@@ -7,7 +7,7 @@ import { targetBounds } from '../../target/targetBounds.ts';
 import { applyMend } from '../applyMend.ts';
 import { canvasOf } from '../canvas.ts';
 import type { BridgeMend, RecoverMend, SpotMend } from '../mend.ts';
-import { layPatch } from '../patch.ts';
+import { layPatch } from '../../raster/patch.ts';
 import { bandLeft } from './bandLeft.ts';
 import { bridgeReach } from './bridgeReach.ts';
 

@@ -1,5 +1,5 @@
 import { columnOf } from '../../measure/columnOf.ts';
-import type { Polarity } from '../../examine/fault.ts';
+import type { Polarity } from '../../fault/fault.ts';
 import { lumaPlane } from '../../raster/float.ts';
 import type { Pixels } from '../../raster/pixels.ts';
 import type { Rect } from '../../raster/rect.ts';

@@ -6,7 +6,7 @@ import { applyMend } from '../applyMend.ts';
 import { GAP_BAND } from '../bridge/closeGap.ts';
 import { canvasOf } from '../canvas.ts';
 import type { MendBase, SpotMend } from '../mend.ts';
-import { colourPlanes } from '../patch.ts';
+import { colourPlanes } from '../../raster/patch.ts';
 
 /** So much of a line must lie on the picture once it is moved. */
 const LEAST_INSIDE = 0.8;

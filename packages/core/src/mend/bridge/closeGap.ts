@@ -1,6 +1,6 @@
 import { boxMean } from '../../filter/boxMean.ts';
 import { reviveTexture } from '../../grain/reviveTexture.ts';
-import { LUMA } from '../../colour/luma.ts';
+import { LUMA } from '../../light/luma.ts';
 import type { Rect } from '../../raster/rect.ts';
 import { growRect, intersectRects } from '../../raster/rect.ts';
 import { knownVariance, measureCovariance } from './covariance.ts';

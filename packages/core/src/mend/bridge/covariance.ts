@@ -1,4 +1,4 @@
-import { clear, kernels, layOut, take } from '../../filter/kernels.ts';
+import { clear, kernels, layOut, take } from '../../kernels/kernels.ts';
 
 /** How alike the values at two places are, by how far apart they lie. */
 export interface Covariance {

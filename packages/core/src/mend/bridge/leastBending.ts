@@ -1,4 +1,4 @@
-import { kernels, layOut, take } from '../../filter/kernels.ts';
+import { kernels, layOut, take } from '../../kernels/kernels.ts';
 
 /** Differences of column and row that the discrete biharmonic operator looks at, and their weights; the centre's is 20. */
 const STENCIL: readonly (readonly [dx: number, dy: number, weight: number])[] = [

@@ -1,5 +1,5 @@
 import { columnOf } from '../../measure/columnOf.ts';
-import { kernels, layOut, take } from '../../filter/kernels.ts';
+import { kernels, layOut, take } from '../../kernels/kernels.ts';
 import type { Covariance } from './covariance.ts';
 import { along } from './covariance.ts';
 

@@ -8,8 +8,8 @@ import { footprintRect, targetField } from '../../target/targetField.ts';
 import { targetMiddle } from '../../target/targetMiddle.ts';
 import type { Canvas } from '../canvas.ts';
 import type { CloneMend } from '../mend.ts';
-import type { Patch } from '../patch.ts';
-import { EMPTY_PATCH } from '../patch.ts';
+import type { Patch } from '../../raster/patch.ts';
+import { EMPTY_PATCH } from '../../raster/patch.ts';
 import type { Dab } from './dabs.ts';
 import { dabsAlong, layDabs } from './dabs.ts';
 

@@ -3,8 +3,8 @@ import type { Rect } from '../../raster/rect.ts';
 import { intersectRects } from '../../raster/rect.ts';
 import type { SampledSource } from '../../source/sampleSource.ts';
 import type { CloneMend } from '../mend.ts';
-import type { Patch } from '../patch.ts';
-import { colourPlanes } from '../patch.ts';
+import type { Patch } from '../../raster/patch.ts';
+import { colourPlanes } from '../../raster/patch.ts';
 
 /** One touch of a round pen. */
 export interface Dab {

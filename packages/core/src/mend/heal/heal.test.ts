@@ -10,7 +10,7 @@ import { lumaPlane } from '../../raster/float.ts';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
 import type { HealMend } from '../mend.ts';
 import { applyMend } from '../applyMend.ts';
-import { layPatch } from '../patch.ts';
+import { layPatch } from '../../raster/patch.ts';
 import { proposeMends } from '../run/runMends.ts';
 import { heal, healReads } from './heal.ts';
 import { membrane } from './membrane.ts';

@@ -14,8 +14,8 @@ import { footprintRect, targetField } from '../../target/targetField.ts';
 import { targetMiddle } from '../../target/targetMiddle.ts';
 import type { Canvas } from '../canvas.ts';
 import type { HealMend } from '../mend.ts';
-import type { Patch } from '../patch.ts';
-import { EMPTY_PATCH, colourPlanes } from '../patch.ts';
+import type { Patch } from '../../raster/patch.ts';
+import { EMPTY_PATCH, colourPlanes } from '../../raster/patch.ts';
 import { membrane } from './membrane.ts';
 import { robustRingWeights } from './robustRing.ts';
 

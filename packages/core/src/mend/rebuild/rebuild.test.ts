@@ -14,7 +14,7 @@ import { pictureOf } from '../../testing/pictures.ts';
 import { applyMend, mendReads } from '../applyMend.ts';
 import { canvasOf } from '../canvas.ts';
 import type { RebuildMend } from '../mend.ts';
-import { layPatch } from '../patch.ts';
+import { layPatch } from '../../raster/patch.ts';
 import { completeLoss } from './completeLoss.ts';
 import { PATCH, UNGUIDED, completionLevels } from './completionLevel.ts';
 import type { PatchVariant } from './withVariants.ts';

@@ -4,7 +4,7 @@ import { createVariation } from './leastVariation.ts';
 import { greyLight, lightPatchOf, shrinkLight } from './lightPatch.ts';
 import type { RoughPlace } from './sketchVeil.ts';
 import { SHAPE, descend, sketchVeil } from './sketchVeil.ts';
-import type { Veil } from './veil.ts';
+import type { Veil } from '../../veil/veil.ts';
 import { AT, parametersOf, veilFrom } from './veilParameters.ts';
 
 export interface FittedVeil {

@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { mulberry } from '../../random/mulberry.ts';
 import type { LightPatch } from './lightPatch.ts';
 import { createVariation } from './leastVariation.ts';
-import { penumbra } from './penumbra.ts';
-import { borderOf } from './veil.ts';
+import { penumbra } from '../../veil/penumbra.ts';
+import { borderOf } from '../../veil/veil.ts';
 import { AT } from './veilParameters.ts';
 
 const [WIDTH, HEIGHT] = [29, 26];

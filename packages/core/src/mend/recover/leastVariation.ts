@@ -1,8 +1,8 @@
-import { kernels, layOut, take } from '../../filter/kernels.ts';
+import { kernels, layOut, take } from '../../kernels/kernels.ts';
 import { columnOf } from '../../measure/columnOf.ts';
 import type { Descent } from '../../solve/levenberg.ts';
 import type { LightPatch } from './lightPatch.ts';
-import { PIXEL_BLUR } from './veil.ts';
+import { PIXEL_BLUR } from '../../veil/veil.ts';
 import { AT, MOST_PARAMETERS } from './veilParameters.ts';
 
 /** What is known of a veil before looking: expected values and how far they may be off. */

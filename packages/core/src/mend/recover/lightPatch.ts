@@ -1,7 +1,7 @@
-import { sharedTransferTable, SRGB_TRANSFER } from '../../colour/transfer.ts';
+import { sharedTransferTable, SRGB_TRANSFER } from '../../light/transfer.ts';
 import { fullScale } from '../../raster/raster.ts';
 import type { Window } from '../../raster/window.ts';
-import { colourPlanes } from '../patch.ts';
+import { colourPlanes } from '../../raster/patch.ts';
 
 /** A part of a picture in linear light, at full size or smaller. */
 export interface LightPatch {

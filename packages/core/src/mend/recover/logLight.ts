@@ -1,8 +1,8 @@
-import { SRGB_TRANSFER, sharedTransferTable } from '../../colour/transfer.ts';
+import { SRGB_TRANSFER, sharedTransferTable } from '../../light/transfer.ts';
 import type { Pixels } from '../../raster/pixels.ts';
 import { fullScale } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
-import { colourPlanes } from '../patch.ts';
+import { colourPlanes } from '../../raster/patch.ts';
 
 /** Light below this is mostly noise. */
 const DARK = 0.004;

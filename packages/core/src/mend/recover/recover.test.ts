@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { SRGB_TRANSFER, sharedTransferTable } from '../../colour/transfer.ts';
-import { linearToSrgb, srgbToLinear } from '../../colour/srgb.ts';
+import { SRGB_TRANSFER, sharedTransferTable } from '../../light/transfer.ts';
+import { linearToSrgb, srgbToLinear } from '../../light/srgb.ts';
 import { comparePictures } from '../../measure/compare.ts';
 import { gaussianBlur } from '../../filter/gaussian.ts';
 import { gaussian } from '../../random/gaussian.ts';
@@ -14,11 +14,11 @@ import { wholeWindow } from '../../raster/window.ts';
 import { pictureOf } from '../../testing/pictures.ts';
 import { applyMend } from '../applyMend.ts';
 import { canvasOf } from '../canvas.ts';
-import { layPatch } from '../patch.ts';
+import { layPatch } from '../../raster/patch.ts';
 import { proposeMend } from '../proposeMend.ts';
-import { penumbra, penumbraFast } from './penumbra.ts';
-import type { Veil } from './veil.ts';
-import { veilField } from './veil.ts';
+import { penumbra, penumbraFast } from '../../veil/penumbra.ts';
+import type { Veil } from '../../veil/veil.ts';
+import { veilField } from '../../veil/veil.ts';
 import { parametersOf, veilFrom } from './veilParameters.ts';
 
 const [WIDTH, HEIGHT] = [120, 100];

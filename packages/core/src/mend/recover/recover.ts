@@ -11,13 +11,13 @@ import { GAP_BAND } from '../bridge/closeGap.ts';
 import type { Canvas } from '../canvas.ts';
 import { healField, healReads, RING } from '../heal/heal.ts';
 import type { RecoverMend } from '../mend.ts';
-import type { Patch } from '../patch.ts';
-import { EMPTY_PATCH, layPatch } from '../patch.ts';
+import type { Patch } from '../../raster/patch.ts';
+import { EMPTY_PATCH, layPatch } from '../../raster/patch.ts';
 import { recoverLine } from './line/recoverLine.ts';
 import { undoStain } from './stain/undoStain.ts';
 import { undoTint } from './undoTint.ts';
 import { undoSpot } from './undoSpot.ts';
-import { veilField } from './veil.ts';
+import { veilField } from '../../veil/veil.ts';
 
 /** The rectangles a recover looks at: those of the heal or the bridge that may fill its middle. */
 export function recoverReads(mend: RecoverMend, picture: PictureShape): Rect[] {

@@ -1,4 +1,4 @@
-import type { Polarity } from '../../examine/fault.ts';
+import type { Polarity } from '../../fault/fault.ts';
 import { medianOf } from '../../measure/medianOf.ts';
 import type { Window } from '../../raster/window.ts';
 import { levenberg } from '../../solve/levenberg.ts';

@@ -2,7 +2,7 @@ import type { Raster } from '../../raster/raster.ts';
 import type { PictureShape } from '../../raster/raster.ts';
 import { trustOfSpot } from './trust.ts';
 import { undoVeil } from './undoVeil.ts';
-import type { Veil } from './veil.ts';
+import type { Veil } from '../../veil/veil.ts';
 
 /** How far a fitted `a` may be off: a part that is always there, and a part of `a` itself. */
 const DEPTH_ERROR = { always: 0.006, share: 0.03 };

@@ -1,8 +1,8 @@
-import { SRGB_TRANSFER, sharedTransferTable } from '../../colour/transfer.ts';
+import { SRGB_TRANSFER, sharedTransferTable } from '../../light/transfer.ts';
 import type { PictureShape } from '../../raster/raster.ts';
 import { fullScale } from '../../raster/raster.ts';
 import type { Window } from '../../raster/window.ts';
-import { colourPlanes } from '../patch.ts';
+import { colourPlanes } from '../../raster/patch.ts';
 import type { Tint } from './tint.ts';
 import { tintAt } from './tint.ts';
 

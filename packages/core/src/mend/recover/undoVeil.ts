@@ -1,8 +1,8 @@
-import { SRGB_TRANSFER, sharedTransferTable } from '../../colour/transfer.ts';
+import { SRGB_TRANSFER, sharedTransferTable } from '../../light/transfer.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { fullScale } from '../../raster/raster.ts';
 import type { PictureShape } from '../../raster/raster.ts';
-import { colourPlanes } from '../patch.ts';
+import { colourPlanes } from '../../raster/patch.ts';
 
 /** What undoing a veil gives on a rectangle. */
 export interface Undone {

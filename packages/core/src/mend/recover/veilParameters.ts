@@ -1,4 +1,4 @@
-import type { Veil } from './veil.ts';
+import type { Veil } from '../../veil/veil.ts';
 
 /**
  * A veil as numbers that can be fitted: centre x, y; logarithm of the radius; softness; the two parts of its shear;

@@ -1,4 +1,4 @@
-import type { Fault } from '../../examine/fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 import type { Place } from '../../source/occupied.ts';
 import type { Point } from '../../target/target.ts';
 import { targetBounds } from '../../target/targetBounds.ts';

@@ -1,6 +1,6 @@
-import type { Fault } from '../../examine/fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 import type { Point } from '../../target/target.ts';
-import type { KnownVeil } from '../recover/veil.ts';
+import type { KnownVeil } from '../../veil/veil.ts';
 
 /** A fault that is to be mended, under the id its mend will have. */
 export interface FaultToMend

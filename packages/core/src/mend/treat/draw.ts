@@ -1,4 +1,4 @@
-import { LUMA } from '../../colour/luma.ts';
+import { LUMA } from '../../light/luma.ts';
 import { grainNoise } from '../../grain/grainNoise.ts';
 import { noiseAt } from '../../grain/noiseTable.ts';
 import { colourChannels, fullScale } from '../../raster/raster.ts';

@@ -4,7 +4,7 @@ import { noiseAt } from '../../grain/noiseTable.ts';
 import { lumaPlane } from '../../raster/float.ts';
 import { fullScale } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
-import { colourPlanes } from '../patch.ts';
+import { colourPlanes } from '../../raster/patch.ts';
 import { seedOf } from '../seedOf.ts';
 import { grainShare } from '../../grain/grainShare.ts';
 import type { Ground } from './ground.ts';

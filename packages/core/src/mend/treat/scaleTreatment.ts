@@ -2,7 +2,7 @@ import { maskOfSpans, spansOfMask } from '../../target/spanRows.ts';
 import type { MaskTarget, Target } from '../../target/target.ts';
 import type { GrainModel } from '../../grain/grainModel.ts';
 import type { PaintStroke } from '../mendBase.ts';
-import { scaleReturn } from './scaleReturn.ts';
+import { scaleReturn } from './return/scaleReturn.ts';
 import type { Treatment } from './treatment.ts';
 
 /** A mask is looked at in the middle of each pixel of the smaller level. */

@@ -1,6 +1,6 @@
-import { LUMA } from '../../colour/luma.ts';
+import { LUMA } from '../../light/luma.ts';
 import type { Rect } from '../../raster/rect.ts';
-import { colourPlanes } from '../patch.ts';
+import { colourPlanes } from '../../raster/patch.ts';
 import type { Ground } from './ground.ts';
 import type { ShiftMend } from './treatment.ts';
 

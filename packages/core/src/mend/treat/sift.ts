@@ -1,10 +1,10 @@
-import { LUMA } from '../../colour/luma.ts';
-import { VALUE, clear, floatsAt, kernels, layOut, takeFloats } from '../../filter/kernels.ts';
+import { LUMA } from '../../light/luma.ts';
+import { VALUE, clear, floatsAt, kernels, layOut, takeFloats } from '../../kernels/kernels.ts';
 import { noiseAt } from '../../grain/noiseTable.ts';
 import type { Plane } from '../../raster/raster.ts';
 import { fullScale } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
-import { colourPlanes } from '../patch.ts';
+import { colourPlanes } from '../../raster/patch.ts';
 import { seedOf } from '../seedOf.ts';
 import { rememberedMedian } from './rememberedMedian.ts';
 import type { Ground } from './ground.ts';

@@ -1,7 +1,7 @@
 import { gaussianBlur } from '../../filter/gaussian.ts';
-import { clear, kernels, layOut, takeFloats } from '../../filter/kernels.ts';
+import { clear, kernels, layOut, takeFloats } from '../../kernels/kernels.ts';
 import type { Rect } from '../../raster/rect.ts';
-import { colourFloats } from '../patch.ts';
+import { colourFloats } from '../../raster/patch.ts';
 import type { Ground } from './ground.ts';
 import type { SoftenMend } from './treatment.ts';
 

@@ -3,7 +3,7 @@ import { gaussianBlur } from '../../filter/gaussian.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { fullScale, viewRaster } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
-import { colourPlanes } from '../patch.ts';
+import { colourPlanes } from '../../raster/patch.ts';
 import type { Ground } from './ground.ts';
 import type { ToneMend } from './treatment.ts';
 

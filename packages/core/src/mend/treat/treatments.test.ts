@@ -9,7 +9,7 @@ import { wholeWindow } from '../../raster/window.ts';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
 import { loadOpenCv } from '../../testing/openCv.ts';
 import { canvasOf } from '../canvas.ts';
-import { layPatch } from '../patch.ts';
+import { layPatch } from '../../raster/patch.ts';
 import { applyTreatment } from './applyTreatment.ts';
 import { labStatistics } from './match.ts';
 import type {

@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { pixelsOf } from '../../raster/pixels.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { pictureOf } from '../../testing/pictures.ts';
-import type { Patch } from '../patch.ts';
-import { colourFloats } from '../patch.ts';
+import type { Patch } from '../../raster/patch.ts';
+import { colourFloats } from '../../raster/patch.ts';
 import type { Verdict } from './judgeMend.ts';
 import { judgeMend } from './judgeMend.ts';
 

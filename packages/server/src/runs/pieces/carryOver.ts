@@ -1,22 +1,13 @@
-import type {
-  CarriedRecipe,
-  FinishStep,
-  LedgerEntry,
-  Mend,
-  Placement,
-  Recipe,
-  Step,
-  Worksheet,
-} from '@fennip/core';
-import {
-  answerFaults,
-  carryFences,
-  carryFinish,
-  isFramingStep,
-  isUntouched,
-  ledgerEntries,
-  sensorOf,
-} from '@fennip/core';
+import type { CarriedRecipe } from '@fennip/core/carry';
+import type { Placement } from '@fennip/core/chart';
+import type { FinishStep } from '@fennip/core/finish';
+import type { LedgerEntry } from '@fennip/core/ledger';
+import type { Mend } from '@fennip/core/mend';
+import type { Recipe, Step, Worksheet } from '@fennip/core/recipe';
+import { answerFaults, carryFences, carryFinish } from '@fennip/core/carry';
+import { sensorOf } from '@fennip/core/chart';
+import { isFramingStep } from '@fennip/core/finish';
+import { isUntouched, ledgerEntries } from '@fennip/core/ledger';
 import type { PieceOutcome, RunRequest } from '@fennip/contract';
 import { orientationOf, placementOf } from '../../charts/makeChart.ts';
 import type { Context } from '../../context.ts';

@@ -1,4 +1,4 @@
-import { usualPolarities } from '@fennip/core';
+import { usualPolarities } from '@fennip/core/examine';
 import type { PieceOutcome } from '@fennip/contract';
 import type { Context } from '../../context.ts';
 import { orderedExamination } from '../../examine/examinePicture.ts';

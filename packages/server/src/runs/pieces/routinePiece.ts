@@ -1,5 +1,5 @@
-import type { FinishStep } from '@fennip/core';
-import { zoneOfStep } from '@fennip/core';
+import type { FinishStep } from '@fennip/core/finish';
+import { zoneOfStep } from '@fennip/core/finish';
 import type { PieceOutcome, RoutineStep, RunRequest } from '@fennip/contract';
 import { applyChart } from '../../charts/applyChart.ts';
 import type { Context } from '../../context.ts';

@@ -1,9 +1,9 @@
-import { SRGB_TRANSFER, sharedTransferTable } from '../../../colour/transfer.ts';
+import { SRGB_TRANSFER, sharedTransferTable } from '../../../light/transfer.ts';
 import type { PictureShape } from '../../../raster/raster.ts';
 import { fullScale } from '../../../raster/raster.ts';
 import type { Window } from '../../../raster/window.ts';
 import type { Point } from '../../../target/target.ts';
-import { colourPlanes } from '../../patch.ts';
+import { colourPlanes } from '../../../raster/patch.ts';
 import { lineCoordinates } from '../../recover/line/lineCoordinates.ts';
 import { reliefAt } from './relief.ts';
 

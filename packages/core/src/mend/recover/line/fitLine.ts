@@ -8,7 +8,7 @@ import { targetBounds } from '../../../target/targetBounds.ts';
 import { fillLeastBending } from '../../bridge/leastBending.ts';
 import type { LightPatch } from '../lightPatch.ts';
 import { lightPatchOf } from '../lightPatch.ts';
-import { PIXEL_BLUR } from '../veil.ts';
+import { PIXEL_BLUR } from '../../../veil/veil.ts';
 import { followLine, moveSideways } from './followLine.ts';
 import type { Sideways } from './followLine.ts';
 import { lineCoordinates } from './lineCoordinates.ts';

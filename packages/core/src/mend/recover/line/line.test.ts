@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { linearToSrgb, srgbToLinear } from '../../../colour/srgb.ts';
+import { linearToSrgb, srgbToLinear } from '../../../light/srgb.ts';
 import { comparePictures } from '../../../measure/compare.ts';
 import { pixelsOf } from '../../../raster/pixels.ts';
 import type { Raster } from '../../../raster/raster.ts';
@@ -11,7 +11,7 @@ import { distanceToStroke } from '../../../target/targetDistance.ts';
 import { pictureOf } from '../../../testing/pictures.ts';
 import { applyMend, mendFootprint } from '../../applyMend.ts';
 import { canvasOf } from '../../canvas.ts';
-import { layPatch } from '../../patch.ts';
+import { layPatch } from '../../../raster/patch.ts';
 import type { MethodChoice } from '../../mendWish.ts';
 import { proposeMend } from '../../proposeMend.ts';
 import { fitLine } from './fitLine.ts';

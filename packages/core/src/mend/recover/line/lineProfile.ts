@@ -1,6 +1,6 @@
 import { levenberg } from '../../../solve/levenberg.ts';
 import type { Descent } from '../../../solve/levenberg.ts';
-import { penumbraFast, penumbraSlope } from '../penumbra.ts';
+import { penumbraFast, penumbraSlope } from '../../../veil/penumbra.ts';
 import type { LineVeil } from './lineVeil.ts';
 import {
   CORRECTIONS,

@@ -1,7 +1,7 @@
 import type { Rect } from '../../../raster/rect.ts';
 import type { Point } from '../../../target/target.ts';
-import { penumbraFast } from '../penumbra.ts';
-import { PIXEL_BLUR } from '../veil.ts';
+import { penumbraFast } from '../../../veil/penumbra.ts';
+import { PIXEL_BLUR } from '../../../veil/veil.ts';
 import { lineCoordinates } from './lineCoordinates.ts';
 
 /**

@@ -7,7 +7,7 @@ import { barredBy } from '../../bridge/barredBy.ts';
 import { closeGap } from '../../bridge/closeGap.ts';
 import type { Canvas } from '../../canvas.ts';
 import type { RecoverMend } from '../../mend.ts';
-import type { Patch } from '../../patch.ts';
+import type { Patch } from '../../../raster/patch.ts';
 import { seedOf } from '../../seedOf.ts';
 import type { Undone } from '../undoVeil.ts';
 import { undoVeil } from '../undoVeil.ts';

@@ -1,4 +1,4 @@
-import type { Polarity } from '../../../examine/fault.ts';
+import type { Polarity } from '../../../fault/fault.ts';
 import type { Pixels } from '../../../raster/pixels.ts';
 import type { Rect } from '../../../raster/rect.ts';
 import { growRect, intersectRects, isEmpty } from '../../../raster/rect.ts';

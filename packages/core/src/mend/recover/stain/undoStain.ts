@@ -1,9 +1,9 @@
-import { SRGB_TRANSFER, sharedTransferTable } from '../../../colour/transfer.ts';
+import { SRGB_TRANSFER, sharedTransferTable } from '../../../light/transfer.ts';
 import type { PictureShape } from '../../../raster/raster.ts';
 import { fullScale } from '../../../raster/raster.ts';
 import type { Window } from '../../../raster/window.ts';
 import type { OutlineTarget } from '../../../target/target.ts';
-import { colourPlanes } from '../../patch.ts';
+import { colourPlanes } from '../../../raster/patch.ts';
 import { depthInside } from './depthInside.ts';
 import type { StainVeil } from './stain.ts';
 import { densityAt } from './stain.ts';

@@ -1,0 +1,12 @@
+export type { ChartEntry, ChartFrame, DustChart } from './chart.ts';
+export type { ChartedPlace } from './chartFaults.ts';
+export { chartFaults } from './chartFaults.ts';
+export { chartShoot } from './chartShoot.ts';
+export type { ChartSpan, SpannedCharts } from './chartSpans.ts';
+export { chartSpans } from './chartSpans.ts';
+export { isWholeFrame, locateOnSensor, sensorPartOf } from './locateOnSensor.ts';
+export type { Particle } from './particle.ts';
+export { REFERENCE_F, shadowAt } from './particle.ts';
+export type { Orientation, Placement, SensorPart, SensorPicture, SensorShape } from './sensor.ts';
+export { onPicture, onSensor, placeOnSensor, sensorOf } from './sensor.ts';
+export { withCharted } from './withCharted.ts';

@@ -1,0 +1,2 @@
+export type { Pace, WorkEstimate } from './estimateWork.ts';
+export { GUESSED_PACE, estimateWork } from './estimateWork.ts';

@@ -1,0 +1,17 @@
+export type { CutEdge } from './areas/edgesInto.ts';
+export { EDGES_LOOK, edgesInto } from './areas/edgesInto.ts';
+export { examineAmong } from './examineAmong.ts';
+export type { ExamineOptions } from './examinePicture.ts';
+export { EXAMINE_DEFAULTS, decideFindings, examinePicture, finderOf } from './examinePicture.ts';
+export type { MeasuredPart } from './examineTile.ts';
+export { examineTile, examineWhole } from './examineTile.ts';
+export { guessNature } from './nature/guessNature.ts';
+export type { PictureNature } from './nature/nature.ts';
+export { NATURES, canCarry, kindsOn, usualPolarities } from './nature/nature.ts';
+export type { PrintSigns } from './nature/printSigns.ts';
+export { printSigns } from './nature/printSigns.ts';
+export { leastConfidence, sensitivityFor } from './sensitivity.ts';
+export { createGrainCells, findSmudges, measureGrainCells } from './smudges/findSmudges.ts';
+export { seeClosely } from './specks/seeClosely.ts';
+export type { ExamineTile } from './tiles.ts';
+export { visibilityOf } from './visibility.ts';

@@ -1,0 +1,15 @@
+export { allowanceOn } from './allowance.ts';
+export { areaOfTarget } from './areaOfTarget.ts';
+export type { AreaJoin } from './combineAreas.ts';
+export { combineAreas } from './combineAreas.ts';
+export type { Fence } from './fence.ts';
+export { followEdges, followReach } from './followEdges.ts';
+export type { Touch } from './likeness/growByLikeness.ts';
+export { growByLikeness } from './likeness/growByLikeness.ts';
+export type { LikenessPlanes } from './likeness/likenessPlanes.ts';
+export { likenessPlanes } from './likeness/likenessPlanes.ts';
+export type { ZoneProposal } from './likeness/proposeZones.ts';
+export { proposeZones } from './likeness/proposeZones.ts';
+export { refineBorder } from './likeness/refineBorder.ts';
+export type { AreaChange } from './reshapeArea.ts';
+export { areaSpans, reshapeArea } from './reshapeArea.ts';

@@ -1,0 +1,1 @@
+export { gaussianBlur } from './gaussian.ts';

@@ -1,0 +1,17 @@
+export { applyFinish, finishReach } from './applyFinish.ts';
+export { autoBalance, autoLevels } from './autoFinish.ts';
+export type { CropStep, CurveStep, FinishName, FinishStep, LevelsStep } from './finishStep.ts';
+export { SHARPEN_WAYS, isFramingStep, zoneOfStep } from './finishStep.ts';
+export { applyFraming, framingReads } from './framing/applyFraming.ts';
+export { frameWhole } from './framing/frameWhole.ts';
+export type { Framing } from './framing/framing.ts';
+export { cropFits, framingOf, isInFrame, uncropped, wholePlane } from './framing/framing.ts';
+export { lensFromLines } from './framing/lensFromLines.ts';
+export type { Histogram } from './histogram.ts';
+export { histogramOf } from './histogram.ts';
+export { measureBlur } from './measureBlur.ts';
+export { monotoneCurve } from './monotoneCurve.ts';
+export { scaleFinish } from './scaleFinish.ts';
+export type { Tone } from './tone.ts';
+export { PLAIN_TONE, tonedValue } from './tone.ts';
+export { toneOfFinish } from './toneOfFinish.ts';

@@ -1,0 +1,2 @@
+export type { MarkTarget } from './measureMark.ts';
+export { markReads, measureMark } from './measureMark.ts';

@@ -1,0 +1,2 @@
+export { colourDifference } from './colourDifference.ts';
+export { comparePictures } from './compare.ts';

@@ -1,0 +1,47 @@
+export { applyMend, finishPatch, mendFootprint, mendReads } from './applyMend.ts';
+export { BECAUSE } from './auto/because.ts';
+export { FIRST_SEED } from './auto/rebuildFor.ts';
+export { MOST_RELIEF, RELIEF_REACH } from './bridge/relief/relief.ts';
+export { canvasOf } from './canvas.ts';
+export { isSourceOutside } from './isSourceOutside.ts';
+export type { BridgeMend, HealMend, Mend, MethodName, RebuildMend, RecoverMend, SpotMend } from './mend.ts';
+export { isSourced, isSpotMend, isStain, isTreatment, sourceOf } from './mend.ts';
+export type { MendBase, PaintStroke } from './mendBase.ts';
+export type { MendSurroundings, MendWish, MethodChoice } from './mendWish.ts';
+export type { MendProposal } from './proposeMend.ts';
+export { marginFor, proposalReads, proposeMend, sourcePlace } from './proposeMend.ts';
+export { extendGuide, extensionReads } from './rebuild/extendGuide.ts';
+export type { Guide } from './rebuild/guide.ts';
+export { proposeGuides } from './rebuild/proposeGuides.ts';
+export type { RebuildAnswer } from './rebuild/rebuild.ts';
+export { rebuildSteps } from './rebuild/rebuild.ts';
+export type { RebuildTask } from './rebuild/rebuildTask.ts';
+export { rebuildTask } from './rebuild/rebuildTask.ts';
+export type { PatchVariant } from './rebuild/withVariants.ts';
+export { PATCH_VARIANTS } from './rebuild/withVariants.ts';
+export { CORRECTIONS } from './recover/line/lineVeil.ts';
+export { placesUsedBy, takenPlaces } from './run/faultPlaces.ts';
+export type { FaultToMend } from './run/faultToMend.ts';
+export { isGuarded } from './run/isGuarded.ts';
+export { faultReads, faultTarget, mendFault } from './run/mendFault.ts';
+export { mendsInTurn } from './run/mendsInTurn.ts';
+export type { MendRun } from './run/runMends.ts';
+export { proposeMends, runMends } from './run/runMends.ts';
+export { treatmentFootprint, treatmentReach } from './treat/applyTreatment.ts';
+export type { Vector } from './treat/findShift.ts';
+export { findShift, shiftFoundOn } from './treat/findShift.ts';
+export { labStatistics } from './treat/match.ts';
+export { scaleTarget, scaleTreatment } from './treat/scaleTreatment.ts';
+export type {
+  HandTreatment,
+  LabStatistics,
+  ReturnMend,
+  ShiftMend,
+  SiftMend,
+  SoftenMend,
+  Treatment,
+  TreatmentName,
+} from './treat/treatment.ts';
+export { TREATMENTS, isTreatmentName } from './treat/treatment.ts';
+export type { MendMeasure, Verdict } from './verdict/judgeMend.ts';
+export { VISIBLE_GRAIN, VISIBLE_SEAM, judgeMend, wearOf } from './verdict/judgeMend.ts';

@@ -1,0 +1,2 @@
+export { gaussian } from './gaussian.ts';
+export { mulberry } from './mulberry.ts';

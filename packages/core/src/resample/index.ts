@@ -1,0 +1,1 @@
+export { resizeRaster } from './resize.ts';

@@ -1,0 +1,2 @@
+export { compareReturned, valuesInside } from './compareReturned.ts';
+export { mendsUnder } from './mendsUnder.ts';

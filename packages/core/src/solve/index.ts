@@ -1,0 +1,1 @@
+export { logistic } from './logistic.ts';

@@ -1,0 +1,11 @@
+export { discOutline } from './discOutline.ts';
+export { maskTargets } from './maskTargets.ts';
+export { polygonPixels } from './polygonPixels.ts';
+export { signedArea } from './signedArea.ts';
+export type { SpanRows } from './spanRows.ts';
+export { maskOfSpans, spansOfPixels } from './spanRows.ts';
+export type { DiscTarget, MaskTarget, OutlineTarget, Point, StrokeTarget, Target } from './target.ts';
+export { targetBounds } from './targetBounds.ts';
+export type { Reach } from './targetField.ts';
+export { fieldOn, footprintRect } from './targetField.ts';
+export { targetMiddle } from './targetMiddle.ts';
