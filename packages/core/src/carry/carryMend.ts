@@ -1,13 +1,11 @@
 import type { Placement } from '../chart/sensor.ts';
-import { measureGrainModel } from '../grain/grainModel.ts';
-import { measureGrain } from '../grain/measureGrain.ts';
-import { noiseTable } from '../grain/noiseTable.ts';
 import type { Mend, SpotMend } from '../mend/mend.ts';
 import { isTreatment } from '../mend/mend.ts';
 import type { MendSurroundings, MendWish } from '../mend/mendWish.ts';
 import { proposeMend } from '../mend/proposeMend.ts';
 import { scaleTreatment } from '../mend/treat/scaleTreatment.ts';
 import type { Treatment } from '../mend/treat/treatment.ts';
+import { describeTreatment } from '../mend/treat/treatments.ts';
 import type { PaintStroke } from '../mend/mendBase.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import { intersectRects, isEmpty } from '../raster/rect.ts';
@@ -55,26 +53,14 @@ const JUDGED = { good: 0.85, doubtful: 0.3, none: 0.7 };
 
 /** A treatment with what it knows of the grain measured anew. */
 function measuredAnew(mend: Treatment, pixels: Pixels): Treatment {
-  const whole = (): ReturnType<Pixels['window']>['raster'] => pixels.window(pictureRect(pixels.shape)).raster;
-  switch (mend.method) {
-    case 'sift':
-      return { ...mend, noise: noiseTable(measureGrain(whole())) };
-    case 'regrain':
-    case 'draw':
-      return { ...mend, grain: measureGrainModel(whole()) };
-    case 'tone':
-    case 'soften':
-    case 'match':
-    case 'shift':
-    case 'return':
-      return mend;
-  }
+  const { measureAnew } = describeTreatment(mend);
+  return measureAnew ? measureAnew(mend, pixels.window(pictureRect(pixels.shape)).raster) : mend;
 }
 
 function carryTreatment(mend: Treatment, wish: CarryWish, pixels: Pixels): Carried {
   const { from, to } = wish;
-  // Its values are those of one picture.
-  if (mend.method === 'return') return { from: mend, notCarried: 'what came back from another program' };
+  const { notCarried } = describeTreatment(mend);
+  if (notCarried) return { from: mend, notCarried };
   const target = carryTarget(mend.target, from, to);
   const paint = mend.paint?.map((stroke): PaintStroke | null => {
     const shape = carryTarget(stroke.shape, from, to);

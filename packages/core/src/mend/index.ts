@@ -28,20 +28,21 @@ export { mendsInTurn } from './run/mendsInTurn.ts';
 export type { MendRun } from './run/runMends.ts';
 export { proposeMends, runMends } from './run/runMends.ts';
 export { treatmentFootprint, treatmentReach } from './treat/applyTreatment.ts';
-export type { Vector } from './treat/findShift.ts';
-export { findShift, shiftFoundOn } from './treat/findShift.ts';
-export { labStatistics } from './treat/match.ts';
+export type { Vector } from './treat/shift/findShift.ts';
+export { findShift, shiftFoundOn } from './treat/shift/findShift.ts';
+export { labStatistics } from './treat/match/match.ts';
 export { scaleTarget, scaleTreatment } from './treat/scaleTreatment.ts';
-export type {
-  HandTreatment,
-  LabStatistics,
-  ReturnMend,
-  ShiftMend,
-  SiftMend,
-  SoftenMend,
-  Treatment,
-  TreatmentName,
-} from './treat/treatment.ts';
-export { TREATMENTS, isTreatmentName } from './treat/treatment.ts';
+export type { HandTreatment, Treatment, TreatmentName } from './treat/treatment.ts';
+export type { LabStatistics } from './treat/match/matchMend.ts';
+export type { ReturnMend } from './treat/return/returnMend.ts';
+export type { ShiftMend } from './treat/shift/shiftMend.ts';
+export type { SiftMend } from './treat/sift/siftMend.ts';
+export type { SoftenMend } from './treat/soften/softenMend.ts';
+export {
+  TREATMENT_DESCRIPTIONS,
+  TREATMENTS,
+  describeTreatment,
+  isTreatmentName,
+} from './treat/treatments.ts';
 export type { MendMeasure, Verdict } from './verdict/judgeMend.ts';
 export { VISIBLE_GRAIN, VISIBLE_SEAM, judgeMend, wearOf } from './verdict/judgeMend.ts';

@@ -8,7 +8,7 @@ import type { PatchVariant } from './rebuild/withVariants.ts';
 import type { MaskTarget, Target } from '../target/target.ts';
 import type { Veil } from '../veil/veil.ts';
 import type { Treatment } from './treat/treatment.ts';
-import { isTreatmentName } from './treat/treatment.ts';
+import { isTreatmentName } from './treat/treatments.ts';
 
 export type { MendBase, MendReason, PaintStroke } from './mendBase.ts';
 

@@ -7,7 +7,7 @@ import type { Raster } from '../raster/raster.ts';
 import { lumaPlane } from '../raster/float.ts';
 import { gaussianBlur } from '../filter/gaussian.ts';
 import { scaleTreatment } from '../mend/treat/scaleTreatment.ts';
-import type { ReturnMend } from '../mend/treat/treatment.ts';
+import type { ReturnMend } from '../mend/treat/return/returnMend.ts';
 import { pictureOf } from '../testing/pictures.ts';
 import { fromBase64, toBase64 } from '../kernels/base64.ts';
 import { compareReturned, valuesInside } from './compareReturned.ts';

@@ -12,59 +12,11 @@ import { paintBounds, paintCoverage } from '../paintCoverage.ts';
 import type { Patch } from '../../raster/patch.ts';
 import { EMPTY_PATCH, cropPatch } from '../../raster/patch.ts';
 import { fillBarred } from './fillBarred.ts';
-import type { Ground } from './ground.ts';
-import { draw } from './draw.ts';
-import { laidReturn } from './return/laidReturn.ts';
-import { match } from './match.ts';
-import { regrain, regrainReach } from './regrain.ts';
-import { shift, shiftReach } from './shift.ts';
-import { sift, siftReach } from './sift.ts';
-import { soften, softenReach } from './soften.ts';
-import { tone, toneReach } from './tone.ts';
 import type { Treatment } from './treatment.ts';
+import { describeTreatment } from './treatments.ts';
 
 /** How far beyond a pixel a treatment looks to tell its new value, in pixels. */
-export const treatmentReach = (mend: Treatment): number => reachOf(mend) + REMIX_REACH;
-
-function reachOf(mend: Treatment): number {
-  switch (mend.method) {
-    case 'sift':
-      return siftReach(mend);
-    case 'regrain':
-      return regrainReach();
-    case 'tone':
-      return toneReach(mend);
-    case 'soften':
-      return softenReach(mend);
-    case 'match':
-    case 'draw':
-    case 'return':
-      return 0;
-    case 'shift':
-      return shiftReach(mend);
-  }
-}
-
-function valuesOf(mend: Treatment, ground: Ground, rect: Rect): Float32Array[] {
-  switch (mend.method) {
-    case 'sift':
-      return sift(mend, ground, rect);
-    case 'regrain':
-      return regrain(mend, ground, rect);
-    case 'tone':
-      return tone(mend, ground, rect);
-    case 'soften':
-      return soften(mend, ground, rect);
-    case 'match':
-      return match(mend, ground, rect);
-    case 'shift':
-      return shift(mend, ground, rect);
-    case 'draw':
-      return draw(mend, ground, rect);
-    case 'return':
-      return laidReturn(mend, ground, rect);
-  }
-}
+export const treatmentReach = (mend: Treatment): number => describeTreatment(mend).reach(mend) + REMIX_REACH;
 
 /** The rectangle a treatment may change: its target, inside what is painted in, inside the picture. */
 export function treatmentFootprint(mend: Treatment, picture: PictureShape): Rect {
@@ -105,7 +57,7 @@ export function applyTreatment(mend: Treatment, { pixels, fences }: Canvas, with
   const barred = kept && barredBy(kept);
   const raster = cloneRaster(pixels.window(reads).raster);
   if (barred?.includes(1)) fillBarred(raster, barred);
-  const values = valuesOf(mend, { rect: reads, raster, barred, picture: shape }, rect);
+  const values = describeTreatment(mend).values(mend, { rect: reads, raster, barred, picture: shape }, rect);
   const patch = { rect, values, coverage };
   const under = pixels.window(rect).raster;
   const only = mend.only ? keepOnly(mend.only, patch, under) : patch;
@@ -121,6 +73,6 @@ export function applyTreatment(mend: Treatment, { pixels, fences }: Canvas, with
 export function coverageOn(mend: Treatment, rect: Rect): Float32Array {
   const field = fieldOn(mend, rect);
   if (!mend.paint) return field.coverage;
-  const painted = paintCoverage(mend.paint, rect, mend.method === 'draw' ? mend.fade : 0);
+  const painted = paintCoverage(mend.paint, rect, describeTreatment(mend).strokeFade?.(mend) ?? 0);
   return field.coverage.map((amount, i) => amount * painted[i]);
 }

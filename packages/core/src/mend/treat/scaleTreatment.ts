@@ -1,9 +1,8 @@
 import { maskOfSpans, spansOfMask } from '../../target/spanRows.ts';
 import type { MaskTarget, Target } from '../../target/target.ts';
-import type { GrainModel } from '../../grain/grainModel.ts';
 import type { PaintStroke } from '../mendBase.ts';
-import { scaleReturn } from './return/scaleReturn.ts';
 import type { Treatment } from './treatment.ts';
+import { describeTreatment } from './treatments.ts';
 
 /** A mask is looked at in the middle of each pixel of the smaller level. */
 function scaleMask(mask: MaskTarget, times: number): MaskTarget {
@@ -56,13 +55,6 @@ const scaleStroke = (stroke: PaintStroke, times: number): PaintStroke => ({
   edge: stroke.edge / times,
 });
 
-/** Halving by area takes half of the deviation from white noise; grain that is coarser keeps a little more. */
-const calmer = (noise: readonly number[], times: number): number[] => noise.map((sigma) => sigma / times);
-const calmerGrain = (grain: GrainModel, times: number): GrainModel => ({
-  ...grain,
-  noise: calmer(grain.noise, times),
-});
-
 /** A treatment as it looks on a smaller level of the pyramid, near enough to be judged by while it is changed. */
 export function scaleTreatment(mend: Treatment, times: number): Treatment {
   const base = {
@@ -71,28 +63,5 @@ export function scaleTreatment(mend: Treatment, times: number): Treatment {
     edge: mend.edge / times,
     ...(mend.paint ? { paint: mend.paint.map((stroke) => scaleStroke(stroke, times)) } : {}),
   };
-  switch (mend.method) {
-    case 'sift':
-      return {
-        ...mend,
-        ...base,
-        radius: Math.max(1, Math.round(mend.radius / times)),
-        detail: mend.detail === 0 ? 0 : Math.max(2, mend.detail / times),
-        noise: calmer(mend.noise, times),
-      };
-    case 'regrain':
-      return { ...mend, ...base, grain: calmerGrain(mend.grain, times) };
-    case 'tone':
-      return { ...mend, ...base, contrastSize: Math.max(0.5, mend.contrastSize / times) };
-    case 'soften':
-      return { ...mend, ...base, sigma: Math.max(0.2, mend.sigma / times) };
-    case 'draw':
-      return { ...mend, ...base, fade: mend.fade / times, grain: calmerGrain(mend.grain, times) };
-    case 'match':
-      return { ...mend, ...base };
-    case 'return':
-      return base.target.shape === 'mask' ? scaleReturn(mend, base.target, times) : mend;
-    case 'shift':
-      return { ...mend, ...base, dx: Math.round(mend.dx / times), dy: Math.round(mend.dy / times) };
-  }
+  return describeTreatment(mend).scale(mend, times, base);
 }

@@ -11,17 +11,15 @@ import { loadOpenCv } from '../../testing/openCv.ts';
 import { canvasOf } from '../canvas.ts';
 import { layPatch } from '../../raster/patch.ts';
 import { applyTreatment } from './applyTreatment.ts';
-import { labStatistics } from './match.ts';
-import type {
-  DrawMend,
-  MatchMend,
-  RegrainMend,
-  ShiftMend,
-  SiftMend,
-  SoftenMend,
-  ToneMend,
-  Treatment,
-} from './treatment.ts';
+import { labStatistics } from './match/match.ts';
+import type { Treatment } from './treatment.ts';
+import type { DrawMend } from './draw/drawMend.ts';
+import type { MatchMend } from './match/matchMend.ts';
+import type { RegrainMend } from './regrain/regrainMend.ts';
+import type { ShiftMend } from './shift/shiftMend.ts';
+import type { SiftMend } from './sift/siftMend.ts';
+import type { SoftenMend } from './soften/softenMend.ts';
+import type { ToneMend } from './tone/toneMend.ts';
 
 const [WIDTH, HEIGHT] = [150, 110];
 const WHOLE = { left: 0, top: 0, width: WIDTH, height: HEIGHT };

@@ -4,7 +4,7 @@ import type { Rect } from '../../../raster/rect.ts';
 import { viewRaster } from '../../../raster/raster.ts';
 import { colourFloats } from '../../../raster/patch.ts';
 import type { Ground } from '../ground.ts';
-import type { ReturnMend } from '../treatment.ts';
+import type { ReturnMend } from './returnMend.ts';
 
 /** The values that came back, where there are any; elsewhere what is there. Encoded values, as they came. */
 export function laidReturn(mend: ReturnMend, { raster, rect: whole }: Ground, rect: Rect): Float32Array[] {

@@ -1,4 +1,4 @@
-import type { ReturnMend } from '../treatment.ts';
+import type { ReturnMend } from './returnMend.ts';
 import type { Rect } from '../../../raster/rect.ts';
 import type { SpanRows } from '../../../target/spanRows.ts';
 import { spanArea, spansOfMask } from '../../../target/spanRows.ts';

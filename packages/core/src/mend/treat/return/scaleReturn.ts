@@ -2,7 +2,7 @@ import { eachInSpans, rememberValues, returnedValues, rowStarts } from './return
 import type { MaskTarget } from '../../../target/target.ts';
 import { spansOfMask } from '../../../target/spanRows.ts';
 import { targetBounds } from '../../../target/targetBounds.ts';
-import type { ReturnMend } from '../treatment.ts';
+import type { ReturnMend } from './returnMend.ts';
 
 const scaled = new WeakMap<ReturnMend, Map<number, ReturnMend>>();
 

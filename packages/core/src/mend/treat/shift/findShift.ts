@@ -1,14 +1,14 @@
-import { columnOf } from '../../measure/columnOf.ts';
-import { lumaPlane } from '../../raster/float.ts';
-import { allowanceOn } from '../../fence/allowance.ts';
-import { medianFilter } from '../../filter/median.ts';
-import type { PictureShape } from '../../raster/raster.ts';
-import type { Rect } from '../../raster/rect.ts';
-import { growRect, intersectRects } from '../../raster/rect.ts';
-import { pictureRect } from '../../raster/window.ts';
-import type { Canvas } from '../canvas.ts';
-import { coverageOn, treatmentFootprint } from './applyTreatment.ts';
-import type { ShiftMend } from './treatment.ts';
+import { columnOf } from '../../../measure/columnOf.ts';
+import { lumaPlane } from '../../../raster/float.ts';
+import { allowanceOn } from '../../../fence/allowance.ts';
+import { medianFilter } from '../../../filter/median.ts';
+import type { PictureShape } from '../../../raster/raster.ts';
+import type { Rect } from '../../../raster/rect.ts';
+import { growRect, intersectRects } from '../../../raster/rect.ts';
+import { pictureRect } from '../../../raster/window.ts';
+import type { Canvas } from '../../canvas.ts';
+import { coverageOn, treatmentFootprint } from '../applyTreatment.ts';
+import type { ShiftMend } from './shiftMend.ts';
 
 /** A vector that a picture is moved by, in whole pixels. */
 export type Vector = Pick<ShiftMend, 'dx' | 'dy'>;

@@ -1,11 +1,11 @@
-import { LUMA } from '../../light/luma.ts';
-import { grainNoise } from '../../grain/grainNoise.ts';
-import { noiseAt } from '../../grain/noiseTable.ts';
-import { colourChannels, fullScale } from '../../raster/raster.ts';
-import type { Rect } from '../../raster/rect.ts';
-import { seedOf } from '../seedOf.ts';
-import type { Ground } from './ground.ts';
-import type { DrawMend } from './treatment.ts';
+import { LUMA } from '../../../light/luma.ts';
+import { grainNoise } from '../../../grain/grainNoise.ts';
+import { noiseAt } from '../../../grain/noiseTable.ts';
+import { colourChannels, fullScale } from '../../../raster/raster.ts';
+import type { Rect } from '../../../raster/rect.ts';
+import { seedOf } from '../../seedOf.ts';
+import type { Ground } from '../ground.ts';
+import type { DrawMend } from './drawMend.ts';
 
 /**
  * One colour with the picture's own grain on it, as strong as at its brightness elsewhere: what is drawn must not lie

@@ -1,14 +1,14 @@
-import { LUMA } from '../../light/luma.ts';
-import { VALUE, clear, floatsAt, kernels, layOut, takeFloats } from '../../kernels/kernels.ts';
-import { noiseAt } from '../../grain/noiseTable.ts';
-import type { Plane } from '../../raster/raster.ts';
-import { fullScale } from '../../raster/raster.ts';
-import type { Rect } from '../../raster/rect.ts';
-import { colourPlanes } from '../../raster/patch.ts';
-import { seedOf } from '../seedOf.ts';
+import { LUMA } from '../../../light/luma.ts';
+import { VALUE, clear, floatsAt, kernels, layOut, takeFloats } from '../../../kernels/kernels.ts';
+import { noiseAt } from '../../../grain/noiseTable.ts';
+import type { Plane } from '../../../raster/raster.ts';
+import { fullScale } from '../../../raster/raster.ts';
+import type { Rect } from '../../../raster/rect.ts';
+import { colourPlanes } from '../../../raster/patch.ts';
+import { seedOf } from '../../seedOf.ts';
 import { rememberedMedian } from './rememberedMedian.ts';
-import type { Ground } from './ground.ts';
-import type { SiftMend } from './treatment.ts';
+import type { Ground } from '../ground.ts';
+import type { SiftMend } from './siftMend.ts';
 
 /** The rim of a speck that stays below the threshold is taken too, from this share of the threshold on. */
 const RIM_FROM = 0.4;

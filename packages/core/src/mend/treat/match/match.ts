@@ -1,14 +1,15 @@
-import { labPlanes, lightPlanes, movedLab } from '../../colour/labPlanes.ts';
-import type { Pixels } from '../../raster/pixels.ts';
-import type { Rect } from '../../raster/rect.ts';
-import { intersectRects, isEmpty } from '../../raster/rect.ts';
-import { pictureRect } from '../../raster/window.ts';
-import type { Target } from '../../target/target.ts';
-import { targetBounds } from '../../target/targetBounds.ts';
-import { targetDistance } from '../../target/targetDistance.ts';
-import type { Ground } from './ground.ts';
-import { inCodes, partOf } from './tone.ts';
-import type { LabStatistics, MatchMend } from './treatment.ts';
+import { labPlanes, lightPlanes, movedLab } from '../../../colour/labPlanes.ts';
+import type { Pixels } from '../../../raster/pixels.ts';
+import type { Rect } from '../../../raster/rect.ts';
+import { intersectRects, isEmpty } from '../../../raster/rect.ts';
+import { pictureRect } from '../../../raster/window.ts';
+import type { Target } from '../../../target/target.ts';
+import { targetBounds } from '../../../target/targetBounds.ts';
+import { targetDistance } from '../../../target/targetDistance.ts';
+import type { Ground } from '../ground.ts';
+import { inCodes, partOf } from '../tone/tone.ts';
+import type { LabStatistics } from './matchMend.ts';
+import type { MatchMend } from './matchMend.ts';
 
 /** Spreads are brought together by at most this factor: more would make noise of what is even. */
 const MOST_STRETCH = 2.5;

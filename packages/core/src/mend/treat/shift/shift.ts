@@ -1,8 +1,8 @@
-import { LUMA } from '../../light/luma.ts';
-import type { Rect } from '../../raster/rect.ts';
-import { colourPlanes } from '../../raster/patch.ts';
-import type { Ground } from './ground.ts';
-import type { ShiftMend } from './treatment.ts';
+import { LUMA } from '../../../light/luma.ts';
+import type { Rect } from '../../../raster/rect.ts';
+import { colourPlanes } from '../../../raster/patch.ts';
+import type { Ground } from '../ground.ts';
+import type { ShiftMend } from './shiftMend.ts';
 
 /** How far a shift looks around, in pixels. */
 export const shiftReach = ({ dx, dy }: ShiftMend): number => Math.max(Math.abs(dx), Math.abs(dy));

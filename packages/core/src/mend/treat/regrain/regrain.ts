@@ -1,14 +1,14 @@
-import { boxMean } from '../../filter/boxMean.ts';
-import { grainNoise } from '../../grain/grainNoise.ts';
-import { noiseAt } from '../../grain/noiseTable.ts';
-import { lumaPlane } from '../../raster/float.ts';
-import { fullScale } from '../../raster/raster.ts';
-import type { Rect } from '../../raster/rect.ts';
-import { colourPlanes } from '../../raster/patch.ts';
-import { seedOf } from '../seedOf.ts';
-import { grainShare } from '../../grain/grainShare.ts';
-import type { Ground } from './ground.ts';
-import type { RegrainMend } from './treatment.ts';
+import { boxMean } from '../../../filter/boxMean.ts';
+import { grainNoise } from '../../../grain/grainNoise.ts';
+import { noiseAt } from '../../../grain/noiseTable.ts';
+import { lumaPlane } from '../../../raster/float.ts';
+import { fullScale } from '../../../raster/raster.ts';
+import type { Rect } from '../../../raster/rect.ts';
+import { colourPlanes } from '../../../raster/patch.ts';
+import { seedOf } from '../../seedOf.ts';
+import { grainShare } from '../../../grain/grainShare.ts';
+import type { Ground } from '../ground.ts';
+import type { RegrainMend } from './regrainMend.ts';
 
 /** What grain there is, and how bright it is, is told by a square that reaches this far, in pixels. */
 export const GRAIN_AROUND = 8;

@@ -1,11 +1,11 @@
-import { encodedPlanes, exposed, labPlanes, lightPlanes, movedLab } from '../../colour/labPlanes.ts';
-import { gaussianBlur } from '../../filter/gaussian.ts';
-import type { Raster } from '../../raster/raster.ts';
-import { fullScale, viewRaster } from '../../raster/raster.ts';
-import type { Rect } from '../../raster/rect.ts';
-import { colourPlanes } from '../../raster/patch.ts';
-import type { Ground } from './ground.ts';
-import type { ToneMend } from './treatment.ts';
+import { encodedPlanes, exposed, labPlanes, lightPlanes, movedLab } from '../../../colour/labPlanes.ts';
+import { gaussianBlur } from '../../../filter/gaussian.ts';
+import type { Raster } from '../../../raster/raster.ts';
+import { fullScale, viewRaster } from '../../../raster/raster.ts';
+import type { Rect } from '../../../raster/rect.ts';
+import { colourPlanes } from '../../../raster/patch.ts';
+import type { Ground } from '../ground.ts';
+import type { ToneMend } from './toneMend.ts';
 
 /** How far a tone mend looks around, in pixels: for local contrast only. */
 export const toneReach = ({ contrast, contrastSize }: ToneMend): number =>

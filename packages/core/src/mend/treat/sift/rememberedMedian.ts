@@ -1,6 +1,6 @@
-import type { PlanePart } from '../../filter/median.ts';
-import { medianFilter } from '../../filter/median.ts';
-import type { Plane } from '../../raster/raster.ts';
+import type { PlanePart } from '../../../filter/median.ts';
+import { medianFilter } from '../../../filter/median.ts';
+import type { Plane } from '../../../raster/raster.ts';
 
 /** Medians that are kept: those of the pieces in sight, so that another threshold need not take them again. */
 const MOST = 48;

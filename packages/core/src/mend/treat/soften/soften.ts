@@ -1,9 +1,9 @@
-import { gaussianBlur } from '../../filter/gaussian.ts';
-import { clear, kernels, layOut, takeFloats } from '../../kernels/kernels.ts';
-import type { Rect } from '../../raster/rect.ts';
-import { colourFloats } from '../../raster/patch.ts';
-import type { Ground } from './ground.ts';
-import type { SoftenMend } from './treatment.ts';
+import { gaussianBlur } from '../../../filter/gaussian.ts';
+import { clear, kernels, layOut, takeFloats } from '../../../kernels/kernels.ts';
+import type { Rect } from '../../../raster/rect.ts';
+import { colourFloats } from '../../../raster/patch.ts';
+import type { Ground } from '../ground.ts';
+import type { SoftenMend } from './softenMend.ts';
 
 /** How far a soften looks around, in pixels. */
 export const softenReach = ({ sigma }: SoftenMend): number => Math.ceil(3.5 * sigma) + 2;

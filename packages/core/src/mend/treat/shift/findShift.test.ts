@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { mulberry } from '../../random/mulberry.ts';
-import { pixelsOf } from '../../raster/pixels.ts';
-import type { Raster } from '../../raster/raster.ts';
-import { pictureOf } from '../../testing/pictures.ts';
-import { canvasOf } from '../canvas.ts';
-import { applyTreatment } from './applyTreatment.ts';
+import { mulberry } from '../../../random/mulberry.ts';
+import { pixelsOf } from '../../../raster/pixels.ts';
+import type { Raster } from '../../../raster/raster.ts';
+import { pictureOf } from '../../../testing/pictures.ts';
+import { canvasOf } from '../../canvas.ts';
+import { applyTreatment } from '../applyTreatment.ts';
 import { findShift } from './findShift.ts';
-import type { ShiftMend } from './treatment.ts';
+import type { ShiftMend } from './shiftMend.ts';
 
 const [WIDTH, HEIGHT] = [260, 200];
 const WHOLE = { left: 0, top: 0, width: WIDTH, height: HEIGHT };

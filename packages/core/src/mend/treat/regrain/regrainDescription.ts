@@ -1,0 +1,27 @@
+import type { TreatmentDescription } from '../treatmentDescription.ts';
+import { measureGrainModel } from '../../../grain/grainModel.ts';
+import { regrain, regrainReach } from './regrain.ts';
+import { weakerGrain } from '../scaleGrain.ts';
+import type { RegrainMend } from './regrainMend.ts';
+
+export const regrainDescription: TreatmentDescription<RegrainMend> = {
+  name: 'regrain',
+  does: 'puts the picture’s own grain back where it is missing',
+  fields: {
+    strength: {
+      kind: 'number',
+      says: 'how much grain there is to be in the end; 1 is as much as elsewhere in the picture',
+      unit: 'share',
+      least: 0,
+      most: 2,
+      start: 1,
+      shown: { as: 'percent', least: 0, most: 200, step: 5 },
+    },
+    grain: { kind: 'shape', says: 'the grain of the picture, as it was measured', shape: 'grain' },
+  },
+  mark: { radius: 40, edge: 8, share: 1 },
+  reach: regrainReach,
+  values: regrain,
+  scale: (mend, times, scaled) => ({ ...mend, ...scaled, grain: weakerGrain(mend.grain, times) }),
+  measureAnew: (mend, raster) => ({ ...mend, grain: measureGrainModel(raster) }),
+};
