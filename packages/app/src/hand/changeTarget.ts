@@ -1,30 +1,9 @@
 import type { Mend } from '@fennip/core/mend';
 import type { Shift } from '@fennip/core/source';
 import type { Point, Target } from '@fennip/core/target';
-import { isSourced, isTreatment } from '@fennip/core/mend';
+import { describeMethod, isSourced, isTreatment } from '@fennip/core/mend';
 import { isConvex, pulledCorners } from '@fennip/core/source';
 import { targetBounds } from '@fennip/core/target';
-
-const moveAll = (points: readonly Point[], { dx, dy }: Shift): Point[] =>
-  points.map(([x, y]) => [x + dx, y + dy]);
-
-/** A target somewhere else. */
-export function movedTarget(target: Target, shift: Shift): Target {
-  switch (target.shape) {
-    case 'disc':
-      return { ...target, x: target.x + shift.dx, y: target.y + shift.dy };
-    case 'stroke':
-      return { ...target, points: moveAll(target.points, shift) };
-    case 'outline':
-      return { ...target, points: moveAll(target.points, shift) };
-    case 'mask':
-      return {
-        ...target,
-        left: target.left + Math.round(shift.dx),
-        top: target.top + Math.round(shift.dy),
-      };
-  }
-}
 
 /** A target so many times as large, around its own middle; a stroke gets wider. A mask stays as it is. */
 export function resizedTarget(target: Target, factor: number): Target {
@@ -58,34 +37,8 @@ export function withPoint(target: Target, index: number, place: Point): Target {
 }
 
 /** A mend whose target was moved; its source stays where it was, and what was fitted to the place moves along. */
-export function movedMend(mend: Mend, shift: Shift): Mend {
-  if (isTreatment(mend)) return mend;
-  const target = movedTarget(mend.target, shift);
-  switch (mend.method) {
-    case 'bridge':
-    // What a guide follows stays where it is when the loss is moved.
-    case 'rebuild':
-      return { ...mend, target };
-    case 'recover':
-      return mend.veil.kind === 'disc'
-        ? { ...mend, target, veil: { ...mend.veil, x: mend.veil.x + shift.dx, y: mend.veil.y + shift.dy } }
-        : mend;
-    case 'heal':
-      return mend.source
-        ? {
-            ...mend,
-            target,
-            source: { ...mend.source, dx: mend.source.dx - shift.dx, dy: mend.source.dy - shift.dy },
-          }
-        : { ...mend, target };
-    case 'clone':
-      return {
-        ...mend,
-        target,
-        source: { ...mend.source, dx: mend.source.dx - shift.dx, dy: mend.source.dy - shift.dy },
-      };
-  }
-}
+export const movedMend = (mend: Mend, shift: Shift): Mend =>
+  isTreatment(mend) ? mend : describeMethod(mend).move(mend, shift);
 
 /** A mend that takes its source from elsewhere; none without a source changes. */
 export function withSourceMoved(mend: Mend, shift: Shift): Mend {

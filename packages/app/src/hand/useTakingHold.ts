@@ -3,7 +3,7 @@ import type { Rect } from '@fennip/core/raster';
 import type { Shift } from '@fennip/core/source';
 import type { Point, Target } from '@fennip/core/target';
 import { isSourced, isTreatment, sourceOf } from '@fennip/core/mend';
-import { targetBounds } from '@fennip/core/target';
+import { targetBounds, movedTarget } from '@fennip/core/target';
 import type { Ref } from 'vue';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
@@ -12,14 +12,7 @@ import type { Sight, Size } from '../table/viewport.ts';
 import { toScreen } from '../table/viewport.ts';
 import { useMending } from '../work/useMending.ts';
 import { say } from '../words/say.ts';
-import {
-  movedMend,
-  movedTarget,
-  resizedTarget,
-  withCornerPulled,
-  withPoint,
-  withSourceMoved,
-} from './changeTarget.ts';
+import { movedMend, resizedTarget, withCornerPulled, withPoint, withSourceMoved } from './changeTarget.ts';
 import { entriesUnder } from './entriesUnder.ts';
 import type { PenPoint } from './penStroke.ts';
 

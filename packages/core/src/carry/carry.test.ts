@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Fence } from '../fence/fence.ts';
 import { placeOnSensor } from '../chart/sensor.ts';
-import type { Mend, RecoverMend } from '../mend/mend.ts';
+import type { Mend } from '../mend/mend.ts';
+import type { RecoverMend } from '../mend/recover/recoverMend.ts';
 import { pixelsOf } from '../raster/pixels.ts';
 import type { Recipe } from '../recipe/recipe.ts';
 import { emptyRecipe } from '../recipe/recipe.ts';

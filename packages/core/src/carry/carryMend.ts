@@ -1,5 +1,6 @@
 import type { Placement } from '../chart/sensor.ts';
-import type { Mend, SpotMend } from '../mend/mend.ts';
+import type { Mend } from '../mend/mend.ts';
+import type { SpotMend } from '../mend/spotMend.ts';
 import { isTreatment } from '../mend/mend.ts';
 import type { MendSurroundings, MendWish } from '../mend/mendWish.ts';
 import { proposeMend } from '../mend/proposeMend.ts';

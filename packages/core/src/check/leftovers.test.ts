@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { HealMend } from '../mend/mend.ts';
+import type { HealMend } from '../mend/heal/healMend.ts';
 import type { Fault } from '../fault/fault.ts';
 import { isSameFault, tellLeftovers } from './leftovers.ts';
 

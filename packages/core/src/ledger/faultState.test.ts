@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Judgement } from '../recipe/edit.ts';
-import type { HealMend } from '../mend/mend.ts';
+import type { HealMend } from '../mend/heal/healMend.ts';
 import { faultState, mendsByFault } from './faultState.ts';
 
 const mendOf = (id: string, fault: string, on: boolean, share = 1): HealMend => ({

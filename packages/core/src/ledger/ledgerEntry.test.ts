@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { NumberedFault } from '../fault/fault.ts';
-import type { HealMend, Mend } from '../mend/mend.ts';
+import type { Mend } from '../mend/mend.ts';
+import type { HealMend } from '../mend/heal/healMend.ts';
 import type { Worksheet } from '../recipe/edit.ts';
 import { emptyWorksheet } from '../recipe/edit.ts';
 import { ledgerEntries } from './ledgerEntry.ts';

@@ -3,7 +3,8 @@ import type { Fence } from '../fence/fence.ts';
 import type { Place } from '../source/occupied.ts';
 import type { StrokeTarget, Target } from '../target/target.ts';
 import type { Reach } from '../target/targetField.ts';
-import type { MendBase, MethodName } from './mend.ts';
+import type { MendBase } from './mendBase.ts';
+import type { MethodName } from './spotMend.ts';
 import type { KnownVeil } from '../veil/veil.ts';
 
 /** What a new mend is made for. */

@@ -10,7 +10,10 @@ import { pictureOf } from '../testing/pictures.ts';
 import { targetField } from '../target/targetField.ts';
 import { applyMend } from './applyMend.ts';
 import { canvasOf } from './canvas.ts';
-import type { BridgeMend, CloneMend, HealMend, Mend } from './mend.ts';
+import type { Mend } from './mend.ts';
+import type { BridgeMend } from './bridge/bridgeMend.ts';
+import type { CloneMend } from './clone/cloneMend.ts';
+import type { HealMend } from './heal/healMend.ts';
 import { layPatch } from '../raster/patch.ts';
 import { mendFault } from './run/mendFault.ts';
 

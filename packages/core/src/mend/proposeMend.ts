@@ -11,7 +11,7 @@ import type { Place } from '../source/occupied.ts';
 import type { StrokeTarget, Target } from '../target/target.ts';
 import { targetBounds } from '../target/targetBounds.ts';
 import { mendReads } from './applyMend.ts';
-import { BRIDGE_REACH, bridgeReach } from './auto/bridgeReach.ts';
+import { BRIDGE_REACH } from './auto/bridgeReach.ts';
 import { fillLost, fittedSource } from './auto/fillLost.ts';
 import { findLine } from './auto/findLine.ts';
 import type { VeilFinding } from './auto/findVeil.ts';
@@ -25,17 +25,13 @@ import { reasonAfter, reasonFor } from './auto/reasonFor.ts';
 import { rebuildFor } from './auto/rebuildFor.ts';
 import { trialDistance } from './auto/trialBeside.ts';
 import { GAP_BAND } from './bridge/closeGap.ts';
-import type {
-  BridgeMend,
-  CloneMend,
-  HealMend,
-  Mend,
-  MendBase,
-  MethodName,
-  RecoverMend,
-  SpotMend,
-} from './mend.ts';
+import type { Mend } from './mend.ts';
+import type { HealMend } from './heal/healMend.ts';
+import type { MendBase } from './mendBase.ts';
+import type { MethodName, SpotMend } from './spotMend.ts';
+import type { RecoverMend } from './recover/recoverMend.ts';
 import { sourceOf } from './mend.ts';
+import { describeMethod } from './methods.ts';
 import type { MendSurroundings, MendWish, MethodChoice } from './mendWish.ts';
 import { EDGE, THIN, baseOf, isArea, isWideLine, reachOf } from './mendWish.ts';
 import { rebuildReads } from './rebuild/rebuild.ts';
@@ -243,28 +239,10 @@ function mendOf(
   { avoid }: MendSurroundings,
   pixels: Pixels,
 ): SpotMend {
-  switch (method) {
-    case 'recover':
-      // Only a found veil leads here; a heal is what a recover without one would be.
-      return found
-        ? ({ ...base, ...veilReach(found.veil), method, veil: found.veil, source } satisfies RecoverMend)
-        : { ...base, method: 'heal', source };
-    case 'heal':
-      return { ...base, method, source } satisfies HealMend;
-    case 'clone':
-      return {
-        ...base,
-        method,
-        source: source ?? { dx: 0, dy: 0 },
-        reads: 'mended',
-        laying: 'along',
-        buildUp: false,
-      } satisfies CloneMend;
-    case 'bridge':
-      return { ...base, ...bridgeReach(base, pixels), method } satisfies BridgeMend;
-    case 'rebuild':
-      return rebuildFor(base, avoid, pixels.shape);
-  }
+  const veil = found && { veil: found.veil, reach: veilReach(found.veil) };
+  const made = describeMethod({ method }).make({ base, veil, source, avoid, pixels });
+  // Only a found veil leads to a recover; a heal is what a recover without one would be.
+  return made ?? { ...base, method: 'heal', source };
 }
 
 /** The place a mend takes its source from; null for a mend without one. */

@@ -1,4 +1,4 @@
-import type { RebuildMend } from '../mend/mend.ts';
+import type { RebuildMend } from '../mend/rebuild/rebuildMend.ts';
 import type { Patch } from '../raster/patch.ts';
 import type { RebuildAnswer } from '../mend/rebuild/rebuild.ts';
 import type { RebuildTask } from '../mend/rebuild/rebuildTask.ts';

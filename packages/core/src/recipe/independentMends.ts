@@ -1,5 +1,5 @@
 import { mendFootprint, mendReads } from '../mend/applyMend.ts';
-import type { SpotMend } from '../mend/mend.ts';
+import type { SpotMend } from '../mend/spotMend.ts';
 import type { PictureShape } from '../raster/raster.ts';
 import type { Rect } from '../raster/rect.ts';
 import { isEmpty, rectsMeet } from '../raster/rect.ts';

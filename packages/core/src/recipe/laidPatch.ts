@@ -1,5 +1,5 @@
 import { columnOf } from '../measure/columnOf.ts';
-import type { SpotMend } from '../mend/mend.ts';
+import type { SpotMend } from '../mend/spotMend.ts';
 import type { Patch } from '../raster/patch.ts';
 import { colourPlanes, layPatch } from '../raster/patch.ts';
 import type { PictureShape, Raster } from '../raster/raster.ts';

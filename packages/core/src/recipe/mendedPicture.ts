@@ -10,7 +10,7 @@ import type { Window } from '../raster/window.ts';
 import { pictureRect } from '../raster/window.ts';
 import { targetBounds } from '../target/targetBounds.ts';
 import type { Recipe } from './recipe.ts';
-import type { SpotMend } from '../mend/mend.ts';
+import type { SpotMend } from '../mend/spotMend.ts';
 import { isTreatment } from '../mend/mend.ts';
 import type { Patch } from '../raster/patch.ts';
 import type { RebuildTask } from '../mend/rebuild/rebuildTask.ts';

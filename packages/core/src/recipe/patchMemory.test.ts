@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import type { BridgeMend, HealMend, Mend, RebuildMend } from '../mend/mend.ts';
+import type { Mend } from '../mend/mend.ts';
+import type { BridgeMend } from '../mend/bridge/bridgeMend.ts';
+import type { HealMend } from '../mend/heal/healMend.ts';
+import type { RebuildMend } from '../mend/rebuild/rebuildMend.ts';
 import type { Patch } from '../raster/patch.ts';
 import type { RebuildTask } from '../mend/rebuild/rebuildTask.ts';
 import { rebuildTask } from '../mend/rebuild/rebuildTask.ts';

@@ -1,6 +1,6 @@
 import type { Fence } from '../fence/fence.ts';
 import { mendFootprint } from '../mend/applyMend.ts';
-import type { SpotMend } from '../mend/mend.ts';
+import type { SpotMend } from '../mend/spotMend.ts';
 import type { Patch } from '../raster/patch.ts';
 import type { RebuildTask } from '../mend/rebuild/rebuildTask.ts';
 import type { PictureShape } from '../raster/raster.ts';

@@ -5,7 +5,7 @@ import type { FinishStep } from '../finish/finishStep.ts';
 import { applyFraming } from '../finish/framing/applyFraming.ts';
 import { framingOf } from '../finish/framing/framing.ts';
 import { applyMend } from '../mend/applyMend.ts';
-import type { SpotMend } from '../mend/mend.ts';
+import type { SpotMend } from '../mend/spotMend.ts';
 import { layPatch } from '../raster/patch.ts';
 import { applyTreatment } from '../mend/treat/applyTreatment.ts';
 import type { Treatment } from '../mend/treat/treatment.ts';

@@ -9,3 +9,4 @@ export { targetBounds } from './targetBounds.ts';
 export type { Reach } from './targetField.ts';
 export { fieldOn, footprintRect } from './targetField.ts';
 export { targetMiddle } from './targetMiddle.ts';
+export { movedTarget } from './moveTarget.ts';

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import type { Fence } from '../fence/fence.ts';
 import { KERNEL_SIDE } from '../grain/kernelSide.ts';
-import type { HealMend, Mend } from '../mend/mend.ts';
+import type { Mend } from '../mend/mend.ts';
+import type { HealMend } from '../mend/heal/healMend.ts';
 import type { Treatment } from '../mend/treat/treatment.ts';
 import type { Raster } from '../raster/raster.ts';
 import { pictureOf } from './pictures.ts';

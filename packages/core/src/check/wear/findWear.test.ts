@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { HealMend, Mend } from '../../mend/mend.ts';
+import type { Mend } from '../../mend/mend.ts';
+import type { HealMend } from '../../mend/heal/healMend.ts';
 import type { DiscTarget } from '../../target/target.ts';
 import { emptyRecipe } from '../../recipe/recipe.ts';
 import { renderRecipe } from '../../recipe/render.ts';

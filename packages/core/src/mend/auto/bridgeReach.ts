@@ -2,7 +2,7 @@ import type { Pixels } from '../../raster/pixels.ts';
 import { intersectRects, isEmpty } from '../../raster/rect.ts';
 import { pictureRect } from '../../raster/window.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
-import type { MendBase } from '../mend.ts';
+import type { MendBase } from '../mendBase.ts';
 import { EXTENT_LOOK, lineExtent } from './lineExtent.ts';
 
 /** A bridge keeps close: every pixel that it need not invent tells it more. */

@@ -5,7 +5,7 @@ import { occupiedPixels } from '../../source/occupied.ts';
 import type { StrokeTarget } from '../../target/target.ts';
 import { distanceToStroke } from '../../target/targetDistance.ts';
 import { fieldRect } from '../../target/targetField.ts';
-import type { MendBase } from '../mend.ts';
+import type { MendBase } from '../mendBase.ts';
 import { fitLine, lineFitRect } from '../recover/line/fitLine.ts';
 import type { LineVeil } from '../recover/line/lineVeil.ts';
 import { OUTERMOST, lineField, shoulderOf } from '../recover/line/lineVeil.ts';

@@ -9,7 +9,7 @@ import { occupiedPixels } from '../../source/occupied.ts';
 import type { DiscTarget } from '../../target/target.ts';
 import { fieldRect } from '../../target/targetField.ts';
 import { RING } from '../heal/heal.ts';
-import type { MendBase } from '../mend.ts';
+import type { MendBase } from '../mendBase.ts';
 import type { MendSurroundings, MendWish } from '../mendWish.ts';
 import type { FittedVeil } from '../recover/fitVeil.ts';
 import { fitVeil, refineVeil } from '../recover/fitVeil.ts';

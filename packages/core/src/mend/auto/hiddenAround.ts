@@ -7,7 +7,7 @@ import { maskOf } from '../../target/maskTargets.ts';
 import type { MaskTarget, Point, Target } from '../../target/target.ts';
 import { targetMiddle } from '../../target/targetMiddle.ts';
 import { GAP_BAND } from '../bridge/closeGap.ts';
-import type { MendBase } from '../mend.ts';
+import type { MendBase } from '../mendBase.ts';
 
 /** How far apart a line is looked at to tell what lies on it, in pixels. */
 const APART = 2;

@@ -1,4 +1,4 @@
-import type { MethodName } from '../mend.ts';
+import type { MethodName } from '../spotMend.ts';
 import type { Because } from './because.ts';
 
 /** Why a method was chosen, as data: the interface makes a sentence of it. */

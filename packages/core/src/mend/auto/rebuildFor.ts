@@ -3,7 +3,8 @@ import type { Place } from '../../source/occupied.ts';
 import { occupiedPixels } from '../../source/occupied.ts';
 import { maskOf } from '../../target/maskTargets.ts';
 import { targetDistance } from '../../target/targetDistance.ts';
-import type { MendBase, RebuildMend } from '../mend.ts';
+import type { MendBase } from '../mendBase.ts';
+import type { RebuildMend } from '../rebuild/rebuildMend.ts';
 import { rebuildReads } from '../rebuild/rebuild.ts';
 
 /** The first proposal of a rebuild; others are the seeds that follow. */

@@ -3,7 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { pixelsOf } from '../../raster/pixels.ts';
 import type { Point, StrokeTarget } from '../../target/target.ts';
 import { pictureOf } from '../../testing/pictures.ts';
-import type { BridgeMend, HealMend, MendBase } from '../mend.ts';
+import type { BridgeMend } from '../bridge/bridgeMend.ts';
+import type { HealMend } from '../heal/healMend.ts';
+import type { MendBase } from '../mendBase.ts';
 import { errorThere, lineBeside, trialDistance } from './trialBeside.ts';
 
 const [WIDTH, HEIGHT] = [300, 240];

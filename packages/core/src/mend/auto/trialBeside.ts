@@ -5,7 +5,8 @@ import type { Point, StrokeTarget } from '../../target/target.ts';
 import { applyMend } from '../applyMend.ts';
 import { GAP_BAND } from '../bridge/closeGap.ts';
 import { canvasOf } from '../canvas.ts';
-import type { MendBase, SpotMend } from '../mend.ts';
+import type { MendBase } from '../mendBase.ts';
+import type { SpotMend } from '../spotMend.ts';
 import { colourPlanes } from '../../raster/patch.ts';
 
 /** So much of a line must lie on the picture once it is moved. */

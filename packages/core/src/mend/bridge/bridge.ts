@@ -8,7 +8,7 @@ import { targetBounds } from '../../target/targetBounds.ts';
 import { maskPixels } from '../../target/targetDistance.ts';
 import { footprintRect, targetField } from '../../target/targetField.ts';
 import type { Canvas } from '../canvas.ts';
-import type { BridgeMend } from '../mend.ts';
+import type { BridgeMend } from './bridgeMend.ts';
 import type { Patch } from '../../raster/patch.ts';
 import { EMPTY_PATCH, colourFloats } from '../../raster/patch.ts';
 import { seedOf } from '../seedOf.ts';

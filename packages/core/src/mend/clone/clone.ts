@@ -7,7 +7,7 @@ import type { Point } from '../../target/target.ts';
 import { footprintRect, targetField } from '../../target/targetField.ts';
 import { targetMiddle } from '../../target/targetMiddle.ts';
 import type { Canvas } from '../canvas.ts';
-import type { CloneMend } from '../mend.ts';
+import type { CloneMend } from './cloneMend.ts';
 import type { Patch } from '../../raster/patch.ts';
 import { EMPTY_PATCH } from '../../raster/patch.ts';
 import type { Dab } from './dabs.ts';

@@ -2,7 +2,7 @@ import type { Raster } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
 import { intersectRects } from '../../raster/rect.ts';
 import type { SampledSource } from '../../source/sampleSource.ts';
-import type { CloneMend } from '../mend.ts';
+import type { CloneMend } from './cloneMend.ts';
 import type { Patch } from '../../raster/patch.ts';
 import { colourPlanes } from '../../raster/patch.ts';
 

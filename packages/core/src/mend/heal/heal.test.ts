@@ -8,7 +8,7 @@ import { wholeWindow } from '../../raster/window.ts';
 import { textureStrength } from '../../measure/texture.ts';
 import { lumaPlane } from '../../raster/float.ts';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
-import type { HealMend } from '../mend.ts';
+import type { HealMend } from './healMend.ts';
 import { applyMend } from '../applyMend.ts';
 import { layPatch } from '../../raster/patch.ts';
 import { proposeMends } from '../run/runMends.ts';

@@ -13,7 +13,7 @@ import type { TargetField } from '../../target/targetField.ts';
 import { footprintRect, targetField } from '../../target/targetField.ts';
 import { targetMiddle } from '../../target/targetMiddle.ts';
 import type { Canvas } from '../canvas.ts';
-import type { HealMend } from '../mend.ts';
+import type { HealMend } from './healMend.ts';
 import type { Patch } from '../../raster/patch.ts';
 import { EMPTY_PATCH, colourPlanes } from '../../raster/patch.ts';
 import { membrane } from './membrane.ts';

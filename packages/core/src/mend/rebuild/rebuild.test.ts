@@ -13,7 +13,7 @@ import { targetField } from '../../target/targetField.ts';
 import { pictureOf } from '../../testing/pictures.ts';
 import { applyMend, mendReads } from '../applyMend.ts';
 import { canvasOf } from '../canvas.ts';
-import type { RebuildMend } from '../mend.ts';
+import type { RebuildMend } from './rebuildMend.ts';
 import { layPatch } from '../../raster/patch.ts';
 import { completeLoss } from './completeLoss.ts';
 import { PATCH, UNGUIDED, completionLevels } from './completionLevel.ts';

@@ -7,7 +7,7 @@ import { pictureRect } from '../../raster/window.ts';
 import { maskPixels, targetDistance } from '../../target/targetDistance.ts';
 import { fieldOn, footprintRect } from '../../target/targetField.ts';
 import type { Canvas } from '../canvas.ts';
-import type { RebuildMend } from '../mend.ts';
+import type { RebuildMend } from './rebuildMend.ts';
 import type { Patch } from '../../raster/patch.ts';
 import { EMPTY_PATCH, colourFloats } from '../../raster/patch.ts';
 import type { Completion } from './completeLoss.ts';

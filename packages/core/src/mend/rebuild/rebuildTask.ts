@@ -3,7 +3,7 @@ import type { Rect } from '../../raster/rect.ts';
 import type { Window } from '../../raster/window.ts';
 import { narrowWindow } from '../../raster/window.ts';
 import { canvasOf } from '../canvas.ts';
-import type { RebuildMend } from '../mend.ts';
+import type { RebuildMend } from './rebuildMend.ts';
 import type { RebuildAnswer } from './rebuild.ts';
 import { rebuildSteps } from './rebuild.ts';
 

@@ -10,7 +10,7 @@ import { targetMiddle } from '../../target/targetMiddle.ts';
 import { GAP_BAND } from '../bridge/closeGap.ts';
 import type { Canvas } from '../canvas.ts';
 import { healField, healReads, RING } from '../heal/heal.ts';
-import type { RecoverMend } from '../mend.ts';
+import type { RecoverMend } from './recoverMend.ts';
 import type { Patch } from '../../raster/patch.ts';
 import { EMPTY_PATCH, layPatch } from '../../raster/patch.ts';
 import { recoverLine } from './line/recoverLine.ts';

@@ -2,17 +2,8 @@ import type { FieldsOf } from '../../describe/field.ts';
 import type { Raster } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
 import type { MendBase } from '../mendBase.ts';
+import type { StartingMark } from '../startingMark.ts';
 import type { Ground } from './ground.ts';
-
-/** The mark with which a treatment is painted, before a person sets another. */
-export interface StartingMark {
-  /** Pixels of the picture. */
-  readonly radius: number;
-  /** Width of the soft border, in pixels. */
-  readonly edge: number;
-  /** 0 to 1. */
-  readonly share: number;
-}
 
 /** What of every mend depends on the size of the pixels. */
 export type ScaledReach = Pick<MendBase, 'target' | 'margin' | 'edge' | 'paint'>;

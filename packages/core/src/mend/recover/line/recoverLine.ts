@@ -6,7 +6,7 @@ import type { TargetField } from '../../../target/targetField.ts';
 import { barredBy } from '../../bridge/barredBy.ts';
 import { closeGap } from '../../bridge/closeGap.ts';
 import type { Canvas } from '../../canvas.ts';
-import type { RecoverMend } from '../../mend.ts';
+import type { RecoverMend } from '../recoverMend.ts';
 import type { Patch } from '../../../raster/patch.ts';
 import { seedOf } from '../../seedOf.ts';
 import type { Undone } from '../undoVeil.ts';
