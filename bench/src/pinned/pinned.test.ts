@@ -1,6 +1,6 @@
+import { FINISHES } from '@fennip/core/finish';
 import { readFile } from 'node:fs/promises';
 import type { Depth } from '@fennip/core/raster';
-import { FINISHES } from '@fennip/core/bench';
 import { examinePicture } from '@fennip/core/examine';
 import { TREATMENTS } from '@fennip/core/mend';
 import { pixelsOf } from '@fennip/core/raster';

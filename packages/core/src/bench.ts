@@ -35,7 +35,6 @@ export { speckLook } from './examine/specks/speckLook.ts';
 export type { MeasuredSpeck } from './examine/specks/speckTraits.ts';
 export { SPECK_TRAITS, measureSpecks } from './examine/specks/speckTraits.ts';
 export { medianFilter } from './filter/median.ts';
-export { FINISHES } from './finish/finishStep.ts';
 export { rebuildFor } from './mend/auto/rebuildFor.ts';
 export { depthInside } from './mend/recover/stain/depthInside.ts';
 export { faultPlace } from './mend/run/faultPlaces.ts';

@@ -2,7 +2,7 @@ import type { Static } from '@sinclair/typebox';
 import { Type } from '@sinclair/typebox';
 import { FAULT_KINDS, LEFTOVER_ORIGINS } from '@fennip/core/fault';
 import type { FaultKind, LeftoverOrigin } from '@fennip/core/fault';
-import { DiscSchema } from './mend.ts';
+import { DiscSchema } from './shapes.ts';
 import { IdSchema } from './id.ts';
 import { PointSchema, coordinate } from './target.ts';
 

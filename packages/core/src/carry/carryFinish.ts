@@ -1,7 +1,7 @@
 import type { Placement } from '../chart/sensor.ts';
 import { isTurned } from '../chart/sensor.ts';
 import type { FinishStep } from '../finish/finishStep.ts';
-import { isFramingStep } from '../finish/finishStep.ts';
+import { describeFinish, isFramingStep } from '../finish/finishSteps.ts';
 import { scaleFinish } from '../finish/scaleFinish.ts';
 
 /** What another picture takes over of a finish, and what not. */
@@ -48,7 +48,8 @@ export function carryFinish(
       if (step.zone === undefined || zones.has(step.zone))
         steps.push(scaleFinish(step, from.scale / to.scale));
       else left.push({ step, reason: 'its zone is not there' });
-    } else if (step.method !== 'lens') left.push({ step, reason: 'each picture is framed by itself' });
+    } else if (describeFinish(step).carried === 'never')
+      left.push({ step, reason: 'each picture is framed by itself' });
     else if (showSamePart(from, to)) steps.push(step);
     else left.push({ step, reason: 'another part of the sensor is shown' });
   }

@@ -1,6 +1,5 @@
 import { fenceCoverage } from '../fence/allowance.ts';
 import type { Fence } from '../fence/fence.ts';
-import { blurHeld, blurReach } from '../filter/gaussian.ts';
 import { VALUE, floatsAt, holding, kernels } from '../kernels/kernels.ts';
 import type { PictureShape, Raster } from '../raster/raster.ts';
 import { cloneRaster, colourChannels, fullScale, viewRaster } from '../raster/raster.ts';
@@ -8,24 +7,18 @@ import type { Window } from '../raster/window.ts';
 import { pictureRect, windowRect } from '../raster/window.ts';
 import type { Rect } from '../raster/rect.ts';
 import { growRect, intersectRects, isEmpty } from '../raster/rect.ts';
-import { balance } from './balance.ts';
-import type { CurveStep, FinishStep, LevelsStep, SoftenStep, ValueStep } from './finishStep.ts';
-import { isFramingStep } from './finishStep.ts';
-import { TABLE_TOP, encodeHeld, lightTablesOf, lookUpHeld, throughTable } from '../colour/lightTable.ts';
+import type { FinishStep, ValueStep } from './finishStep.ts';
+import type { ValueCurve } from './finishDescription.ts';
+import { describeValueStep, isFramingStep } from './finishSteps.ts';
+import { TABLE_TOP, lookUpHeld, throughTable } from '../colour/lightTable.ts';
 import type { HeldPlanes } from './heldPlanes.ts';
 import { countOf, holdingRaster, narrowHeld, writeHeld } from './heldPlanes.ts';
-import { contrastReach, localContrast } from './localContrast.ts';
-import { monotoneCurve } from './monotoneCurve.ts';
-import { sharpen, sharpenReach } from './sharpen.ts';
-import { tonedValue } from './tone.ts';
 
 /** Tables are worked out once for each setting; so many are kept. */
 const MOST_TABLES = 24;
 const tables = new Map<string, Float32Array>();
 /** A value stands for the nearest step of a table. */
 const HALF = 0.5;
-/** A blur of less than this is none. */
-const LEAST_RADIUS = 0.12;
 
 /** A value of 0 to 1 as a table of {@link TABLE_TOP} steps has it. */
 const entryOf = (bend: (value: number) => number, step: number): number =>
@@ -40,17 +33,6 @@ function keptTable(key: string, bend: (value: number) => number): Float32Array {
   if (tables.size >= MOST_TABLES) tables.delete(tables.keys().next().value ?? key);
   tables.set(key, table);
   return table;
-}
-
-/** A Gaussian blur of each channel's light: what a lens would do; in place. */
-function soften({ radius }: SoftenStep, held: HeldPlanes): void {
-  const { width, height } = held.rect;
-  const lights = lightTablesOf(held.places.length, held.picture.transfer);
-  held.places.forEach((place, c) => {
-    lookUpHeld(place, width * height, lights[c].light);
-    blurHeld(place, place, width, height, radius);
-    encodeHeld(place, width * height, lights[c]);
-  });
 }
 
 /** The part of a rectangle whose surroundings are in it as well; where the picture ends there are none. */
@@ -71,23 +53,10 @@ function knownWithin(rect: Rect, picture: PictureShape, around: number): Rect {
 
 /** Changes values by a step, in place. @returns the part that it can be told for */
 function carryOut(step: ValueStep, held: HeldPlanes, wanted: Rect): HeldPlanes {
-  switch (step.method) {
-    case 'levels':
-    case 'curve':
-      held.places.forEach((place, c) => lookUpHeld(place, countOf(held), tableOf(step, c)));
-      return held;
-    case 'colour':
-      balance(step, held);
-      return held;
-    case 'contrast':
-      return localContrast(step, held, wanted);
-    case 'sharpen':
-      sharpen(step, held);
-      return narrowHeld(held, wanted);
-    case 'soften':
-      soften(step, held);
-      return narrowHeld(held, wanted);
-  }
+  const description = describeValueStep(step);
+  if ('apply' in description) return description.apply(step, held, wanted);
+  held.places.forEach((place, c) => lookUpHeld(place, countOf(held), tableOf(description.curve(step, c))));
+  return held;
 }
 
 /** Brings values back towards what they were where a step is to count for less. @param share 0 to 1, of all; the coverage of each */
@@ -123,57 +92,37 @@ function carryOutInPart(
 
 /** How far a step looks around, in pixels; 0 where every pixel is for itself. */
 function reachOf(step: ValueStep): number {
-  switch (step.method) {
-    case 'levels':
-    case 'curve':
-    case 'colour':
-      return 0;
-    case 'contrast':
-      return contrastReach(step);
-    case 'sharpen':
-      return sharpenReach(step);
-    case 'soften':
-      return blurReach(step.radius);
-  }
+  const description = describeValueStep(step);
+  return 'apply' in description ? description.reach(step) : 0;
 }
 
-/** Whether a step changes anything at all; a blur of next to nothing on a small level does not. */
+/** True if a step changes anything at all; a blur of next to nothing on a small level does not. */
 function isActive(step: FinishStep): step is ValueStep {
   if (!step.on || step.share === 0 || isFramingStep(step)) return false;
-  if (step.method === 'sharpen' || step.method === 'soften') return step.radius >= LEAST_RADIUS;
-  return step.method !== 'contrast' || (step.amount !== 0 && step.size >= 1);
+  const description = describeValueStep(step);
+  return !('apply' in description && description.isIdle(step));
 }
 
 /** How far around a part of a picture must be known for the steps on it, in pixels. */
 export const finishReach = (steps: readonly FinishStep[]): number =>
   steps.filter(isActive).reduce((sum, step) => sum + reachOf(step), 0);
 
-/** The levels of one channel; what is set once is set for all. */
-const toneOf = ({ tones }: LevelsStep, channel: number): LevelsStep['tones'][number] =>
-  tones[Math.min(channel, tones.length - 1)];
-
-/** What a value of one channel becomes under a step that changes each for itself. */
-function bendOf(step: LevelsStep | CurveStep, channel: number): (value: number) => number {
-  if (step.method === 'curve') return monotoneCurve(step.points);
-  const tone = toneOf(step, channel);
-  return (value) => tonedValue(value, tone);
-}
-
-/** The same for every value. */
-const tableOf = (step: LevelsStep | CurveStep, channel: number): Float32Array =>
-  keptTable(
-    JSON.stringify(step.method === 'curve' ? step.points : toneOf(step, channel)),
-    bendOf(step, channel),
-  );
+/** What every value of 0 to 1 becomes under a curve. */
+const tableOf = (curve: ValueCurve): Float32Array => keptTable(curve.key, curve.at);
 
 /** A few values as the table would have them, without making all of it. */
 function bent(values: Float32Array, bend: (value: number) => number): Float32Array {
   return values.map((value) => entryOf(bend, Math.floor(Math.fround(Math.fround(value * TABLE_TOP) + HALF))));
 }
 
-/** Whether a step changes each value for itself, all over the picture. */
-const isLookedUp = (step: ValueStep): step is LevelsStep | CurveStep =>
-  (step.method === 'levels' || step.method === 'curve') && step.zone === undefined;
+/** The curve of each step, where all change each value for itself and all over the picture; else null. */
+function curvesOf(steps: readonly ValueStep[], channel: number): ValueCurve[] | null {
+  const curves = steps.flatMap((step) => {
+    const description = describeValueStep(step);
+    return 'curve' in description && step.zone === undefined ? [description.curve(step, channel)] : [];
+  });
+  return curves.length === steps.length ? curves : null;
+}
 
 /** What every code of a channel becomes under steps that change each value for itself, all over the picture. */
 const codeTables = new Map<string, Uint8Array | Uint16Array>();
@@ -187,17 +136,19 @@ function codesUnder(
   channel: number,
   depth: Raster['depth'],
 ): Uint8Array | Uint16Array | null {
-  if (!steps.every(isLookedUp)) return null;
+  const curves = curvesOf(steps, channel);
+  if (!curves) return null;
   const key = `${depth} ${channel} ${JSON.stringify(steps)}`;
   const known = codeTables.get(key);
   if (known) return known;
   const top = fullScale(depth);
   let values: Float32Array = Float32Array.from({ length: top + 1 }, (_, code) => code / top);
-  for (const step of steps) {
-    const next =
-      depth === 8 ? bent(values, bendOf(step, channel)) : throughTable(values, tableOf(step, channel));
-    values = step.share === 1 ? next : values.map((value, i) => value + step.share * (next[i] - value));
-  }
+  steps.forEach(({ share }, k) => {
+    const curve = curves[k];
+    const before = values;
+    const next = depth === 8 ? bent(before, curve.at) : throughTable(before, tableOf(curve));
+    values = share === 1 ? next : before.map((value, i) => value + share * (next[i] - value));
+  });
   const codes = depth === 8 ? new Uint8Array(top + 1) : new Uint16Array(top + 1);
   for (let code = 0; code <= top; code++) codes[code] = Math.round(values[code] * top);
   if (codeTables.size >= MOST_TABLES) codeTables.delete(codeTables.keys().next().value ?? key);

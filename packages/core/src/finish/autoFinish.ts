@@ -1,6 +1,7 @@
 import type { Transfer } from '../light/transfer.ts';
 import { SRGB_TRANSFER, lightOf } from '../light/transfer.ts';
-import type { ColourStep, LevelsStep } from './finishStep.ts';
+import type { ColourStep } from './colour/colourStep.ts';
+import type { LevelsStep } from './levels/levelsStep.ts';
 import type { Histogram } from './histogram.ts';
 import { HISTOGRAM_BINS, quantileOf } from './histogram.ts';
 

@@ -9,9 +9,12 @@ import { renderRecipe } from '../recipe/render.ts';
 import { pictureOf } from '../testing/pictures.ts';
 import { applyFinish } from './applyFinish.ts';
 import { autoBalance, autoLevels } from './autoFinish.ts';
-import type { ColourStep, CurveStep, FinishStep, LevelsStep } from './finishStep.ts';
+import type { FinishStep } from './finishStep.ts';
+import type { ColourStep } from './colour/colourStep.ts';
+import type { CurveStep } from './curve/curveStep.ts';
+import type { LevelsStep } from './levels/levelsStep.ts';
 import { histogramOf, quantileOf } from './histogram.ts';
-import { monotoneCurve } from './monotoneCurve.ts';
+import { monotoneCurve } from './curve/monotoneCurve.ts';
 
 const [WIDTH, HEIGHT] = [90, 150];
 const PICTURE = pictureOf(WIDTH, HEIGHT, (x, y, c) => 0.2 + 0.5 * (x / WIDTH) * (1 - 0.2 * c) + 0.001 * y);

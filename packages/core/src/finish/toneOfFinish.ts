@@ -1,5 +1,5 @@
 import type { FinishStep } from './finishStep.ts';
-import { monotoneCurve } from './monotoneCurve.ts';
+import { monotoneCurve } from './curve/monotoneCurve.ts';
 import { tonedValue } from './tone.ts';
 
 /**

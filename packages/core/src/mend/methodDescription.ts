@@ -1,4 +1,5 @@
 import type { FieldsOf } from '../describe/field.ts';
+import type { Mistake } from '../describe/mistake.ts';
 import type { Patch } from '../raster/patch.ts';
 import type { Pixels } from '../raster/pixels.ts';
 import type { PictureShape } from '../raster/raster.ts';
@@ -43,6 +44,8 @@ export interface MethodDescription<M extends MendBase & { readonly method: strin
   holdsShare?(mend: M): boolean;
   /** A new mend by this method; null where it has nothing to go by, and the place is healed instead. */
   make(found: NewMend): M | null;
+  /** Looks for what a schema cannot say of its own fields. */
+  check?(mend: M): Mistake | null;
   /** The mend with its target moved: its source stays where it was, what was fitted to the place moves along. */
   move(mend: M, shift: Shift): M;
 }

@@ -1,7 +1,7 @@
 import { RecipeError } from '../errors.ts';
 import type { Fence } from '../fence/fence.ts';
 import type { FinishStep } from '../finish/finishStep.ts';
-import { zoneOfStep } from '../finish/finishStep.ts';
+import { zoneOfStep } from '../finish/finishSteps.ts';
 import type { FaultKind, NumberedFault } from '../fault/fault.ts';
 import type { Mend } from '../mend/mend.ts';
 import type { Recipe } from './recipe.ts';

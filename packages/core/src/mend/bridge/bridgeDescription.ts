@@ -26,6 +26,11 @@ export const bridgeDescription: MethodDescription<BridgeMend> = {
   footprint: bridgeFootprint,
   reads: bridgeReads,
   apply: bridge,
+  check: ({ target, relief }) => {
+    if (!relief) return null;
+    if (target.shape !== 'stroke') return { place: 'target', reason: 'must be a stroke for a relief' };
+    return relief.length % 2 === 0 ? { place: 'relief', reason: 'must have an odd number of values' } : null;
+  },
   make: ({ base, pixels }) => ({ ...base, ...bridgeReach(base, pixels), method: 'bridge' }),
   move: (mend, shift) => ({ ...mend, target: movedTarget(mend.target, shift) }),
 };

@@ -2,6 +2,7 @@ import { movedTarget } from '../../target/moveTarget.ts';
 import { footprintRect } from '../../target/targetField.ts';
 import type { MethodDescription } from '../methodDescription.ts';
 import { recover, recoverReads } from './recover.ts';
+import { checkVeil } from './checkVeil.ts';
 import type { RecoverMend } from './recoverMend.ts';
 
 export const recoverDescription: MethodDescription<RecoverMend> = {
@@ -30,6 +31,7 @@ export const recoverDescription: MethodDescription<RecoverMend> = {
   footprint: footprintRect,
   reads: recoverReads,
   apply: recover,
+  check: checkVeil,
   make: ({ base, veil, source }) =>
     veil && { ...base, ...veil.reach, method: 'recover', veil: veil.veil, source },
   move: (mend, shift) => {

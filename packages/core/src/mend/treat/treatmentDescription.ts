@@ -1,4 +1,5 @@
 import type { FieldsOf } from '../../describe/field.ts';
+import type { Mistake } from '../../describe/mistake.ts';
 import type { Raster } from '../../raster/raster.ts';
 import type { Rect } from '../../raster/rect.ts';
 import type { MendBase } from '../mendBase.ts';
@@ -30,6 +31,8 @@ export interface TreatmentDescription<M extends MendBase & { readonly method: st
   measureAnew?(mend: M, raster: Raster): M;
   /** Over so many pixels its strokes fade at their ends; not at all where it is missing. */
   strokeFade?(mend: M): number;
+  /** Looks for what a schema cannot say of its own fields. */
+  check?(mend: M): Mistake | null;
   /** Why it cannot be carried over to another picture; it can where it is missing. */
   readonly notCarried?: 'what came back from another program';
 }

@@ -23,5 +23,10 @@ export const regrainDescription: TreatmentDescription<RegrainMend> = {
   reach: regrainReach,
   values: regrain,
   scale: (mend, times, scaled) => ({ ...mend, ...scaled, grain: weakerGrain(mend.grain, times) }),
+  check: ({ grain: { mix } }) =>
+    // Its colours must go together as many as there are.
+    mix.length === 2 || mix.some((row, c) => row.length !== c + 1)
+      ? { place: 'grain/mix', reason: 'must be a lower triangle of one or three rows' }
+      : null,
   measureAnew: (mend, raster) => ({ ...mend, grain: measureGrainModel(raster) }),
 };

@@ -1,9 +1,9 @@
-import { blurHeld, blurReach } from '../filter/gaussian.ts';
-import type { Rect } from '../raster/rect.ts';
-import type { ContrastStep } from './finishStep.ts';
-import { VALUE, holding, kernels, layOut } from '../kernels/kernels.ts';
-import type { HeldPlanes } from './heldPlanes.ts';
-import { addToAll, countOf, lumaHeld, narrowHeld } from './heldPlanes.ts';
+import { blurHeld, blurReach } from '../../filter/gaussian.ts';
+import type { Rect } from '../../raster/rect.ts';
+import type { ContrastStep } from './contrastStep.ts';
+import { VALUE, holding, kernels, layOut } from '../../kernels/kernels.ts';
+import type { HeldPlanes } from '../heldPlanes.ts';
+import { addToAll, countOf, lumaHeld, narrowHeld } from '../heldPlanes.ts';
 
 /** Borders stronger than this are kept whole in the ground, so that no light runs along them; of 0 to 1. */
 const BORDER = 0.08;

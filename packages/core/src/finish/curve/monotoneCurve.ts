@@ -1,4 +1,4 @@
-import type { Point } from '../target/target.ts';
+import type { Point } from '../../target/target.ts';
 
 /** Slopes below this are none. */
 const LEVEL = 1e-9;

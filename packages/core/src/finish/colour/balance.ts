@@ -1,9 +1,9 @@
-import { LUMA } from '../light/luma.ts';
-import type { ColourStep } from './finishStep.ts';
-import { ROOT_STEPS, TABLE_TOP, lightTablesOf } from '../colour/lightTable.ts';
-import { kernels, layOut } from '../kernels/kernels.ts';
-import type { HeldPlanes } from './heldPlanes.ts';
-import { countOf } from './heldPlanes.ts';
+import { LUMA } from '../../light/luma.ts';
+import type { ColourStep } from './colourStep.ts';
+import { ROOT_STEPS, TABLE_TOP, lightTablesOf } from '../../colour/lightTable.ts';
+import { kernels, layOut } from '../../kernels/kernels.ts';
+import type { HeldPlanes } from '../heldPlanes.ts';
+import { countOf } from '../heldPlanes.ts';
 
 /**
  * White balance as gains, then saturation about the luminance of each pixel, both in linear light; in place. (The

@@ -1,9 +1,9 @@
-import { blurHeld, blurReach } from '../filter/gaussian.ts';
-import { VALUE, floatsAt, holding, kernels } from '../kernels/kernels.ts';
-import type { SharpenStep } from './finishStep.ts';
-import { encodeHeld, lightTablesOf, lookUpHeld } from '../colour/lightTable.ts';
-import type { HeldPlanes } from './heldPlanes.ts';
-import { addToAll, countOf, lumaHeld } from './heldPlanes.ts';
+import { blurHeld, blurReach } from '../../filter/gaussian.ts';
+import { VALUE, floatsAt, holding, kernels } from '../../kernels/kernels.ts';
+import type { SharpenStep } from './sharpenStep.ts';
+import { encodeHeld, lightTablesOf, lookUpHeld } from '../../colour/lightTable.ts';
+import type { HeldPlanes } from '../heldPlanes.ts';
+import { addToAll, countOf, lumaHeld } from '../heldPlanes.ts';
 
 /** Rounds of the deconvolution: later ones bring little but grain. */
 const ROUNDS = 8;
