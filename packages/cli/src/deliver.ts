@@ -1,6 +1,6 @@
 import { INTENTS } from '@fennip/core/colour';
 import type { Raster } from '@fennip/core/raster';
-import type { PictureFormat, PictureHeader } from '@fennip/files';
+import type { FlatFormat, PictureHeader } from '@fennip/files';
 import { ENCODE_DEFAULTS, TARGET_PROFILES, deliverPicture } from '@fennip/files';
 import type { OptionValues } from './command.ts';
 import { choiceOption, numberOption, textOption } from './command.ts';
@@ -34,7 +34,7 @@ const MOST_SIDE = 65535;
 export async function deliver(
   raster: Raster,
   header: PictureHeader,
-  format: PictureFormat,
+  format: FlatFormat,
   path: string,
   values: OptionValues,
 ): Promise<void> {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { kindsThat } from '@fennip/core/fault';
 import type { FaultKind } from '@fennip/core/fault';
 import { computed } from 'vue';
 import type { LedgerEntry } from '@fennip/core/ledger';
@@ -12,8 +13,8 @@ const props = defineProps<{ entry: LedgerEntry | null }>();
 const view = useView();
 const { nameKind } = useLedgerWork();
 
-/** Kinds of single faults; veil, moire and ghost are found in zones. */
-const KINDS = ['speck', 'fibre', 'scratch', 'crease', 'tear', 'loss', 'stain', 'smudge', 'intruder'] as const;
+/** Kinds of single faults; the others are found in zones. */
+const KINDS = kindsThat(({ isSingle }) => isSingle);
 
 const kind = computed({
   get: (): FaultKind => props.entry?.kind ?? 'speck',

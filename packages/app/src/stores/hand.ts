@@ -1,30 +1,29 @@
-import type { HandTreatment, TreatmentName, MethodName } from '@fennip/core/mend';
+import type { HandTreatment, MethodName } from '@fennip/core/mend';
 import type { PointedSource, Shift, Source, SourceWay } from '@fennip/core/source';
 import type { Point } from '@fennip/core/target';
-import { TREATMENTS, isTreatmentName } from '@fennip/core/mend';
+import {
+  HAND_TREATMENTS,
+  METHODS,
+  METHOD_DESCRIPTIONS,
+  TREATMENT_DESCRIPTIONS,
+  isTreatmentName,
+} from '@fennip/core/mend';
 import { shiftForStroke } from '@fennip/core/source';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 
 /** The methods in the order of their keys. */
-export const ARMED_METHODS = [
-  'recover',
-  'heal',
-  'clone',
-  'bridge',
-  'rebuild',
-] as const satisfies readonly MethodName[];
-export type ArmedMethod = (typeof ARMED_METHODS)[number];
+export const ARMED_METHODS: readonly MethodName[] = METHODS;
+export type ArmedMethod = MethodName;
 
 /** The fences, which the hand draws as it draws mends. */
 export const FENCE_TOOLS = ['zone', 'guard'] as const;
 export type FenceTool = (typeof FENCE_TOOLS)[number];
 
 /** What is painted in and out: treatments, and a stain's tint taken out. */
-const isByHand = (name: TreatmentName): name is HandTreatment => name !== 'return';
-export const TREAT_TOOLS = [...TREATMENTS.filter(isByHand), 'stain'] as const;
-export type TreatTool = (typeof TREAT_TOOLS)[number];
+export const TREAT_TOOLS: readonly TreatTool[] = [...HAND_TREATMENTS, 'stain'];
+export type TreatTool = HandTreatment | 'stain';
 
 /** What the hand can take up: a method, a treatment, a fence, marking faults without mending them, or leading an edge through a loss. */
 export type Tool = ArmedMethod | TreatTool | FenceTool | 'mark' | 'guide';
@@ -68,25 +67,24 @@ const LARGEST_MARK = 400;
 /** One press of a key makes the mark larger by this factor. */
 const MARK_STEP = 1.15;
 
-const USUAL: Readonly<Record<Tool, HandSettings>> = {
-  recover: { radius: 12, edge: 1, share: 1 },
-  heal: { radius: 12, edge: 1.5, share: 1 },
-  clone: { radius: 16, edge: 4, share: 1 },
-  bridge: { radius: 2, edge: 0.5, share: 1 },
-  rebuild: { radius: 20, edge: 1, share: 1 },
+/** Tools that are neither a method nor a treatment. */
+const OTHER_MARKS = {
   mark: { radius: 6, edge: 0, share: 1 },
   guide: { radius: 2, edge: 0, share: 1 },
   zone: { radius: 40, edge: 0, share: 1 },
   guard: { radius: 40, edge: 0, share: 1 },
-  sift: { radius: 60, edge: 12, share: 1 },
-  regrain: { radius: 40, edge: 8, share: 1 },
-  tone: { radius: 60, edge: 40, share: 0.3 },
-  soften: { radius: 30, edge: 10, share: 1 },
-  match: { radius: 40, edge: 16, share: 1 },
-  shift: { radius: 60, edge: 12, share: 1 },
-  draw: { radius: 3, edge: 1, share: 0.1 },
   stain: { radius: 40, edge: 12, share: 1 },
-};
+} as const satisfies Partial<Record<Tool, HandSettings>>;
+
+/** The mark of each tool before a person sets another. */
+const USUAL = {
+  ...OTHER_MARKS,
+  ...Object.fromEntries(
+    [...Object.values(METHOD_DESCRIPTIONS), ...Object.values(TREATMENT_DESCRIPTIONS)].flatMap(
+      ({ name, mark }) => (mark ? [[name, mark]] : []),
+    ),
+  ),
+} as Readonly<Record<Tool, HandSettings>>;
 
 /** Settings as they were kept, with the usual ones for what is no number. */
 function usable(kept: Partial<HandSettings> | undefined, usual: HandSettings): HandSettings {

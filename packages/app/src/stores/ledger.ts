@@ -1,10 +1,12 @@
+import { kindsThat } from '@fennip/core/fault';
+import type { FaultKind } from '@fennip/core/fault';
 import { visibilityOf } from '@fennip/core/examine';
 import { toneOfFinish, tonedValue } from '@fennip/core/finish';
 import { isTreatment } from '@fennip/core/mend';
 import { group } from 'd3-array';
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
-import type { WordKey } from '../words/say.ts';
+import { wordKey } from '../words/say.ts';
 import { useLamp } from './lamp.ts';
 import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from './picture.ts';
@@ -16,14 +18,14 @@ export type Sort = (typeof SORTS)[number];
 export const FILTERS = ['all', 'open', 'mended', 'doubtful', 'switched off', 'dismissed'] as const;
 export type Filter = (typeof FILTERS)[number];
 
-/** Kinds that have a group of their own, beside specks. */
-const NAMED = ['scratch', 'fibre', 'crease', 'tear', 'loss', 'stain', 'smudge', 'intruder'] as const;
-type Named = (typeof NAMED)[number];
-const isNamed = (kind: string): kind is Named => NAMED.some((named) => named === kind);
+/** Kinds that have a group of their own; specks have two, by their polarity. */
+type Named = Exclude<FaultKind, 'speck'>;
+const NAMED = kindsThat(({ isSingle }) => isSingle).filter((kind): kind is Named => kind !== 'speck');
+const isNamed = (kind: FaultKind): kind is Named => NAMED.some((named) => named === kind);
 
 /** The groups of the ledger, in their order. */
-const GROUPS = ['dark', 'bright', ...NAMED, 'other', 'left', 'treatments', 'hand'] as const;
-type Group = (typeof GROUPS)[number];
+type Group = 'dark' | 'bright' | Named | 'other' | 'left' | 'treatments' | 'hand';
+const GROUPS: readonly Group[] = ['dark', 'bright', ...NAMED, 'other', 'left', 'treatments', 'hand'];
 
 /** The group an entry belongs to. What a mended picture still shows has one of its own. */
 function groupOf({ kind, origin, polarity, mend }: LedgerEntry): Group {
@@ -103,7 +105,7 @@ export const useLedger = defineStore('ledger', () => {
       if (!own) return [];
       const settled = own.filter(({ state }) => state !== 'open').length;
       const rows = own.filter(isListed).sort(ORDER[sort.value]);
-      const title: WordKey = `ledger.group.${name}`;
+      const title = wordKey(`ledger.group.${name}`);
       return { title, count: own.length, share: settled / own.length, rows };
     });
   });

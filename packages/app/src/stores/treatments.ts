@@ -1,52 +1,22 @@
-import type { RebuildMend, RecoverMend, Treatment, HandTreatment } from '@fennip/core/mend';
-import { isStain, isTreatment } from '@fennip/core/mend';
+import type { HandTreatment, RebuildMend, RecoverMend, Treatment } from '@fennip/core/mend';
+import { HAND_TREATMENTS, TREATMENT_DESCRIPTIONS, isStain, isTreatment } from '@fennip/core/mend';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef, watch } from 'vue';
+import { startingValues } from '../describe/editedFields.ts';
 import { useHand } from './hand.ts';
 import { useView } from './view.ts';
 
-/** What of each treatment is set by hand, as it was set last. */
-export interface TreatmentSettings {
-  readonly sift: Pick<Extract<Treatment, { method: 'sift' }>, 'radius' | 'threshold' | 'polarity' | 'detail'>;
-  readonly regrain: { readonly strength: number };
-  readonly tone: Omit<Extract<Treatment, { method: 'tone' }>, keyof TreatmentBase>;
-  readonly soften: { readonly sigma: number; readonly along: number | null };
-  readonly match: Record<string, never>;
-  readonly shift: { readonly dx: number; readonly dy: number; readonly keeps: 'lighter' | 'darker' };
-  readonly draw: Pick<Extract<Treatment, { method: 'draw' }>, 'colour' | 'fade' | 'strength'>;
-}
-type TreatmentBase = Pick<
-  Treatment,
-  | 'id'
-  | 'target'
-  | 'margin'
-  | 'edge'
-  | 'share'
-  | 'on'
-  | 'only'
-  | 'zone'
-  | 'fault'
-  | 'why'
-  | 'paint'
-  | 'locked'
-  | 'name'
-  | 'method'
->;
+/** The values of each treatment's fields that are set by hand, as they were set last. */
+export type TreatmentSettings = Readonly<Record<HandTreatment, Readonly<Record<string, unknown>>>>;
 
 /** A mend that is painted in and out. */
 export type PaintedMend = Treatment | RecoverMend | RebuildMend;
 
-/** Radius 10 and about 4 of 255 for open water is common practice; the level is told in multiples of the noise. */
-const USUAL: TreatmentSettings = {
-  sift: { radius: 10, threshold: 4, polarity: 'bright', detail: 60 },
-  regrain: { strength: 1 },
-  tone: { exposure: 0.15, range: 'all', contrast: 0, contrastSize: 20, hue: 0, saturation: 1, lightness: 0 },
-  soften: { sigma: 3, along: null },
-  match: {},
-  shift: { dx: 8, dy: 0, keeps: 'darker' },
-  draw: { colour: [0.3, 0.3, 0.3], fade: 0, strength: 1 },
-};
+/** What each begins with. */
+const USUAL = Object.fromEntries(
+  HAND_TREATMENTS.map((name) => [name, startingValues(TREATMENT_DESCRIPTIONS[name].fields)]),
+) as TreatmentSettings;
 
 /** The treatments: what the next one is like, and the one that is painted on. */
 export const useTreatments = defineStore('treatments', () => {
@@ -88,11 +58,17 @@ export const useTreatments = defineStore('treatments', () => {
     settings.value = { ...settings.value, [name]: kept };
   }
 
+  /** The colour that is drawn in next: encoded, 0 to 1, one value for each channel or one for all. */
+  const drawColour = computed((): readonly number[] => {
+    const { colour } = settings.value.draw;
+    return Array.isArray(colour) ? colour.filter((value): value is number => typeof value === 'number') : [];
+  });
+
   /** Takes a colour for what is drawn next; what is drawn in another one is a drawing of its own. */
   function drawIn(colour: readonly number[]): void {
     settings.value = { ...settings.value, draw: { ...settings.value.draw, colour } };
     if (current.value?.method === 'draw') view.choose([]);
   }
 
-  return { settings, current, over, drawIn, paintOver, remember };
+  return { settings, current, over, drawColour, drawIn, paintOver, remember };
 });

@@ -14,7 +14,7 @@ const hex = (share: number): string =>
     .padStart(2, '0');
 const colour = computed({
   get: (): string => {
-    const [red, green = red, blue = red] = treatments.settings.draw.colour;
+    const [red, green = red, blue = red] = treatments.drawColour;
     return `#${hex(red)}${hex(green)}${hex(blue)}`;
   },
   set: (chosen: string | null) => {

@@ -2,9 +2,8 @@
 import type { Treatment } from '@fennip/core/mend';
 import { computed } from 'vue';
 import { useTreatments } from '../stores/treatments.ts';
-import { say } from '../words/say.ts';
-import type { WordKey } from '../words/say.ts';
-import type { TreatNumber } from './treatFields.ts';
+import { say, wordKey } from '../words/say.ts';
+import type { EditedNumber } from '../describe/editedFields.ts';
 import { thresholdLevels, treatFields } from './treatFields.ts';
 
 /** What of a treatment can be set; the picture follows while a slider is moved. */
@@ -18,11 +17,13 @@ function keep(next: Treatment): void {
   emit('change', next);
 }
 
-function slide(field: TreatNumber, value: number): void {
+function slide(field: EditedNumber<Treatment>, value: number): void {
   if (value !== field.value) emit('draft', field.set(value));
 }
 
-const optionWord = (option: string): string => say(`treat.option.${option}` as WordKey);
+const optionWord = (option: string): string => say(wordKey(`treat.option.${option}`));
+const nameOf = (field: { readonly name: string }): string => say(wordKey(`treat.${field.name}`));
+const doesOf = (field: { readonly name: string }): string => say(wordKey(`treat.does.${field.name}`));
 const level = computed(() => {
   if (props.treatment.method !== 'sift') return '';
   const { dark, light } = thresholdLevels(props.treatment);
@@ -32,8 +33,8 @@ const level = computed(() => {
 
 <template>
   <div class="treat">
-    <label v-for="field in fields" :key="field.name" :title="say(`treat.does.${field.name}`)">
-      <span>{{ say(`treat.${field.name}`) }}</span>
+    <label v-for="field in fields" :key="field.name" :title="doesOf(field)">
+      <span>{{ nameOf(field) }}</span>
       <template v-if="field.kind === 'number'">
         <el-slider
           :model-value="field.value"
@@ -42,18 +43,18 @@ const level = computed(() => {
           :min="field.least"
           :max="field.most"
           :step="field.step"
-          :aria-label="say(`treat.does.${field.name}`)"
+          :aria-label="doesOf(field)"
           @input="(value: number | number[]) => slide(field, Number(value))"
           @change="(value: number | number[]) => keep(field.set(Number(value)))"
         />
-        <span class="figures">{{ field.value }} {{ say(field.unit) }}</span>
+        <span class="figures">{{ field.value }} {{ field.unit ? say(field.unit) : '' }}</span>
       </template>
       <el-select
         v-else
         :persistent="false"
         :model-value="field.value"
         size="small"
-        :aria-label="say(`treat.does.${field.name}`)"
+        :aria-label="doesOf(field)"
         @update:model-value="(value: string) => keep(field.choose(value))"
       >
         <el-option

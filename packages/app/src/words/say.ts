@@ -4,6 +4,12 @@ import en from './en.json';
 /** Everything the interface says, by its place in it. */
 export type WordKey = keyof typeof en;
 
+/** A name that was put together, as a key of the words. @throws Error where there are no words for it */
+export function wordKey(name: string): WordKey {
+  if (!Object.hasOwn(en, name)) throw new Error(`there are no words for ${name}`);
+  return name as WordKey;
+}
+
 type Values = Readonly<Record<string, string | number>>;
 type Words = Readonly<Record<string, string>>;
 

@@ -2,7 +2,7 @@ import { newId, sentenceOf } from '@fennip/contract';
 import type { MendBase, PaintStroke, RecoverMend, Treatment, HandTreatment } from '@fennip/core/mend';
 import type { Step } from '@fennip/core/recipe';
 import type { Point, Target } from '@fennip/core/target';
-import { isStain } from '@fennip/core/mend';
+import { describeTreatment, isStain } from '@fennip/core/mend';
 import { discOutline } from '@fennip/core/target';
 import { byHand } from '../engine/engine.ts';
 import { useFences } from '../stores/fences.ts';
@@ -65,39 +65,14 @@ export function useTreating() {
       ...{ id: newId('mend'), target: wholePicture(), margin: 0, edge: 0, share: 1, on: true },
       ...fences.zoned(),
     };
-    const { settings } = treatments;
-    switch (name) {
-      case 'sift': {
-        const { noise } = await byHand((worker) => worker.grain());
-        return { ...base, method: 'sift', ...settings.sift, noise };
-      }
-      case 'regrain':
-        return {
-          ...base,
-          method: 'regrain',
-          ...settings.regrain,
-          grain: await byHand((worker) => worker.grain()),
-        };
-      case 'tone':
-        return { ...base, method: 'tone', ...settings.tone };
-      case 'soften':
-        return { ...base, method: 'soften', ...settings.soften };
-      case 'shift':
-        return { ...base, method: 'shift', ...settings.shift };
-      case 'draw':
-        return {
-          ...base,
-          method: 'draw',
-          ...settings.draw,
-          // What is kept in the page's memory is watched, and what is watched cannot be sent to a worker.
-          colour: [...settings.draw.colour],
-          grain: await byHand((worker) => worker.grain()),
-        };
-      case 'match': {
-        const statistics = await matchOf(patch);
-        return statistics && { ...base, method: 'match', ...statistics };
-      }
-    }
+    // What is kept in the page's memory is watched, and what is watched cannot be sent to a worker.
+    const set: object = JSON.parse(JSON.stringify(treatments.settings[name]));
+    const statistics = name === 'match' ? await matchOf(patch) : {};
+    if (!statistics) return null;
+    // Fields that are neither set nor measured below do not exist: a test lays each treatment through the schema.
+    const bare = { ...base, method: name, ...set, ...statistics } as Treatment;
+    const { withGrain } = describeTreatment(bare);
+    return withGrain ? withGrain(bare, await byHand((worker) => worker.grain())) : bare;
   }
 
   /** The stain inside an outline, taken out by degrees: its own border, as it was found, is the first stroke. */

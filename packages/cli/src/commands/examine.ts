@@ -2,7 +2,7 @@ import type { PictureNature } from '@fennip/core/examine';
 import type { FaultKind, Polarity } from '@fennip/core/fault';
 import { withCharted } from '@fennip/core/chart';
 import { EXAMINE_DEFAULTS, canCarry, decideFindings, kindsOn } from '@fennip/core/examine';
-import { FAULT_KINDS } from '@fennip/core/fault';
+import { FAULT_KINDS, describeKind } from '@fennip/core/fault';
 import { CHART_HELP, CHART_OPTIONS, chartedPlaces } from '../chartOption.ts';
 import { readFrame } from '../frame.ts';
 import type { Command } from '../command.ts';
@@ -12,11 +12,8 @@ import { examineInThreads } from '../threads/examineInThreads.ts';
 import { UsageError } from '../usage.ts';
 import { writeWhole } from '../writeWhole.ts';
 
-/** Kinds that no finder looks for: the restorer marks them. */
-const MARKED_BY_HAND: readonly FaultKind[] = ['veil', 'moire', 'ghost', 'smudge', 'intruder'];
-
 function kindsFrom(text: string | undefined, nature: PictureNature): readonly FaultKind[] {
-  if (text === undefined) return kindsOn(nature).filter((kind) => !MARKED_BY_HAND.includes(kind));
+  if (text === undefined) return kindsOn(nature).filter((kind) => describeKind(kind).isFound);
   const kinds = text.split(',').map((name) => {
     const kind = FAULT_KINDS.find((known) => known === name.trim());
     if (!kind)
@@ -26,7 +23,7 @@ function kindsFrom(text: string | undefined, nature: PictureNature): readonly Fa
     return kind;
   });
   for (const kind of kinds) {
-    if (MARKED_BY_HAND.includes(kind)) console.error(`Nothing looks for a ${kind}: it is marked by hand.`);
+    if (!describeKind(kind).isFound) console.error(`Nothing looks for a ${kind}: it is marked by hand.`);
     else if (!canCarry(nature, kind))
       console.error(`A ${nature} carries no ${kind}. If this is a print, say --nature print.`);
   }

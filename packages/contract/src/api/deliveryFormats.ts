@@ -1,3 +1,6 @@
+import type { WrittenFormatName } from '@fennip/core/picture';
+import { WRITTEN_FORMAT_NAMES } from '@fennip/core/picture';
+
 /** The formats a picture can leave in. */
-export const DELIVERY_FORMATS = ['jpeg', 'png', 'tiff', 'webp', 'ora'] as const;
-export type DeliveryFormat = (typeof DELIVERY_FORMATS)[number];
+export const DELIVERY_FORMATS = WRITTEN_FORMAT_NAMES;
+export type DeliveryFormat = WrittenFormatName;

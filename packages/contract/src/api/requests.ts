@@ -40,7 +40,7 @@ export const PictureChangeSchema = Type.Object(
 );
 export type PictureChange = Static<typeof PictureChangeSchema>;
 
-const oneOf = <Value extends string>(...values: Value[]) =>
+const oneOf = <Value extends string>(...values: readonly Value[]) =>
   Type.Union(values.map((value) => Type.Literal(value)));
 
 const DeliverySizeSchema = Type.Union([

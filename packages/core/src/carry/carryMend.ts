@@ -1,3 +1,4 @@
+import { measureGrainModel } from '../grain/grainModel.ts';
 import type { Placement } from '../chart/sensor.ts';
 import type { Mend } from '../mend/mend.ts';
 import type { SpotMend } from '../mend/spotMend.ts';
@@ -54,8 +55,10 @@ const JUDGED = { good: 0.85, doubtful: 0.3, none: 0.7 };
 
 /** A treatment with what it knows of the grain measured anew. */
 function measuredAnew(mend: Treatment, pixels: Pixels): Treatment {
-  const { measureAnew } = describeTreatment(mend);
-  return measureAnew ? measureAnew(mend, pixels.window(pictureRect(pixels.shape)).raster) : mend;
+  const { withGrain } = describeTreatment(mend);
+  return withGrain
+    ? withGrain(mend, measureGrainModel(pixels.window(pictureRect(pixels.shape)).raster))
+    : mend;
 }
 
 function carryTreatment(mend: Treatment, wish: CarryWish, pixels: Pixels): Carried {

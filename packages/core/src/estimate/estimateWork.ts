@@ -1,4 +1,6 @@
-import type { Fault, FaultKind } from '../fault/fault.ts';
+import type { Fault } from '../fault/fault.ts';
+import type { FaultKind } from '../fault/kinds.ts';
+import { describeKind } from '../fault/kinds.ts';
 import { faultArea } from '../examine/faultArea.ts';
 import { recoverable } from '../examine/recoverable.ts';
 
@@ -27,8 +29,6 @@ export interface WorkEstimate {
   readonly isGuess: boolean;
 }
 
-/** Kinds the program mends by itself where it is sure of them. */
-const AUTOMATIC: readonly FaultKind[] = ['speck', 'fibre', 'scratch', 'crease', 'tear'];
 /** Below this a finding is looked at by itself. */
 const SURE = 0.5;
 
@@ -44,7 +44,7 @@ export function estimateWork(
     counts[fault.kind] = (counts[fault.kind] ?? 0) + 1;
     area += faultArea(fault);
     whole += recoverable(fault);
-    const isAutomatic = AUTOMATIC.includes(fault.kind) && fault.confidence >= SURE;
+    const isAutomatic = describeKind(fault.kind).isAutomatic && fault.confidence >= SURE;
     seconds += isAutomatic ? pace.automatic : pace.byHand;
   }
   return {

@@ -1,9 +1,8 @@
 import { srgbToLinear } from '../light/srgb.ts';
-import type { Fault, FaultKind } from '../fault/fault.ts';
+import type { Fault } from '../fault/fault.ts';
+import { describeKind } from '../fault/kinds.ts';
 import { ownTone } from './ownTone.ts';
 
-/** What may let through what lies under it. */
-const VEILS: readonly FaultKind[] = ['speck', 'fibre', 'scratch', 'crease'];
 /** Of a shadow: shares of the light that is lost between which what lies under it stops being recoverable. */
 const [SHADOW_WHOLE, SHADOW_GONE] = [0.2, 0.65];
 /** Of a veil of added light, which hides more than it adds. */
@@ -24,8 +23,10 @@ export function recoverable(
   fault: Pick<Fault, 'kind' | 'polarity' | 'strength' | 'softness' | 'tone'>,
 ): number {
   const { kind, polarity, softness } = fault;
-  if (kind === 'stain') return 1;
-  if (!VEILS.includes(kind)) return 0;
+  const { letsLightThrough, shape } = describeKind(kind);
+  if (!letsLightThrough) return 0;
+  // A stain keeps what it tints.
+  if (shape === 'area') return 1;
   const tones = ownTone(fault);
   const [around, own] = [srgbToLinear(tones.around), srgbToLinear(tones.own)];
   if (polarity === 'dark') return 1 - between(1 - own / Math.max(1e-4, around), SHADOW_WHOLE, SHADOW_GONE);

@@ -1,22 +1,5 @@
 import type { KnownVeil } from '../veil/veil.ts';
-
-/** The kinds of flaw a picture can carry. */
-export const FAULT_KINDS = [
-  'speck',
-  'fibre',
-  'scratch',
-  'crease',
-  'tear',
-  'loss',
-  'stain',
-  'veil',
-  'moire',
-  'ghost',
-  'smudge',
-  'intruder',
-] as const;
-
-export type FaultKind = (typeof FAULT_KINDS)[number];
+import type { FaultKind } from './kinds.ts';
 
 /** Darker or brighter than its surroundings. */
 export type Polarity = 'dark' | 'bright';

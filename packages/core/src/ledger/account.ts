@@ -1,5 +1,5 @@
-import type { FaultKind } from '../fault/fault.ts';
-import { FAULT_KINDS } from '../fault/fault.ts';
+import type { FaultKind } from '../fault/kinds.ts';
+import { FAULT_KINDS, describeKind } from '../fault/kinds.ts';
 import type { Mend } from '../mend/mend.ts';
 import type { FaultState } from './faultState.ts';
 import { FAULT_STATES } from './faultState.ts';
@@ -39,7 +39,7 @@ export function accountOf(entries: readonly LedgerEntry[]): Account {
   }).filter(({ counts }) => FAULT_STATES.some((state) => counts[state] > 0));
   const methods = new Map<Mend['method'], number>();
   for (const { mend } of entries) if (mend?.on) methods.set(mend.method, (methods.get(mend.method) ?? 0) + 1);
-  const damage = entries.filter(({ kind }) => kind !== 'intruder');
+  const damage = entries.filter(({ kind }) => describeKind(kind).isDamage);
   return {
     rows,
     methods: [...methods]
@@ -47,7 +47,7 @@ export function accountOf(entries: readonly LedgerEntry[]): Account {
       .sort((a, b) => b.count - a.count || a.method.localeCompare(b.method)),
     mended: damage.filter(({ state }) => state === 'mended').length,
     lessened: damage.filter(({ state }) => state === 'lessened').length,
-    takenAway: entries.filter((entry) => entry.kind === 'intruder' && isDone(entry)).length,
+    takenAway: entries.filter((entry) => !describeKind(entry.kind).isDamage && isDone(entry)).length,
     left: entries.filter(({ state }) => state === 'open' || state === 'set aside').length,
   };
 }

@@ -1,4 +1,5 @@
-import type { Fault, FaultKind, LeftoverOrigin, NumberedFault, Polarity } from '../fault/fault.ts';
+import type { Fault, LeftoverOrigin, NumberedFault, Polarity } from '../fault/fault.ts';
+import type { FaultKind } from '../fault/kinds.ts';
 import type { Mend } from '../mend/mend.ts';
 import { isTreatment } from '../mend/mend.ts';
 import type { Judgement, Worksheet } from '../recipe/edit.ts';

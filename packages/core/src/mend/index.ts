@@ -47,6 +47,7 @@ export type { SoftenMend } from './treat/soften/softenMend.ts';
 export {
   TREATMENT_DESCRIPTIONS,
   TREATMENTS,
+  HAND_TREATMENTS,
   describeTreatment,
   isTreatmentName,
 } from './treat/treatments.ts';

@@ -1,4 +1,5 @@
-import type { FaultKind, Polarity } from '../fault/fault.ts';
+import type { Polarity } from '../fault/fault.ts';
+import type { FaultKind } from '../fault/kinds.ts';
 import type { Fence } from '../fence/fence.ts';
 import type { Place } from '../source/occupied.ts';
 import type { StrokeTarget, Target } from '../target/target.ts';

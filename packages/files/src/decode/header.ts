@@ -1,15 +1,14 @@
 import type { Transfer } from '@fennip/core/light';
 import type { Depth } from '@fennip/core/raster';
-import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
 import type { Metadata } from 'sharp';
 import sharp from 'sharp';
 import type { CarriedData } from '../carriedData.ts';
 import { PictureError } from '../pictureError.ts';
 import { exifDensity } from '../embed/exif.ts';
 import { iptcOf } from '../embed/iptc.ts';
-import { exifOfTiff } from '../embed/tiff.ts';
 import { transferOf } from './transferOf.ts';
-import type { PictureFormat } from './sniff.ts';
+import type { PictureFormat } from '../read/readFormats.ts';
+import { READ_FORMATS } from '../read/readFormats.ts';
 import { sniffFormat } from './sniff.ts';
 
 /** What is known of a picture before its pixels are decoded; sides are those of the upright picture. */
@@ -57,26 +56,9 @@ function depthOf(metadata: Metadata): Depth {
   );
 }
 
-/** The capture data of a TIFF, which the decoder does not hand over, read from the file itself. */
-function exifInTiff(path: string): Buffer | undefined {
-  const file = openSync(path, 'r');
-  try {
-    return exifOfTiff({
-      length: fstatSync(file).size,
-      subarray: (start, end) => {
-        const bytes = Buffer.alloc(end - start);
-        readSync(file, bytes, 0, bytes.length, start);
-        return bytes;
-      },
-    });
-  } finally {
-    closeSync(file);
-  }
-}
-
 function exifOf(path: string, format: PictureFormat, metadata: Metadata): Buffer | undefined {
   if (metadata.exif) return stripPrefix(metadata.exif);
-  return format === 'tiff' ? exifInTiff(path) : undefined;
+  return READ_FORMATS[format].exifIn?.(path);
 }
 
 /** A packet as text, without the zeros that some writers end it with. */
@@ -105,9 +87,8 @@ export async function readHeader(path: string, limits: Limits = DEFAULT_LIMITS):
   const exif = exifOf(path, format, metadata);
   const transfer = isCmyk ? undefined : transferOf(metadata.icc, isGrey);
   const iptc = iptcOf(metadata.iptc);
-  // A TIFF tells a number in any case: without a unit it says nothing.
-  const isTold = format !== 'tiff' || metadata.resolutionUnit !== undefined;
-  const density = isTold ? (metadata.density ?? exifDensity(exif)) : undefined;
+  const hasDensity = !READ_FORMATS[format].needsDensityUnit || metadata.resolutionUnit !== undefined;
+  const density = hasDensity ? (metadata.density ?? exifDensity(exif)) : undefined;
   return {
     format,
     width,

@@ -1,12 +1,8 @@
 import { open } from 'node:fs/promises';
 import { PictureError } from '../pictureError.ts';
-
-/** File formats that pictures come and go in. */
-export type PictureFormat = 'jpeg' | 'png' | 'tiff' | 'webp';
-
-const startsWith = (head: Buffer, bytes: readonly number[]): boolean =>
-  bytes.every((byte, i) => head[i] === byte);
-const ascii = (head: Buffer, from: number, to: number): string => head.toString('latin1', from, to);
+import { ascii } from '../read/readFormat.ts';
+import type { PictureFormat } from '../read/readFormats.ts';
+import { READ_FORMATS, READ_FORMAT_NAMES, readFormatLabels } from '../read/readFormats.ts';
 
 /** Formats that are pictures, but not ones that can be mended here, told by their first bytes. */
 function foreignFormat(head: Buffer): string | null {
@@ -19,20 +15,17 @@ function foreignFormat(head: Buffer): string | null {
   return null;
 }
 
-/** Tells a format by the first bytes of its file (JPEG, PNG, TIFF and WebP by their published signatures). */
+/** The format that a file's first bytes say. @throws PictureError where it is none that is read */
 export function formatOf(head: Buffer): PictureFormat {
-  if (startsWith(head, [0xff, 0xd8, 0xff])) return 'jpeg';
-  if (startsWith(head, [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])) return 'png';
-  if (startsWith(head, [0x49, 0x49, 0x2a, 0]) || startsWith(head, [0x4d, 0x4d, 0, 0x2a])) return 'tiff';
-  if (startsWith(head, [0x49, 0x49, 0x2b, 0]) || startsWith(head, [0x4d, 0x4d, 0, 0x2b])) return 'tiff';
-  if (ascii(head, 0, 4) === 'RIFF' && ascii(head, 8, 12) === 'WEBP') return 'webp';
+  const format = READ_FORMAT_NAMES.find((name) => READ_FORMATS[name].matches(head));
+  if (format) return format;
   const foreign = foreignFormat(head);
   if (foreign)
     throw new PictureError(
       'unsupported',
-      `This is a ${foreign} file. Fennip opens JPEG, PNG, TIFF and WebP: save the picture as one of those.`,
+      `This is a ${foreign} file. Fennip opens ${readFormatLabels()}: save the picture as one of those.`,
     );
-  throw new PictureError('not a picture', 'This is not a picture. Fennip opens JPEG, PNG, TIFF and WebP.');
+  throw new PictureError('not a picture', `This is not a picture. Fennip opens ${readFormatLabels()}.`);
 }
 
 /** Reads the first bytes of a file and tells its format. @throws PictureError */

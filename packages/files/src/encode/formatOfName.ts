@@ -1,28 +1,16 @@
-import type { PictureFormat } from '../decode/sniff.ts';
+import { describeFormat } from '@fennip/core/picture';
 import { PictureError } from '../pictureError.ts';
-
-const ENDINGS: Record<string, PictureFormat> = {
-  jpg: 'jpeg',
-  jpeg: 'jpeg',
-  png: 'png',
-  tif: 'tiff',
-  tiff: 'tiff',
-  webp: 'webp',
-};
+import type { FlatFormat } from '../write/writers.ts';
+import { FLAT_FORMATS } from '../write/writers.ts';
 
 /** The format that a file name's ending asks for. @throws PictureError for any other ending */
-export function formatOfName(name: string): PictureFormat {
+export function formatOfName(name: string): FlatFormat {
   const ending = /\.([a-z]+)$/i.exec(name)?.[1]?.toLowerCase() ?? '';
-  const format = ENDINGS[ending];
-  if (!format)
-    throw new PictureError('unsupported', `The name ${name} should end in .jpg, .png, .tif or .webp.`);
-  return format;
+  const format = FLAT_FORMATS.find((one) => describeFormat(one).endings.includes(ending));
+  if (format) return format;
+  const usual = FLAT_FORMATS.map((one) => `.${describeFormat(one).endings[0]}`);
+  throw new PictureError(
+    'unsupported',
+    `The name ${name} should end in ${usual.slice(0, -1).join(', ')} or ${usual[usual.length - 1]}.`,
+  );
 }
-
-/** The usual ending of a format, without the dot. */
-export const ENDING_OF: Record<PictureFormat, string> = {
-  jpeg: 'jpg',
-  png: 'png',
-  tiff: 'tif',
-  webp: 'webp',
-};

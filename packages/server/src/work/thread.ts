@@ -21,7 +21,8 @@ import type { Recipe, RenderGround, RenderPart } from '@fennip/core/recipe';
 import { carryRecipe } from '@fennip/core/carry';
 import { locateOnSensor, chartFaults, chartSpans } from '@fennip/core/chart';
 import { printSigns, examineTile, examineWhole, seeClosely } from '@fennip/core/examine';
-import { measureGrain, noiseTable } from '@fennip/core/grain';
+import type { GrainModel } from '@fennip/core/grain';
+import { measureGrainModel } from '@fennip/core/grain';
 import { applyMend, canvasOf, mendFault, mendsInTurn } from '@fennip/core/mend';
 import { cloneRaster, intersectRects, layPatch, pictureRect, pixelsOf } from '@fennip/core/raster';
 import { renderPart } from '@fennip/core/recipe';
@@ -122,7 +123,7 @@ export type ThreadTask =
       readonly fault: FaultToMend;
       readonly surroundings: MendSurroundings;
     }
-  | { readonly task: 'noise'; readonly original: string; readonly mostPixels: number }
+  | { readonly task: 'grain'; readonly original: string; readonly mostPixels: number }
   | {
       readonly task: 'carry';
       readonly original: string;
@@ -182,6 +183,7 @@ type Outcome =
   | readonly MendProposal[]
   | SeenProposal
   | readonly number[]
+  | GrainModel
   | CarriedRecipe
   | Uint8Array
   | TakenBackMend;
@@ -360,9 +362,9 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
       return mendPart(task);
     case 'propose':
       return propose(task);
-    case 'noise':
+    case 'grain':
       return pixelsAt(task.original, task.mostPixels).then(({ shape, window }) =>
-        noiseTable(measureGrain(window(pictureRect(shape)).raster)),
+        measureGrainModel(window(pictureRect(shape)).raster),
       );
     case 'carry':
       return carry(task);

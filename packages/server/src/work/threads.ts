@@ -1,3 +1,4 @@
+import type { GrainModel } from '@fennip/core/grain';
 import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
 import type { MessagePort } from 'node:worker_threads';
@@ -58,8 +59,8 @@ export interface Threads {
   mend(original: string, faults: readonly FaultToMend[], surroundings: MendSurroundings): Promise<MendRun>;
   /** A mend for one fault, and how its place looks before and with it. */
   propose(original: string, fault: FaultToMend, surroundings: MendSurroundings): Promise<SeenProposal>;
-  /** How strong a picture's noise is by brightness, as a sift needs it. */
-  noise(original: string): Promise<readonly number[]>;
+  /** The grain of a picture, measured on its calmest parts. */
+  grain(original: string): Promise<GrainModel>;
   /** Carries a recipe over to another picture. */
   carry(
     original: string,
@@ -186,7 +187,7 @@ export function startThreads(mostPixels: number): Threads {
     },
     propose: (original, fault, surroundings) =>
       run({ task: 'propose', original, mostPixels, fault, surroundings }),
-    noise: (original) => run({ task: 'noise', original, mostPixels }),
+    grain: (original) => run({ task: 'grain', original, mostPixels }),
     carry: (original, recipe, between) => run({ task: 'carry', original, mostPixels, recipe, ...between }),
     deliver: async (original, recipe, settings, onto, progress) => {
       if (settings.format === 'ora') {

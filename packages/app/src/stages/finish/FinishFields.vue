@@ -6,7 +6,7 @@ import { computed, watch } from 'vue';
 import ZoneSelect from '../../fence/ZoneSelect.vue';
 import { useFences } from '../../stores/fences.ts';
 import { useFinish } from '../../stores/finish.ts';
-import { say } from '../../words/say.ts';
+import { say, wordKey } from '../../words/say.ts';
 import CurveEditor from './CurveEditor.vue';
 import StepActions from './StepActions.vue';
 import { finishFields } from './finishFields.ts';
@@ -48,7 +48,7 @@ const zone = computed({
       @change="(points) => bend(points, finish.change)"
     />
     <label v-for="field in fields" :key="field.name">
-      <span>{{ say(`finish.field.${field.name}`) }}</span>
+      <span>{{ say(wordKey(`finish.field.${field.name}`)) }}</span>
       <el-slider
         :model-value="field.value"
         size="small"
@@ -56,7 +56,7 @@ const zone = computed({
         :min="field.least"
         :max="field.most"
         :step="field.step"
-        :aria-label="say(`finish.field.${field.name}`)"
+        :aria-label="say(wordKey(`finish.field.${field.name}`))"
         @input="(value: number | number[]) => finish.draft(field.set(Number(value)))"
         @change="(value: number | number[]) => finish.change(field.set(Number(value)))"
       />

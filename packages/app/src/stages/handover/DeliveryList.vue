@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { hasOption } from './useDelivery.ts';
+import { describeFormat } from '@fennip/core/picture';
 import type { Delivery } from '@fennip/contract';
 import { useJob } from '../../stores/job.ts';
 import { bytes } from '../../words/figures.ts';
@@ -10,11 +12,10 @@ const job = useJob();
 
 function settingsOf({ format, quality, depth, profile = 'own' }: Delivery): string {
   const name = say(`deliver.format.${format}`);
-  if (format === 'ora') return name;
-  const coded =
-    format === 'jpeg' || format === 'webp'
-      ? say('handOver.lossy', { format: name, n: quality })
-      : say('handOver.lossless', { format: name, n: depth });
+  if (describeFormat(format).isLayered) return name;
+  const coded = hasOption(format, 'quality')
+    ? say('handOver.lossy', { format: name, n: quality })
+    : say('handOver.lossless', { format: name, n: depth });
   return profile === 'own' ? coded : `${coded}, ${say(`handOver.profile.${profile}`)}`;
 }
 const timeOf = (iso: string): string =>

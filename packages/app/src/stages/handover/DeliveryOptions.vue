@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { describeFormat } from '@fennip/core/picture';
 import type { DeliverySize } from '@fennip/core/picture';
 import { DELIVERY_FORMATS } from '@fennip/contract';
 import { computed } from 'vue';
@@ -7,7 +8,7 @@ import SizeLine from './SizeLine.vue';
 import { PAPERS } from './papers.ts';
 import type { Paper } from './papers.ts';
 import type { DeliveryChoices } from './useDelivery.ts';
-import { isLossy } from './useDelivery.ts';
+import { hasOption } from './useDelivery.ts';
 
 /** How pictures are handed over: format, size, colours, and what goes along. */
 const choices = defineModel<DeliveryChoices>({ required: true });
@@ -15,7 +16,7 @@ defineProps<{
   /** What is handed over, where it is one picture: its sides as it is finished. */
   picture?: { readonly width: number; readonly height: number; readonly density: number | null };
 }>();
-const isInLayers = computed(() => choices.value.format === 'ora');
+const isInLayers = computed(() => describeFormat(choices.value.format).isLayered);
 const papers = Object.keys(PAPERS) as Paper[];
 const SIZES = ['full', 'pixels', 'paper'] as const satisfies readonly DeliverySize['kind'][];
 const PROFILES = ['own', 'srgb', 'display-p3', 'grey'] as const;
@@ -34,7 +35,7 @@ const canChoose = computed(() => choices.value.profile === 'srgb' || choices.val
       </el-radio-group>
     </div>
     <p v-if="isInLayers" class="soft note">{{ say('handOver.layers.does') }}</p>
-    <div v-if="isLossy(choices.format)" class="row">
+    <div v-if="hasOption(choices.format, 'quality')" class="row">
       <span>{{ say('handOver.quality') }}</span>
       <div class="quality">
         <el-slider
@@ -56,21 +57,21 @@ const canChoose = computed(() => choices.value.profile === 'srgb' || choices.val
         />
       </div>
     </div>
-    <div v-if="choices.format === 'jpeg'" class="row">
+    <div v-if="hasOption(choices.format, 'chroma')" class="row">
       <span>{{ say('handOver.chroma') }}</span>
       <el-radio-group v-model="choices.chroma" size="small" :aria-label="say('handOver.chroma')">
         <el-radio value="4:4:4">{{ say('handOver.chroma.full') }}</el-radio>
         <el-radio value="4:2:0">{{ say('handOver.chroma.half') }}</el-radio>
       </el-radio-group>
     </div>
-    <div v-if="choices.format === 'png' || choices.format === 'tiff'" class="row">
+    <div v-if="!isInLayers && describeFormat(choices.format).depths.includes(16)" class="row">
       <span>{{ say('handOver.depth') }}</span>
       <el-radio-group v-model="choices.depth" size="small" :aria-label="say('handOver.depth')">
         <el-radio :value="8">{{ say('handOver.bits', { n: 8 }) }}</el-radio>
         <el-radio :value="16">{{ say('handOver.bits', { n: 16 }) }}</el-radio>
       </el-radio-group>
     </div>
-    <div v-if="choices.format === 'tiff'" class="row">
+    <div v-if="hasOption(choices.format, 'compression')" class="row">
       <span>{{ say('handOver.compression') }}</span>
       <el-radio-group v-model="choices.compression" size="small" :aria-label="say('handOver.compression')">
         <el-radio value="deflate">{{ say('handOver.compression.deflate') }}</el-radio>

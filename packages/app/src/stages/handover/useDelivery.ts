@@ -1,4 +1,5 @@
-import type { DeliverySize } from '@fennip/core/picture';
+import type { DeliverySize, WrittenFormat } from '@fennip/core/picture';
+import { describeFormat } from '@fennip/core/picture';
 import type { DeliveryFormat, DeliveryRequest } from '@fennip/contract';
 import { computed, reactive } from 'vue';
 import type { Paper } from './papers.ts';
@@ -37,8 +38,9 @@ export const USUAL_DELIVERY: DeliveryChoices = {
   isNoted: true,
 };
 
-/** Formats that hold 8 bit only and are set by a quality. */
-export const isLossy = (format: DeliveryFormat): boolean => format === 'jpeg' || format === 'webp';
+/** True if a format has this to be set. */
+export const hasOption = (format: DeliveryFormat, option: WrittenFormat['options'][number]): boolean =>
+  describeFormat(format).options.includes(option);
 
 export function sizeOf({ sizeBy, longest, paper, ppi }: DeliveryChoices): DeliverySize {
   switch (sizeBy) {
@@ -56,14 +58,15 @@ export function sizeOf({ sizeBy, longest, paper, ppi }: DeliveryChoices): Delive
 /** What is asked of the server: what the format has no use for is left out. */
 export function requestOf(choices: DeliveryChoices): DeliveryRequest {
   const { format, quality, chroma, compression, profile, intent, isDataKept, isNoted } = choices;
-  const depth = isLossy(format) ? 8 : choices.depth;
-  if (format === 'ora') return { format, quality, depth };
+  const { depths, isLayered } = describeFormat(format);
+  const depth = depths.includes(choices.depth) ? choices.depth : 8;
+  if (isLayered) return { format, quality, depth };
   return {
     ...{ format, quality, depth, profile, isNoted },
     size: sizeOf(choices),
     isDataStripped: !isDataKept,
-    ...(format === 'jpeg' ? { chroma } : {}),
-    ...(format === 'tiff' ? { compression } : {}),
+    ...(hasOption(format, 'chroma') ? { chroma } : {}),
+    ...(hasOption(format, 'compression') ? { compression } : {}),
     ...(profile === 'srgb' || profile === 'display-p3' ? { intent } : {}),
   };
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { describeFormat } from '@fennip/core/picture';
 import { fileNames } from '@fennip/contract';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
@@ -11,7 +12,6 @@ import TaskForm from './TaskForm.vue';
 import WhichPictures from './WhichPictures.vue';
 
 /** Many pictures handed over at once: format, names, and a look at the names before anything is written. */
-const ENDING = { jpeg: 'jpg', png: 'png', tiff: 'tif', webp: 'webp', ora: 'ora' } as const;
 const SHOWN = 4;
 
 const job = useJob();
@@ -35,7 +35,7 @@ const names = computed(() =>
     chosen.value.map(({ name }) => name),
     pattern.value,
     job.job?.name ?? '',
-    ENDING[choices.value.format],
+    describeFormat(choices.value.format).endings[0],
   ),
 );
 

@@ -1,4 +1,4 @@
-import type { FaultKind } from '../../fault/fault.ts';
+import type { FaultKind } from '../../fault/kinds.ts';
 import type { AreaTraits } from './areaTraits.ts';
 
 /** Narrower than this an area is a tear: about eight times as long as it is wide. */

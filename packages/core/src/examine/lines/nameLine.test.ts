@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { pictureOf } from '../../testing/pictures.ts';
 import { pixelsOf } from '../../raster/pixels.ts';
-import type { FaultKind } from '../../fault/fault.ts';
+import type { FaultKind } from '../../fault/kinds.ts';
 import { examinePicture } from '../examinePicture.ts';
 
 const [WIDTH, HEIGHT] = [480, 360];

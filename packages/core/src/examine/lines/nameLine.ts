@@ -1,5 +1,5 @@
 import type { PictureShape } from '../../raster/raster.ts';
-import type { FaultKind } from '../../fault/fault.ts';
+import type { FaultKind } from '../../fault/kinds.ts';
 import type { HeldGround } from '../ground/heldGround.ts';
 import { lumaHeld } from '../ground/heldLuma.ts';
 import type { LinePoint } from './joinPaths.ts';

@@ -1,5 +1,6 @@
-import type { FaultKind, Polarity } from '../../fault/fault.ts';
-import { FAULT_KINDS } from '../../fault/fault.ts';
+import type { Polarity } from '../../fault/fault.ts';
+import type { FaultKind } from '../../fault/kinds.ts';
+import { FAULT_KINDS, describeKind } from '../../fault/kinds.ts';
 
 /**
  * What a picture is. Each has flaws of its own: a camera frame has soft shadows of what lies before its sensor and discs of
@@ -9,12 +10,9 @@ export type PictureNature = 'frame' | 'print';
 
 export const NATURES = ['frame', 'print'] as const satisfies readonly PictureNature[];
 
-/** Kinds that only a print can carry: a camera frame has no emulsion and no paper. */
-const ONLY_ON_PRINTS: readonly FaultKind[] = ['scratch', 'crease', 'tear', 'loss', 'stain'];
-
 /** True if a picture of this nature can carry a fault of this kind; what a finder takes for one there is the subject's own. */
 export const canCarry = (nature: PictureNature, kind: FaultKind): boolean =>
-  nature === 'print' || !ONLY_ON_PRINTS.includes(kind);
+  nature === 'print' || !describeKind(kind).isOnPrintsOnly;
 
 /** The kinds that a picture of this nature can carry, in the order of {@link FAULT_KINDS}. */
 export const kindsOn = (nature: PictureNature): FaultKind[] =>

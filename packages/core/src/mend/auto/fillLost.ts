@@ -2,7 +2,7 @@ import { EDGES_LOOK, edgesInto } from '../../examine/areas/edgesInto.ts';
 import type { Pixels } from '../../raster/pixels.ts';
 import { intersectRects, isEmpty } from '../../raster/rect.ts';
 import { pictureRect } from '../../raster/window.ts';
-import type { FaultKind } from '../../fault/fault.ts';
+import type { FaultKind } from '../../fault/kinds.ts';
 import type { SourceCandidate } from '../../source/findSources.ts';
 import type { Shift, Source } from '../../source/source.ts';
 import { fitEdge } from '../../source/fitEdge.ts';

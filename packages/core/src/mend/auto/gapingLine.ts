@@ -1,4 +1,5 @@
-import type { FaultKind, Polarity } from '../../fault/fault.ts';
+import type { Polarity } from '../../fault/fault.ts';
+import type { FaultKind } from '../../fault/kinds.ts';
 import { medianOf } from '../../measure/medianOf.ts';
 import { lumaPlane } from '../../raster/float.ts';
 import type { Pixels } from '../../raster/pixels.ts';

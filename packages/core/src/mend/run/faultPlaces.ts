@@ -1,3 +1,4 @@
+import { describeKind } from '../../fault/kinds.ts';
 import type { Fault } from '../../fault/fault.ts';
 import type { Place } from '../../source/occupied.ts';
 import type { Point } from '../../target/target.ts';
@@ -54,7 +55,7 @@ function placesInside(outline: readonly Point[], margin: number): Place[] {
 
 /** Whether nothing of the picture is seen where a fault lies: a line, or what is torn off. Specks and stains let light through. */
 const hides = ({ path, kind }: FaultToMend): boolean =>
-  path !== undefined || kind === 'loss' || kind === 'tear';
+  path !== undefined || (kind !== undefined && describeKind(kind).hidesPicture);
 
 /** The places that are taken by faults: no source may lie on one of them. */
 export const takenPlaces = (faults: readonly FaultToMend[]): Place[] =>

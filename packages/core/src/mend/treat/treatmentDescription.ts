@@ -1,6 +1,6 @@
 import type { FieldsOf } from '../../describe/field.ts';
 import type { Mistake } from '../../describe/mistake.ts';
-import type { Raster } from '../../raster/raster.ts';
+import type { GrainModel } from '../../grain/grainModel.ts';
 import type { Rect } from '../../raster/rect.ts';
 import type { MendBase } from '../mendBase.ts';
 import type { StartingMark } from '../startingMark.ts';
@@ -27,8 +27,8 @@ export interface TreatmentDescription<M extends MendBase & { readonly method: st
    * @param scaled what every mend has, as it is on that level
    */
   scale(mend: M, times: number, scaled: ScaledReach): M;
-  /** What it knows of a picture's grain, measured on another picture. */
-  measureAnew?(mend: M, raster: Raster): M;
+  /** The treatment with the grain of the picture it lies on; missing where it knows nothing of grain. */
+  withGrain?(mend: M, grain: GrainModel): M;
   /** Over so many pixels its strokes fade at their ends; not at all where it is missing. */
   strokeFade?(mend: M): number;
   /** Looks for what a schema cannot say of its own fields. */

@@ -6,7 +6,7 @@ import { shiftDescription } from './shift/shiftDescription.ts';
 import { siftDescription } from './sift/siftDescription.ts';
 import { softenDescription } from './soften/softenDescription.ts';
 import { toneDescription } from './tone/toneDescription.ts';
-import type { Treatment, TreatmentName } from './treatment.ts';
+import type { HandTreatment, Treatment, TreatmentName } from './treatment.ts';
 import type { TreatmentDescription } from './treatmentDescription.ts';
 
 type Registry = {
@@ -26,6 +26,12 @@ export const TREATMENT_DESCRIPTIONS: Registry = {
 };
 
 export const TREATMENTS = Object.keys(TREATMENT_DESCRIPTIONS) as readonly TreatmentName[];
+
+const isPainted = (name: TreatmentName): name is HandTreatment =>
+  TREATMENT_DESCRIPTIONS[name].mark !== undefined;
+
+/** The treatments that a person paints; the others come from elsewhere. */
+export const HAND_TREATMENTS: readonly HandTreatment[] = TREATMENTS.filter(isPainted);
 
 export const isTreatmentName = (name: string): name is TreatmentName =>
   Object.hasOwn(TREATMENT_DESCRIPTIONS, name);

@@ -29,7 +29,7 @@ async function sift(
     (mend) => mend.method === 'sift' && mend.zone === zone?.id && mend.radius === step.radius,
   );
   if (isSame) return { skipped: 'such a sift is there already' };
-  const noise = await background.noise(store.pathOf('originals', picture.sha256));
+  const { noise } = await background.grain(store.pathOf('originals', picture.sha256));
   const { radius, threshold, polarity, detail, share } = step;
   const { width, height } = picture;
   await editPicture(context, picture.id, 'Sifted by a routine', (now) => [

@@ -1,5 +1,4 @@
 import type { TreatmentDescription } from '../treatmentDescription.ts';
-import { measureGrainModel } from '../../../grain/grainModel.ts';
 import { draw } from './draw.ts';
 import { weakerGrain } from '../scaleGrain.ts';
 import type { DrawMend } from './drawMend.ts';
@@ -43,6 +42,6 @@ export const drawDescription: TreatmentDescription<DrawMend> = {
     fade: mend.fade / times,
     grain: weakerGrain(mend.grain, times),
   }),
-  measureAnew: (mend, raster) => ({ ...mend, grain: measureGrainModel(raster) }),
+  withGrain: (mend, grain) => ({ ...mend, grain }),
   strokeFade: ({ fade }) => fade,
 };

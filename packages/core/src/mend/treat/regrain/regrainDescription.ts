@@ -1,5 +1,4 @@
 import type { TreatmentDescription } from '../treatmentDescription.ts';
-import { measureGrainModel } from '../../../grain/grainModel.ts';
 import { regrain, regrainReach } from './regrain.ts';
 import { weakerGrain } from '../scaleGrain.ts';
 import type { RegrainMend } from './regrainMend.ts';
@@ -28,5 +27,5 @@ export const regrainDescription: TreatmentDescription<RegrainMend> = {
     mix.length === 2 || mix.some((row, c) => row.length !== c + 1)
       ? { place: 'grain/mix', reason: 'must be a lower triangle of one or three rows' }
       : null,
-  measureAnew: (mend, raster) => ({ ...mend, grain: measureGrainModel(raster) }),
+  withGrain: (mend, grain) => ({ ...mend, grain }),
 };

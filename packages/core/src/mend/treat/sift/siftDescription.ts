@@ -1,6 +1,4 @@
 import type { TreatmentDescription } from '../treatmentDescription.ts';
-import { noiseTable } from '../../../grain/noiseTable.ts';
-import { measureGrain } from '../../../grain/measureGrain.ts';
 import { sift, siftReach } from './sift.ts';
 import { weakerNoise } from '../scaleGrain.ts';
 import type { SiftMend } from './siftMend.ts';
@@ -60,5 +58,5 @@ export const siftDescription: TreatmentDescription<SiftMend> = {
     detail: mend.detail === 0 ? 0 : Math.max(2, mend.detail / times),
     noise: weakerNoise(mend.noise, times),
   }),
-  measureAnew: (mend, raster) => ({ ...mend, noise: noiseTable(measureGrain(raster)) }),
+  withGrain: (mend, { noise }) => ({ ...mend, noise }),
 };
