@@ -1,5 +1,5 @@
 import type { WrittenFormatName } from '@fennip/core/picture';
-import { WRITTEN_FORMATS } from '@fennip/core/picture';
+import type { WRITTEN_FORMATS } from '@fennip/core/picture';
 import { jpegWriter } from './jpeg.ts';
 import { pngWriter } from './png.ts';
 import { tiffWriter } from './tiff.ts';
