@@ -1,4 +1,4 @@
-/** The one direction of dependency: core <- contract <- app; core <- files <- server, cli; scenes on core and files; threads stand alone. */
+/** The one direction of dependency: core <- contract <- app; core <- files <- server, cli; scenes on core and files; words and threads stand alone. */
 const only = (from, allowed) => ({
   name: `${from}-depends-only-on-${allowed.join('-') || 'itself'}`,
   severity: 'error',
@@ -6,14 +6,49 @@ const only = (from, allowed) => ({
   to: { path: '^packages/', pathNot: `^packages/(${[from, ...allowed].join('|')})/` },
 });
 
+/** The folders of core in layers: each may use those named before it, and none that comes after. */
+const CORE_LAYERS = [
+  ['describe', 'kernels', 'light', 'picture', 'random', 'solve'],
+  ['raster'],
+  ['colour', 'filter', 'resample', 'veil'],
+  ['fault', 'grain', 'measure'],
+  ['target'],
+  ['examine', 'fence'],
+  ['estimate', 'finish', 'source'],
+  ['mend'],
+  ['chart', 'check', 'mark', 'recipe', 'roundtrip'],
+  ['carry', 'lamp', 'ledger'],
+];
+
+/** One rule for each layer: what lies above it is out of its reach, and so are its neighbours. */
+const layered = (root, layers) =>
+  layers.flatMap((folders, index) =>
+    folders.map((folder) => ({
+      name: `${folder}-uses-only-what-lies-below-it`,
+      severity: 'error',
+      comment: 'Folders have one way between them; what two of them need lies below both.',
+      from: { path: `^${root}/${folder}/`, pathNot: '\\.test\\.ts$' },
+      to: {
+        path: `^${root}/(${
+          layers
+            .slice(index)
+            .flat()
+            .filter((name) => name !== folder)
+            .join('|') || 'none'
+        })/`,
+      },
+    })),
+  );
+
 module.exports = {
   forbidden: [
     only('core', []),
+    only('words', []),
     only('contract', ['core']),
-    only('files', ['core']),
-    only('app', ['core', 'contract']),
-    only('server', ['core', 'contract', 'files', 'threads']),
-    only('cli', ['core', 'contract', 'files', 'threads']),
+    only('files', ['core', 'words']),
+    only('app', ['core', 'contract', 'words']),
+    only('server', ['core', 'contract', 'files', 'threads', 'words']),
+    only('cli', ['core', 'contract', 'files', 'threads', 'words']),
     only('scenes', ['core', 'files', 'threads']),
     only('threads', []),
     {
@@ -29,6 +64,7 @@ module.exports = {
       from: { pathNot: '\\.test\\.ts$|/testing/' },
       to: { path: '/testing/' },
     },
+    ...layered('packages/core/src', CORE_LAYERS),
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     {
       name: 'packages-meet-at-their-front-door',

@@ -44,7 +44,7 @@ export default defineConfig({
           groups: [
             {
               name: 'framework',
-              test: /node_modules[\\/](@?vue|vue-router|pinia|vue-i18n|@intlify|comlink|@vueuse|flatbush|flatqueue)[\\/]/,
+              test: /node_modules[\\/](@?vue|vue-router|pinia|@intlify|comlink|@vueuse|flatbush|flatqueue)[\\/]/,
             },
             {
               name: 'widgets',

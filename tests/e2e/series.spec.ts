@@ -131,7 +131,7 @@ test('scans without capture data are grouped by hand, and every task of a series
   await page.getByRole('link', { name: 'Series: all frames at once' }).click();
   for (const task of ['Run', 'Carry over', 'Routines', 'Deliver', 'Cameras']) {
     await page.getByText(task, { exact: true }).first().click();
-    await expect(page.getByText('Prints')).toBeVisible();
+    await expect(page.getByRole('checkbox', { name: 'Prints' })).toBeVisible();
     expect(await violations(page)).toEqual([]);
   }
   await page.getByRole('checkbox', { name: 'Prints' }).press('Space');

@@ -18,5 +18,4 @@ export * from './report/buildReport.ts';
 export * from './report/report.ts';
 export * from './report/reportHtml.ts';
 export * from './report/reportPdf.ts';
-export * from './words.ts';
 export * from './write/writers.ts';

@@ -1,15 +1,18 @@
+import type { Said } from '@fennip/words';
+import { SaidError } from '@fennip/words';
+
 /** Why a file was refused. */
 export type PictureProblem =
   'missing' | 'not a picture' | 'unsupported' | 'broken' | 'too many pixels' | 'cannot hold';
 
-/** A picture file that cannot be used, with a sentence for the restorer. */
-export class PictureError extends Error {
+/** A picture file that cannot be used, with what is to be said of it. */
+export class PictureError extends SaidError {
   override readonly name = 'PictureError';
   constructor(
     readonly problem: PictureProblem,
-    sentence: string,
+    thing: Said,
     options?: ErrorOptions,
   ) {
-    super(sentence, options);
+    super(thing, options);
   }
 }

@@ -1,3 +1,4 @@
+import { words } from '../words/language.ts';
 import type { Problem } from '@fennip/contract';
 import { say } from '../words/say.ts';
 
@@ -25,7 +26,8 @@ export function sentenceOf(body: string): string {
 }
 
 async function ask(path: string, init?: RequestInit): Promise<Response> {
-  const answer = await fetch(`/api${path}`, init).catch(() => {
+  const headers = { ...init?.headers, 'accept-language': words.language };
+  const answer = await fetch(`/api${path}`, { ...init, headers }).catch(() => {
     throw new AnswerError(0, say('notice.noServer'));
   });
   if (!answer.ok) throw new AnswerError(answer.status, sentenceOf(await answer.text()));

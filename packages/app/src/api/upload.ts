@@ -1,3 +1,4 @@
+import { words } from '../words/language.ts';
 import type { Picture, TakenBack } from '@fennip/contract';
 import { say } from '../words/say.ts';
 import { AnswerError, sentenceOf } from './http.ts';
@@ -8,6 +9,7 @@ function upload<T>(path: string, file: File, progress: (share: number) => void):
     const request = new XMLHttpRequest();
     request.open('POST', `/api${path}`);
     request.setRequestHeader('content-type', 'application/octet-stream');
+    request.setRequestHeader('accept-language', words.language);
     request.upload.onprogress = (event) => progress(event.total > 0 ? event.loaded / event.total : 0);
     request.onerror = () => reject(new AnswerError(0, say('notice.brokenTransfer')));
     request.onload = () => {

@@ -2,7 +2,7 @@
 import type { Mend } from '@fennip/core/mend';
 import { computed } from 'vue';
 import { useMending } from '../work/useMending.ts';
-import { say } from '../words/say.ts';
+import { say, stepSaid } from '../words/say.ts';
 import ZoneSelect from './ZoneSelect.vue';
 
 /** The zone a mend is bounded by. */
@@ -14,7 +14,7 @@ const zone = computed({
     if (!props.mend) return;
     const { zone: before, ...rest } = props.mend;
     if (id === (before ?? null)) return;
-    change(id === null ? rest : { ...rest, zone: id }, say('step.otherZone'));
+    change(id === null ? rest : { ...rest, zone: id }, stepSaid('step.otherZone'));
   },
 });
 </script>

@@ -6,7 +6,7 @@ import { useFences } from '../stores/fences.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useFencing } from '../work/useFencing.ts';
 import { percent } from '../words/figures.ts';
-import { say } from '../words/say.ts';
+import { say, stepSaid } from '../words/say.ts';
 
 /** Zones the program sees by itself: one click takes one. */
 const picture = usePicture();
@@ -26,7 +26,7 @@ async function take({ kind, touches }: ZoneProposal): Promise<void> {
   if (!area) return;
   const name = say(`fence.proposal.${kind}`);
   const fence = newFence('zone', area, name);
-  put(fence, say('step.fence.made', { name }));
+  put(fence, stepSaid('step.fence.made', { name }));
   fences.currentId = fence.id;
   found.value = found.value?.filter((other) => other.kind !== kind) ?? null;
 }

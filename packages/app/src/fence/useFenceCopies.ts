@@ -6,7 +6,7 @@ import { byHand } from '../engine/engine.ts';
 import { useJob } from '../stores/job.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useFencing } from '../work/useFencing.ts';
-import { say, sayCount } from '../words/say.ts';
+import { sayCount, stepSaid } from '../words/say.ts';
 
 /** Fences beyond the picture they were drawn on: on other pictures, and as files. */
 export function useFenceCopies() {
@@ -31,7 +31,7 @@ export function useFenceCopies() {
     await post(`/pictures/${to.id}/edits`, {
       revision: sheet.revision,
       edit: {
-        words: say('step.fence.copied', { name }),
+        words: stepSaid('step.fence.copied', { name }),
         steps: [{ op: 'fence', fence, at: sheet.recipe.fences?.length ?? 0 }],
       },
     });

@@ -11,7 +11,7 @@ import type { Gesture, PointerPlace } from '../table/usePointer.ts';
 import type { Sight, Size } from '../table/viewport.ts';
 import { toScreen } from '../table/viewport.ts';
 import { useMending } from '../work/useMending.ts';
-import { say } from '../words/say.ts';
+import { stepSaid } from '../words/say.ts';
 import { movedMend, resizedTarget, withCornerPulled, withPoint, withSourceMoved } from './changeTarget.ts';
 import { entriesUnder } from './entriesUnder.ts';
 import type { PenPoint } from './penStroke.ts';
@@ -62,11 +62,11 @@ export function useTakingHold({ view, table, onPicture }: HoldTable) {
   function dragOutline(mend: Mend, start: PenPoint, isPiece: boolean): Gesture {
     const before = sourceOf(mend) ?? { dx: 0, dy: 0 };
     if (!isPiece)
-      return dragMend(mend, say('step.outlineToSource'), (to) => {
+      return dragMend(mend, stepSaid('step.outlineToSource'), (to) => {
         const { dx, dy } = shiftFrom(start, to);
         return isSourced(mend) ? { ...mend, source: { ...before, dx, dy } } : mend;
       });
-    return dragMend(mend, say('step.pieceToFault'), (to) => {
+    return dragMend(mend, stepSaid('step.pieceToFault'), (to) => {
       const shift = shiftFrom(start, to);
       const moved = movedMend(mend, shift);
       const source = { ...before, dx: -shift.dx, dy: -shift.dy };
@@ -106,12 +106,12 @@ export function useTakingHold({ view, table, onPicture }: HoldTable) {
       if (shape.shape === 'stroke' || shape.shape === 'outline') {
         const index = pointNear(shape.points, place);
         if (index >= 0)
-          return dragMend(mend, say('step.reshaped'), ({ x, y }) =>
+          return dragMend(mend, stepSaid('step.reshaped'), ({ x, y }) =>
             withShape(at, withPoint(shape, index, [x, y])),
           );
       }
       if (mend.method !== 'shift' && entriesUnder(shape, [start]).length > 0)
-        return dragMend(mend, say('step.movedStroke'), (to) =>
+        return dragMend(mend, stepSaid('step.movedStroke'), (to) =>
           withShape(at, movedTarget(shape, shiftFrom(start, to))),
         );
     }
@@ -123,7 +123,7 @@ export function useTakingHold({ view, table, onPicture }: HoldTable) {
     const start = onPicture(place);
     if (entriesUnder(mend.target, [start]).length === 0) return null;
     const within = (value: number): number => Math.max(-MOST_SHIFT, Math.min(MOST_SHIFT, value));
-    return dragMend(mend, say('step.shifted'), (to) => {
+    return dragMend(mend, stepSaid('step.shifted'), (to) => {
       const { dx, dy } = shiftFrom(start, to);
       return { ...mend, dx: within(mend.dx - dx), dy: within(mend.dy - dy) };
     });
@@ -149,11 +149,13 @@ export function useTakingHold({ view, table, onPicture }: HoldTable) {
       sx >= left - slop && sx <= right + slop && sy >= top - slop && sy <= bottom + slop;
     const source = sourceOf(mend);
     if (source && isIn(boxOnScreen(bounds, source), 2))
-      return dragMend(mend, say('step.movedSource'), (to) => withSourceMoved(mend, shiftFrom(start, to)));
+      return dragMend(mend, stepSaid('step.movedSource'), (to) =>
+        withSourceMoved(mend, shiftFrom(start, to)),
+      );
     if (mend.target.shape === 'stroke' || mend.target.shape === 'outline') {
       const index = pointNear(mend.target.points, place);
       if (index >= 0)
-        return dragMend(mend, say('step.reshaped'), ({ x, y }) => reshaped(mend, index, [x, y]));
+        return dragMend(mend, stepSaid('step.reshaped'), ({ x, y }) => reshaped(mend, index, [x, y]));
     }
     const box = boxOnScreen(bounds, { dx: 0, dy: 0 });
     const [midX, midY] = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
@@ -162,19 +164,19 @@ export function useTakingHold({ view, table, onPicture }: HoldTable) {
       Math.abs(Math.abs(sy - midY) - (box.bottom - box.top) / 2) <= HANDLE_SLOP;
     if (isCorner && isPulling && source && mend.method !== 'recover') {
       const corner = sy < midY ? (sx < midX ? 0 : 1) : sx < midX ? 3 : 2;
-      return dragMend(mend, say('step.pulled'), (to) =>
+      return dragMend(mend, stepSaid('step.pulled'), (to) =>
         withCornerPulled(mend, corner, exactShift(start, to)),
       );
     }
     if (isCorner && mend.method !== 'recover') {
       const away = (x: number, y: number): number => Math.max(1, Math.hypot(x - midX, y - midY));
-      return dragMend(mend, say('step.resized'), (to) => {
+      return dragMend(mend, stepSaid('step.resized'), (to) => {
         const [tx, ty] = toScreen(view.value, table.value, to.x, to.y);
         return { ...mend, target: resizedTarget(mend.target, away(tx, ty) / away(sx, sy)) };
       });
     }
     if (!isIn(box, 0)) return null;
-    return dragMend(mend, say('step.moved'), (to) => movedMend(mend, shiftFrom(start, to)));
+    return dragMend(mend, stepSaid('step.moved'), (to) => movedMend(mend, shiftFrom(start, to)));
   }
 
   /** A point of a line or an outline elsewhere; what was fitted to a line does not follow its points. */

@@ -6,7 +6,7 @@ import { engine } from '../engine/engine.ts';
 import { useJob } from '../stores/job.ts';
 import { megapixels, percent } from '../words/figures.ts';
 import { workLine } from '../words/workWords.ts';
-import { say, sayCount } from '../words/say.ts';
+import { say, sayCount, sayText } from '../words/say.ts';
 
 /** One picture as a contact print: what it shows, what it is, and how far it has come. */
 const props = defineProps<{ picture: Picture }>();
@@ -20,7 +20,7 @@ const AROUND = 2 * Math.PI * 9;
 const line = computed(() => {
   const { state, problem, examined, faults, settled } = props.picture;
   if (props.picture.setAside) return say('print.setAside');
-  if (state === 'failed') return problem ?? say('print.unreadable');
+  if (state === 'failed') return problem === null ? say('print.unreadable') : sayText(problem);
   const preparing = job.workShare(props.picture.id, 'prepare');
   if (state === 'preparing')
     return preparing === null ? say('print.reading') : say('print.preparing', { share: percent(preparing) });

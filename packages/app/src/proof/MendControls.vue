@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said } from '@fennip/words';
 import type { Mend, MethodName, Treatment, Verdict } from '@fennip/core/mend';
 import type { Rect } from '@fennip/core/raster';
 import {
@@ -15,7 +16,7 @@ import { ARMED_METHODS } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useMending } from '../work/useMending.ts';
 import { figuresOf, reasonLine } from '../words/mendWords.ts';
-import { say } from '../words/say.ts';
+import { say, stepSaid } from '../words/say.ts';
 import FindShift from '../treat/FindShift.vue';
 import GrainFigures from '../treat/GrainFigures.vue';
 import TreatFields from '../treat/TreatFields.vue';
@@ -48,7 +49,7 @@ const method = computed({
 const source = computed(() => props.mend && sourceOf(props.mend));
 const treatment = computed(() => (props.mend && isTreatment(props.mend) ? props.mend : null));
 const changeTreatment = (next: Treatment): void =>
-  change(next, say('step.treatment', { name: say(`method.${next.method}`) }));
+  change(next, stepSaid('step.treatment', { name: said(`method.${next.method}`) }));
 const draftTreatment = (next: Treatment): void => void picture.draft(next);
 const typedName = ref('');
 watch(
@@ -63,7 +64,8 @@ function rename(name: string): void {
   if (!treatment.value) return;
   const { name: before, ...unnamed } = treatment.value;
   const next = name.trim();
-  if (next !== (before ?? '')) change(next === '' ? unnamed : { ...unnamed, name: next }, say('step.named'));
+  if (next !== (before ?? ''))
+    change(next === '' ? unnamed : { ...unnamed, name: next }, stepSaid('step.named'));
 }
 const isLocked = computed(() => props.mend?.locked === true);
 const canTurn = computed(() => source.value !== null && props.mend?.method !== 'recover');
@@ -83,19 +85,19 @@ const valueOf = (field: MendFieldKind): number => (props.mend ? field.read(props
 
 function set(field: MendFieldKind, value: number | undefined): void {
   if (props.mend && value !== undefined && value !== field.read(props.mend))
-    change(field.write(props.mend, value), say(`step.${field.name}`));
+    change(field.write(props.mend, value), stepSaid(`step.${field.name}`));
 }
 
 function mirror(): void {
   if (!props.mend) return;
-  change(withSource(props.mend, { mirror: source.value?.mirror !== true }), say('step.mirror'));
+  change(withSource(props.mend, { mirror: source.value?.mirror !== true }), stepSaid('step.mirror'));
 }
 
 /** Lets the corners of the copied piece go back to where they were. */
 function unpull(): void {
   if (!props.mend || !isSourced(props.mend) || !props.mend.source) return;
   const { warp, ...unpulled } = props.mend.source;
-  if (warp) change({ ...props.mend, source: unpulled }, say('step.unpulled'));
+  if (warp) change({ ...props.mend, source: unpulled }, stepSaid('step.unpulled'));
 }
 
 /** Does something with the mend that is shown. */
@@ -136,7 +138,7 @@ const withMend = (act: (mend: Mend) => void): void => {
       <PullCorners
         :mend="canTurn ? mend : null"
         :is-usable="!isLocked"
-        @change="(next) => change(next, say('step.pulled'))"
+        @change="(next) => change(next, stepSaid('step.pulled'))"
       />
       <el-input
         v-if="treatment"

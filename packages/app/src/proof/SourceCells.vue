@@ -10,7 +10,7 @@ import { byHandAside, engine } from '../engine/engine.ts';
 import { usePicture } from '../stores/picture.ts';
 import { openPlacesNow } from '../work/mendingFaults.ts';
 import { useMending } from '../work/useMending.ts';
-import { say } from '../words/say.ts';
+import { stepSaid } from '../words/say.ts';
 import { AFTER_PIXELS_MS } from '../work/afterPixels.ts';
 import PaintOver from './PaintOver.vue';
 import PatchVariants from './PatchVariants.vue';
@@ -97,7 +97,7 @@ function take(number: number): void {
   if (!candidate || !shown) return;
   if (candidate.method !== 'rebuild') useSource(shown, sources.value[number - 1]);
   else if (shown.method === 'rebuild' && shown.seed !== candidate.seed)
-    change(candidate, say('step.otherProposal'));
+    change(candidate, stepSaid('step.otherProposal'));
 }
 
 /** Made once, so that a cell is drawn anew only for its own sake. */
@@ -128,7 +128,7 @@ defineExpose({ take });
       <PatchVariants
         :mend="mend"
         :is-usable="!mend.locked"
-        @change="(next) => change(next, say('step.variants'))"
+        @change="(next) => change(next, stepSaid('step.variants'))"
       />
       <PaintOver :mend="mend" :is-usable="!mend.locked" />
     </div>

@@ -1,10 +1,11 @@
+import { said } from '@fennip/words';
 import type { CropStep, FinishName, FinishStep, Histogram } from '@fennip/core/finish';
 import { autoBalance, autoLevels, isFramingStep, wholePlane } from '@fennip/core/finish';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { engine } from '../engine/engine.ts';
 import { neutralStep } from '../stages/finish/neutralStep.ts';
-import { say } from '../words/say.ts';
+import { say, stepSaid } from '../words/say.ts';
 import { usePicture } from './picture.ts';
 
 /** What a press on the picture is for while a step is set by pointing. */
@@ -76,14 +77,14 @@ export const useFinish = defineStore('finish', () => {
   }
 
   const change = (step: FinishStep): void =>
-    put(step, say('step.finishChanged', { name: say(`finish.${step.method}`) }));
+    put(step, stepSaid('step.finishChanged', { name: said(`finish.${step.method}`) }));
 
   /** Adds a step; of what frames there is one of each kind, which is chosen instead. */
   function add(method: FinishName): void {
     const step = neutralStep(method, sides.value, steps.value);
     const stands = isFramingStep(step) && steps.value.find((one) => one.method === method);
     if (stands) chosenId.value = stands.id;
-    else put(step, say('step.finishAdded', { name: say(`finish.${method}`) }));
+    else put(step, stepSaid('step.finishAdded', { name: said(`finish.${method}`) }));
     if (method === 'sharpen' && step.method === 'sharpen') void measure(step);
   }
 
@@ -100,14 +101,14 @@ export const useFinish = defineStore('finish', () => {
       threshold: toThousandths(Math.min(0.1, 2 * noise)),
       ...(blur === null ? {} : { radius: toThousandths(Math.max(0.3, blur)) }),
     };
-    keep(measured, say('step.finishChanged', { name: say('finish.sharpen') }));
+    keep(measured, stepSaid('step.finishChanged', { name: say('finish.sharpen') }));
     if (blur === null) picture.notice = say('notice.noEdges');
   }
 
   function remove(step: FinishStep): void {
     drafted.value = null;
     picture.perform({
-      words: say('step.finishRemoved', { name: say(`finish.${step.method}`) }),
+      words: stepSaid('step.finishRemoved', { name: said(`finish.${step.method}`) }),
       steps: [{ op: 'unfinish', id: step.id }],
     });
   }
@@ -118,7 +119,7 @@ export const useFinish = defineStore('finish', () => {
     const neighbour = values[values.findIndex(({ id }) => id === step.id) + by];
     if (!neighbour) return;
     picture.perform({
-      words: say('step.finishMoved', { name: say(`finish.${step.method}`) }),
+      words: stepSaid('step.finishMoved', { name: said(`finish.${step.method}`) }),
       steps: [
         { op: 'unfinish', id: step.id },
         { op: 'finish', step, at: picture.finish.findIndex(({ id }) => id === neighbour.id) },
@@ -131,7 +132,7 @@ export const useFinish = defineStore('finish', () => {
     if (picture.finish.length === 0) return;
     drafted.value = null;
     picture.perform({
-      words: say('step.finishReset'),
+      words: stepSaid('step.finishReset'),
       steps: picture.finish.map(({ id }) => ({ op: 'unfinish', id })),
     });
   }
@@ -144,7 +145,7 @@ export const useFinish = defineStore('finish', () => {
   async function stretch(): Promise<void> {
     const { after } = await engine().histograms();
     const step = neutralStep('levels', sides.value, []);
-    if (step.method === 'levels') put({ ...step, ...autoLevels(after) }, say('step.finishStretched'));
+    if (step.method === 'levels') put({ ...step, ...autoLevels(after) }, stepSaid('step.finishStretched'));
   }
 
   /** A white balance by what the picture holds, as numbers that can be changed. */
@@ -158,7 +159,7 @@ export const useFinish = defineStore('finish', () => {
     const { rule, ...numbers } = found;
     const step = neutralStep('colour', sides.value, []);
     if (step.method !== 'colour') return;
-    put({ ...step, ...numbers }, say('step.finishBalanced'));
+    put({ ...step, ...numbers }, stepSaid('step.finishBalanced'));
     picture.notice = say(`notice.balanced.${rule === 'white patch' ? 'white' : 'grey'}`);
   }
 

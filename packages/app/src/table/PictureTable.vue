@@ -50,7 +50,7 @@ import CropFrame from '../stages/finish/CropFrame.vue';
 import { framedRect } from '../engine/framePart.ts';
 import { useFinish } from '../stores/finish.ts';
 import { frameDrawn } from '../work/frameDrawn.ts';
-import { say, sayCount } from '../words/say.ts';
+import { say, sayCount, sayText } from '../words/say.ts';
 
 /** Something of the picture is on the table. */
 const emit = defineEmits<{ seen: [] }>();
@@ -485,7 +485,9 @@ defineExpose({
     />
     <MendMenu v-if="menu" v-bind="menu" :key="menu.entry.id" @close="menu = null" />
     <div v-if="isWaiting" class="state">{{ say('table.preparing') }}</div>
-    <div v-else-if="picture.picture?.state === 'failed'" class="state">{{ picture.picture.problem }}</div>
+    <div v-else-if="picture.picture?.state === 'failed'" class="state">
+      {{ sayText(picture.picture.problem ?? '') }}
+    </div>
   </div>
 </template>
 

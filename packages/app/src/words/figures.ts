@@ -1,3 +1,4 @@
+import { locale } from './language.ts';
 import { say } from './say.ts';
 
 /** Bytes as a person reads them. */
@@ -19,8 +20,8 @@ export const capital = (word: string): string => word.charAt(0).toUpperCase() + 
 
 /** The day of a time, as a person reads it; a dash where none is known. */
 export const dayOf = (time: string | null): string =>
-  time === null ? '–' : new Date(time).toLocaleDateString('en', { dateStyle: 'medium' });
+  time === null ? '–' : new Date(time).toLocaleDateString(locale, { dateStyle: 'medium' });
 
 /** The time of day, by 24 hours. */
 export const timeOf = (time: string): string =>
-  new Date(time).toLocaleTimeString('en', { hour: '2-digit', minute: '2-digit', hour12: false });
+  new Date(time).toLocaleTimeString(locale, { hour: '2-digit', minute: '2-digit', hour12: false });

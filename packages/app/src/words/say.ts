@@ -1,42 +1,26 @@
-import { createI18n } from 'vue-i18n';
-import en from './en.json';
+import type { Values, WordKey } from '@fennip/words';
+import { isWordKey, packed, said, saidCount } from '@fennip/words';
+import { words } from './language.ts';
 
-/** Everything the interface says, by its place in it. */
-export type WordKey = keyof typeof en;
+export type { WordKey } from '@fennip/words';
 
 /** A name that was put together, as a key of the words. @throws Error where there are no words for it */
 export function wordKey(name: string): WordKey {
-  if (!Object.hasOwn(en, name)) throw new Error(`there are no words for ${name}`);
-  return name as WordKey;
+  if (!isWordKey(name)) throw new Error(`there are no words for ${name}`);
+  return name;
 }
-
-type Values = Readonly<Record<string, string | number>>;
-type Words = Readonly<Record<string, string>>;
-
-const { t } = createI18n({
-  legacy: false,
-  locale: 'en',
-  messages: { en },
-  // The file is flat: what a translator sees is one line for each thing that is said.
-  messageResolver: (words, key) => (words as Words)[key] ?? null,
-}).global;
-
-/** What was said: most of a page is said again and again, with few values. */
-const known = new Map<string, string>();
-/** So much is remembered before all of it is forgotten. */
-const MOST_KNOWN = 4000;
 
 /** What is said at a place of the interface, with values in it. */
-export function say(key: WordKey, values?: Values): string {
-  const asked = values ? [key, ...Object.entries(values).flat()].join('\n') : key;
-  const before = known.get(asked);
-  if (before !== undefined) return before;
-  const said = values ? t(key, values) : t(key);
-  if (known.size >= MOST_KNOWN) known.clear();
-  known.set(asked, said);
-  return said;
-}
+export const say = (key: WordKey, values?: Values): string => words.say(key, values);
 
 /** "1 speck", "12 specks": the number stands in the words as `{n}`. */
 export const sayCount = (key: WordKey, n: number, values: Values = {}): string =>
-  t(key, { ...values, n: n.toLocaleString('en') }, { plural: n });
+  words.sayCount(key, n, values);
+
+/** A text that was kept: a sentence as it is, what was packed in the language of the page. */
+export const sayText = (text: string): string => words.tellText(text);
+
+/** What a step of history is called: kept so that it is said in the language of whoever reads it. */
+export const stepSaid = (key: WordKey, values?: Values): string => packed(said(key, values));
+export const stepCount = (key: WordKey, n: number, values?: Values): string =>
+  packed(saidCount(key, n, values));

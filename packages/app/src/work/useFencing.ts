@@ -7,7 +7,7 @@ import { useHand } from '../stores/hand.ts';
 import type { DrawnTouch } from '../engine/drawnTouch.ts';
 import { useFences } from '../stores/fences.ts';
 import { usePicture } from '../stores/picture.ts';
-import { say } from '../words/say.ts';
+import { say, stepSaid } from '../words/say.ts';
 import { newId, sentenceOf } from '@fennip/contract';
 
 /** The touches an area is growing from, and what it was before the first of them. */
@@ -63,7 +63,7 @@ export function useFencing() {
       return;
     }
     const fence = current ? { ...current, area } : newFence(kind, area);
-    put(fence, current ? words : say('step.fence.made', { name: fence.name }));
+    put(fence, current ? words : stepSaid('step.fence.made', { name: fence.name }));
     fences.currentId = fence.id;
   }
 
@@ -77,7 +77,7 @@ export function useFencing() {
       const area = await byHand((worker) => worker.reshape(before?.area ?? null, change));
       // Another picture may lie on the table by now.
       if (picture.picture?.id !== sheet) return;
-      takeArea(area, say(`step.fence.${change.how}`, { name: before?.name ?? '' }));
+      takeArea(area, stepSaid(`step.fence.${change.how}`, { name: before?.name ?? '' }));
     });
 
   /** Moves the border of the current fence onto edges of the picture within reach of it. */
@@ -89,7 +89,7 @@ export function useFencing() {
       growth = null;
       const area = await byHand((worker) => worker.follow(before.area, reach));
       if (picture.picture?.id !== sheet) return;
-      takeArea(area, say('step.fence.followed', { name: before.name }));
+      takeArea(area, stepSaid('step.fence.followed', { name: before.name }));
     });
 
   /** Adds what was drawn to the current fence, takes it away, or keeps only what both hold. */
@@ -111,7 +111,7 @@ export function useFencing() {
       fences.drafted = await byHand((worker) => worker.growRoughly(touches, fences.reach, base));
       const area = await byHand((worker) => worker.grow(touches, fences.reach, base));
       if (picture.picture?.id !== sheet) return;
-      takeArea(area, say('step.fence.grown', { name: fences.current?.name ?? '' }));
+      takeArea(area, stepSaid('step.fence.grown', { name: fences.current?.name ?? '' }));
       growth = { base, touches, made: fences.current?.area ?? null };
     });
 
@@ -123,7 +123,7 @@ export function useFencing() {
       const { base, touches } = growth;
       const area = await byHand((worker) => worker.grow(touches, fences.reach, base));
       if (picture.picture?.id !== sheet || area === null) return;
-      takeArea(area, say('step.fence.grown', { name: fences.current?.name ?? '' }));
+      takeArea(area, stepSaid('step.fence.grown', { name: fences.current?.name ?? '' }));
       growth = { base, touches, made: fences.current?.area ?? null };
     });
 
@@ -133,13 +133,13 @@ export function useFencing() {
 
   const rename = (fence: Fence, name: string): void => {
     if (name.trim() !== '' && name !== fence.name)
-      change(fence, { name: name.trim() }, say('step.fence.named', { name: name.trim() }));
+      change(fence, { name: name.trim() }, stepSaid('step.fence.named', { name: name.trim() }));
   };
   const switchOn = (fence: Fence, on: boolean): void =>
-    change(fence, { on }, say(on ? 'step.fence.on' : 'step.fence.off', { name: fence.name }));
+    change(fence, { on }, stepSaid(on ? 'step.fence.on' : 'step.fence.off', { name: fence.name }));
   const soften = (fence: Fence, edge: number): void => {
     if (edge !== fence.edge)
-      change(fence, { edge }, say('step.fence.softened', { name: fence.name, n: edge }));
+      change(fence, { edge }, stepSaid('step.fence.softened', { name: fence.name, n: edge }));
   };
 
   /** Takes a fence away; mends that named it are free of it. */
@@ -151,7 +151,7 @@ export function useFencing() {
       return [{ op: 'put', mend: rest, at }];
     });
     picture.perform({
-      words: say('step.fence.removed', { name: fence.name }),
+      words: stepSaid('step.fence.removed', { name: fence.name }),
       steps: [...freed, { op: 'unfence', id: fence.id }],
     });
     if (fences.currentId === fence.id) fences.currentId = null;

@@ -7,7 +7,7 @@ import { byHand } from '../engine/engine.ts';
 import { useGuides } from '../stores/guides.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
-import { say, sayCount } from '../words/say.ts';
+import { say, stepCount, stepSaid } from '../words/say.ts';
 import { useMending } from './useMending.ts';
 
 const isRebuild = (mend: Mend): mend is RebuildMend => mend.method === 'rebuild';
@@ -22,7 +22,7 @@ export function useLeading() {
   const lead = (mend: RebuildMend, led: readonly Guide[], count: number): void =>
     change(
       { ...mend, guides: led },
-      count > 0 ? sayCount('step.guides', count) : sayCount('step.noGuides', -count),
+      count > 0 ? stepCount('step.guides', count) : stepCount('step.noGuides', -count),
     );
 
   /** Takes or drops one of the edges that are offered, by its number from 1. */
@@ -82,8 +82,8 @@ export function useLeading() {
       return;
     }
     const { from, ...anywhere } = mend;
-    if (area) change({ ...anywhere, from: area }, say('step.takesFrom'));
-    else if (from) change(anywhere, say('step.takesFromAll'));
+    if (area) change({ ...anywhere, from: area }, stepSaid('step.takesFrom'));
+    else if (from) change(anywhere, stepSaid('step.takesFromAll'));
   }
 
   return { draw, takeFrom, turn, turnAll };

@@ -1,3 +1,4 @@
+import { said } from '@fennip/words';
 import type { FaultKind } from '@fennip/core/fault';
 import type { MarkTarget } from '@fennip/core/mark';
 import type { Judgement, Step } from '@fennip/core/recipe';
@@ -6,7 +7,7 @@ import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { kindWord } from '../words/kindWord.ts';
-import { say, sayCount } from '../words/say.ts';
+import { say, stepCount, stepSaid } from '../words/say.ts';
 import { newId } from '@fennip/contract';
 
 /** What the restorer decides about the lines of the ledger: dismissed, set aside, of another kind, marked by hand. */
@@ -21,7 +22,7 @@ export function useLedgerWork() {
     const open = entries.filter(({ state, polarity }) => state === 'open' && polarity !== null);
     if (open.length === 0) return;
     picture.perform({
-      words: sayCount(WORDS[as], open.length),
+      words: stepCount(WORDS[as], open.length),
       steps: open.map(({ id }) => ({ op: 'judge', fault: id, as })),
     });
   }
@@ -35,7 +36,7 @@ export function useLedgerWork() {
       if (entry.mend) return [{ op: 'drop', id: entry.mend.id }];
       return entry.state === 'open' ? [] : [{ op: 'judge', fault: entry.id, as: 'open' }];
     });
-    if (steps.length > 0) picture.perform({ words: sayCount('step.tookBack', steps.length), steps });
+    if (steps.length > 0) picture.perform({ words: stepCount('step.tookBack', steps.length), steps });
   }
 
   /** Gives faults another kind; the finder's own is given back where that is the one. */
@@ -43,7 +44,7 @@ export function useLedgerWork() {
     const others = entries.filter((entry) => entry.kind !== kind && entry.polarity !== null);
     if (others.length === 0) return;
     picture.perform({
-      words: sayCount('step.named', others.length, { kind: say(`kind.${kind}`) }),
+      words: stepCount('step.named', others.length, { kind: said(`kind.${kind}`) }),
       steps: others.map(({ id, foundKind }) => ({
         ...{ op: 'name', fault: id },
         as: foundKind === kind ? null : kind,
@@ -61,7 +62,7 @@ export function useLedgerWork() {
     const number = picture.freeNumber();
     const fault = { ...measured, id: newId('fault'), number };
     picture.perform({
-      words: say('step.marked', { kind: kindWord(fault) }),
+      words: stepSaid('step.marked', { kind: kindWord(fault) }),
       steps: [{ op: 'mark', fault }],
     });
     view.choose([fault.id]);
@@ -83,7 +84,7 @@ export function useLedgerWork() {
     const first = picture.freeNumber();
     const faults = fresh.map((fault, k) => ({ ...fault, id: newId('fault'), number: first + k }));
     picture.perform({
-      words: sayCount('step.markedSmudges', faults.length),
+      words: stepCount('step.markedSmudges', faults.length),
       steps: faults.map((fault): Step => ({ op: 'mark', fault })),
     });
     view.choose(faults.map((fault) => fault.id));
@@ -96,7 +97,7 @@ export function useLedgerWork() {
     );
     if (own.length === 0) return;
     picture.perform({
-      words: sayCount('step.unmarked', own.length),
+      words: stepCount('step.unmarked', own.length),
       // What was decided about one goes with it, so that undo brings both back.
       steps: own.flatMap(({ id, state, kind, foundKind }): Step[] => [
         ...(state === 'open' ? [] : [{ op: 'judge', fault: id, as: 'open' } as const]),

@@ -1,3 +1,5 @@
+import type { Said } from '@fennip/words';
+import { said } from '@fennip/words';
 import { newId, sentenceOf } from '@fennip/contract';
 import type {
   FaultToMend,
@@ -37,8 +39,7 @@ import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { surroundingsNow } from './mendingFaults.ts';
 import { useForesight } from './foresight.ts';
-import { doneBy } from '../words/mendWords.ts';
-import { say, sayCount } from '../words/say.ts';
+import { say, sayCount, stepCount, stepSaid } from '../words/say.ts';
 
 /** Not 0 when the run under way is to end; the workers read it between two mends. */
 const stopped = new Int32Array(new SharedArrayBuffer(4));
@@ -50,8 +51,8 @@ const SHOWN_AFTER_MS = 250;
 const HAND_SOFTNESS = 0.2;
 
 /** What was done, in one word. */
-const verbFor = (mends: readonly Mend[]): string =>
-  mends.every(({ method }) => method === mends[0].method) ? doneBy(mends[0].method) : say('done.several');
+const verbFor = (mends: readonly Mend[]): Said =>
+  said(mends.every(({ method }) => method === mends[0].method) ? `done.${mends[0].method}` : 'done.several');
 
 const isSmudge = ({ kind }: LedgerEntry): boolean => kind === 'smudge';
 
@@ -124,7 +125,7 @@ export function useMending() {
       // Another picture may lie on the table by now.
       if (mends.length > 0 && picture.picture?.id === sheet.id)
         picture.perform({
-          words: sayCount(isSpecks ? 'step.ofSpecks' : 'step.ofFaults', mends.length, {
+          words: stepCount(isSpecks ? 'step.ofSpecks' : 'step.ofFaults', mends.length, {
             done: verbFor(mends),
           }),
           steps: putAll(mends),
@@ -237,7 +238,7 @@ export function useMending() {
       outline: 'step.ofOutline',
       mask: 'step.ofMask',
     } as const;
-    picture.perform({ words: say(key[target.shape], { done: verbFor([mend]) }), steps: putAll([mend]) });
+    picture.perform({ words: stepSaid(key[target.shape], { done: verbFor([mend]) }), steps: putAll([mend]) });
     tellWhatIsMissing(mend);
     if (mend.method === 'rebuild') void tellHowRebuilt(mend);
     // The ledger takes it up first; what is chosen is shown by many other parts of the page.
@@ -306,12 +307,12 @@ export function useMending() {
   const switchAll = (mends: readonly Mend[], on: boolean): void =>
     changeAll(
       mends.filter((mend) => mend.on !== on),
-      sayCount(on ? 'step.switchedOn' : 'step.switchedOff', mends.length),
+      stepCount(on ? 'step.switchedOn' : 'step.switchedOff', mends.length),
       (mend) => ({ ...mend, on }),
     );
 
   const lockAll = (mends: readonly Mend[], locked: boolean): void =>
-    changeAll(mends, sayCount(locked ? 'step.locked' : 'step.unlocked', mends.length), (mend) => ({
+    changeAll(mends, stepCount(locked ? 'step.locked' : 'step.unlocked', mends.length), (mend) => ({
       ...mend,
       locked,
     }));
@@ -319,14 +320,14 @@ export function useMending() {
   /** Takes mends away; locked ones stay. */
   function removeAll(mends: readonly Mend[]): void {
     const steps = mends.filter(({ locked }) => !locked).map(({ id }): Step => ({ op: 'drop', id }));
-    if (steps.length > 0) picture.perform({ words: sayCount('step.tookAway', steps.length), steps });
+    if (steps.length > 0) picture.perform({ words: stepCount('step.tookAway', steps.length), steps });
   }
 
   /** Gives a mend another source. */
   function useSource(mend: Mend, { dx, dy }: Shift): void {
     const source = sourceOf(mend);
     if (!isSourced(mend) || (source?.dx === dx && source.dy === dy)) return;
-    change({ ...mend, source: { dx, dy } }, say('step.otherSource'));
+    change({ ...mend, source: { dx, dy } }, stepSaid('step.otherSource'));
   }
 
   /** Moves a mend's source by up to a few pixels so that edges meet. @returns by how many pixels they still miss */
@@ -335,7 +336,7 @@ export function useMending() {
     if (!source || !isSourced(mend)) return null;
     const fitted = await byHand((hand) => hand.fit(mend, source));
     if (!fitted) return null;
-    change({ ...mend, source: { ...source, ...fitted.source } }, say('step.fitted'));
+    change({ ...mend, source: { ...source, ...fitted.source } }, stepSaid('step.fitted'));
     return fitted.residual;
   }
 
@@ -350,9 +351,9 @@ export function useMending() {
     );
     change(
       { ...made, share },
-      say('step.otherMethod', {
-        now: say(`method.${made.method}`),
-        before: say(`method.${mend.method}`),
+      stepSaid('step.otherMethod', {
+        now: said(`method.${made.method}`),
+        before: said(`method.${mend.method}`),
       }),
     );
   }

@@ -1,3 +1,4 @@
+import { said } from '@fennip/words';
 import { newId, sentenceOf } from '@fennip/contract';
 import type { MendBase, PaintStroke, RecoverMend, Treatment, HandTreatment } from '@fennip/core/mend';
 import type { Step } from '@fennip/core/recipe';
@@ -11,7 +12,7 @@ import { usePicture } from '../stores/picture.ts';
 import type { PaintedMend } from '../stores/treatments.ts';
 import { useTreatments } from '../stores/treatments.ts';
 import { useView } from '../stores/view.ts';
-import { say } from '../words/say.ts';
+import { say, stepSaid } from '../words/say.ts';
 import { surroundingsNow } from './mendingFaults.ts';
 import { useMending } from './useMending.ts';
 
@@ -107,7 +108,7 @@ export function useTreating() {
       return;
     }
     const where = zone?.name ?? say('treat.whole');
-    lay(treatment, say('step.treated', { name: say(`method.${tool}`), where }));
+    lay(treatment, stepSaid('step.treated', { name: said(`method.${tool}`), where }));
   }
 
   /** What the hand does comes one after the other, also where it is faster than the answers. */
@@ -136,8 +137,8 @@ export function useTreating() {
       if (paint.length === 0 && !isAway) return;
       change(
         { ...current, paint: [...paint, stroke] },
-        say(isAway ? 'step.paintedOut' : 'step.paintedIn', {
-          name: say(`method.${tool}`),
+        stepSaid(isAway ? 'step.paintedOut' : 'step.paintedIn', {
+          name: said(`method.${tool}`),
         }),
       );
       return;
@@ -145,7 +146,7 @@ export function useTreating() {
     if (isAway) return;
     if (tool === 'rebuild') {
       const { over } = treatments;
-      if (over) lay({ ...over, id: newId('mend'), paint: [stroke] }, say('step.paintedOver'));
+      if (over) lay({ ...over, id: newId('mend'), paint: [stroke] }, stepSaid('step.paintedOver'));
       return;
     }
     const treatment = tool === 'stain' ? await newStain(shape, stroke) : await newTreatment(tool, shape);
@@ -156,7 +157,7 @@ export function useTreating() {
     }
     lay(
       { ...treatment, paint: treatment.paint ?? [stroke] },
-      say('step.paintedIn', { name: say(`method.${tool}`) }),
+      stepSaid('step.paintedIn', { name: said(`method.${tool}`) }),
     );
   }
 

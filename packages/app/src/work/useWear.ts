@@ -5,7 +5,7 @@ import { isSourced, placesUsedBy, sourceOf, sourcePlace } from '@fennip/core/men
 import { byHand, engine } from '../engine/engine.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
-import { say, sayCount } from '../words/say.ts';
+import { say, sayCount, stepCount } from '../words/say.ts';
 import { openPlacesNow } from './mendingFaults.ts';
 
 /** So many other mends with the same texture make a pattern that shows. */
@@ -74,7 +74,7 @@ export function useWear() {
       return at < 0 ? [] : [{ op: 'put', mend, at }];
     });
     if (steps.length === 0) picture.notice = say('notice.noOtherSource');
-    else picture.perform({ words: sayCount('step.otherSources', steps.length), steps });
+    else picture.perform({ words: stepCount('step.otherSources', steps.length), steps });
   }
 
   return { findWorn, useOtherSources };

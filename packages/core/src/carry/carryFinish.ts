@@ -4,10 +4,14 @@ import type { FinishStep } from '../finish/finishStep.ts';
 import { describeFinish, isFramingStep } from '../finish/finishSteps.ts';
 import { scaleFinish } from '../finish/scaleFinish.ts';
 
+/** Why a step was not carried over. */
+export type NotCarriedStep =
+  'its zone is not there' | 'each picture is framed by itself' | 'another part of the sensor is shown';
+
 /** What another picture takes over of a finish, and what not. */
 export interface CarriedFinish {
   readonly steps: readonly FinishStep[];
-  readonly left: readonly { readonly step: FinishStep; readonly reason: string }[];
+  readonly left: readonly { readonly step: FinishStep; readonly reason: NotCarriedStep }[];
 }
 
 /** Two corners of a sensor count as the same within this share of its width. */
@@ -42,7 +46,7 @@ export function carryFinish(
   },
 ): CarriedFinish {
   const steps: FinishStep[] = [];
-  const left: { step: FinishStep; reason: string }[] = [];
+  const left: { step: FinishStep; reason: NotCarriedStep }[] = [];
   for (const step of finish) {
     if (!isFramingStep(step)) {
       if (step.zone === undefined || zones.has(step.zone))

@@ -1,3 +1,4 @@
+import { said } from '@fennip/words';
 import type { Raster } from '@fennip/core/raster';
 import { createSharedRaster } from '@fennip/core/raster';
 import { PictureError } from '../pictureError.ts';
@@ -65,18 +66,17 @@ export async function decodePicture(path: string, limits: Limits = DEFAULT_LIMIT
     .raw({ depth: header.depth === 16 ? 'ushort' : 'uchar' })
     .toBuffer({ resolveWithObject: true })
     .catch((cause: unknown) => {
-      throw new PictureError(
-        'broken',
-        'The file is broken or cut short: its pixels cannot be read to the end.',
-        {
-          cause,
-        },
-      );
+      throw new PictureError('broken', said('file.brokenPixels'), {
+        cause,
+      });
     });
   if (info.width !== header.width || info.height !== header.height || info.channels !== decoded)
     throw new PictureError(
       'broken',
-      `The file says ${header.width} x ${header.height} in ${decoded} channels but holds ${info.width} x ${info.height} in ${info.channels}.`,
+      said('file.disagrees', {
+        ...{ width: header.width, height: header.height, channels: decoded },
+        ...{ heldWidth: info.width, heldHeight: info.height, heldChannels: info.channels },
+      }),
     );
   // A plain array over the same memory: loops over the decoder's own kind of buffer are several times slower.
   const samples =

@@ -1,3 +1,4 @@
+import { said } from '@fennip/words';
 import type { Transfer } from '@fennip/core/light';
 import type { Depth } from '@fennip/core/raster';
 import type { Metadata } from 'sharp';
@@ -41,7 +42,7 @@ async function readMetadata(path: string): Promise<Metadata> {
   try {
     return await openPicture(path, true).metadata();
   } catch (cause) {
-    throw new PictureError('broken', 'The file is broken or cut short: its header cannot be read.', {
+    throw new PictureError('broken', said('file.brokenHeader'), {
       cause,
     });
   }
@@ -50,10 +51,7 @@ async function readMetadata(path: string): Promise<Metadata> {
 function depthOf(metadata: Metadata): Depth {
   if (metadata.depth === 'uchar') return 8;
   if (metadata.depth === 'ushort') return 16;
-  throw new PictureError(
-    'unsupported',
-    `The picture has samples of type ${metadata.depth}. Fennip opens 8 and 16 bit: save it as one of those.`,
-  );
+  throw new PictureError('unsupported', said('file.samples', { type: metadata.depth ?? '?' }));
 }
 
 function exifOf(path: string, format: PictureFormat, metadata: Metadata): Buffer | undefined {
@@ -80,7 +78,7 @@ export async function readHeader(path: string, limits: Limits = DEFAULT_LIMITS):
   if (width * height > limits.pixels)
     throw new PictureError(
       'too many pixels',
-      `The picture has ${megapixels(width * height)} megapixels; at most ${megapixels(limits.pixels)} are taken.`,
+      said('file.tooManyPixels', { n: megapixels(width * height), most: megapixels(limits.pixels) }),
     );
   const isCmyk = metadata.space === 'cmyk';
   const isGrey = metadata.channels <= 2;

@@ -1,3 +1,4 @@
+import { said } from '@fennip/words';
 import sharp from 'sharp';
 import { PictureError } from '../pictureError.ts';
 import { sniffFormat } from './sniff.ts';
@@ -18,7 +19,7 @@ export async function readMask(path: string): Promise<PixelSet> {
     .raw({ depth: 'uchar' })
     .toBuffer({ resolveWithObject: true })
     .catch((cause: unknown) => {
-      throw new PictureError('broken', 'The mask is broken or cut short.', { cause });
+      throw new PictureError('broken', said('file.brokenMask'), { cause });
     });
   const inside = new Uint8Array(info.width * info.height);
   for (let i = 0; i < inside.length; i++) inside[i] = data[i * info.channels] >= 128 ? 1 : 0;

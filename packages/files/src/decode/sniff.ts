@@ -1,3 +1,4 @@
+import { said } from '@fennip/words';
 import { open } from 'node:fs/promises';
 import { PictureError } from '../pictureError.ts';
 import { ascii } from '../read/readFormat.ts';
@@ -23,22 +24,22 @@ export function formatOf(head: Buffer): PictureFormat {
   if (foreign)
     throw new PictureError(
       'unsupported',
-      `This is a ${foreign} file. Fennip opens ${readFormatLabels()}: save the picture as one of those.`,
+      said('file.foreign', { format: foreign, formats: readFormatLabels() }),
     );
-  throw new PictureError('not a picture', `This is not a picture. Fennip opens ${readFormatLabels()}.`);
+  throw new PictureError('not a picture', said('file.notAPicture', { formats: readFormatLabels() }));
 }
 
 /** Reads the first bytes of a file and tells its format. @throws PictureError */
 export async function sniffFormat(path: string): Promise<PictureFormat> {
   const file = await open(path, 'r').catch((cause: unknown) => {
-    throw new PictureError('missing', `There is no readable file at ${path}.`, { cause });
+    throw new PictureError('missing', said('file.missing', { path }), { cause });
   });
   try {
     const head = Buffer.alloc(512);
     const { bytesRead } = await file.read(head, 0, head.length, 0).catch((cause: unknown) => {
-      throw new PictureError('missing', `There is no readable file at ${path}.`, { cause });
+      throw new PictureError('missing', said('file.missing', { path }), { cause });
     });
-    if (bytesRead === 0) throw new PictureError('not a picture', 'This file is empty.');
+    if (bytesRead === 0) throw new PictureError('not a picture', said('file.empty'));
     return formatOf(head.subarray(0, bytesRead));
   } finally {
     await file.close();

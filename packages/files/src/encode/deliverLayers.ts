@@ -5,7 +5,7 @@ import { FAULT_KINDS } from '@fennip/core/fault';
 import { frameWhole, isFramingStep } from '@fennip/core/finish';
 import { mendLayers, renderRecipe } from '@fennip/core/recipe';
 import type { PictureHeader } from '../decode/header.ts';
-import { KIND_WORDS, METHOD_WORDS } from '../words.ts';
+import { wordsIn } from '@fennip/words';
 import type { OpenLayer } from './openRaster.ts';
 import { openRaster } from './openRaster.ts';
 
@@ -25,19 +25,21 @@ export async function deliverLayers(
   recipe: Recipe,
   entries: readonly LedgerEntry[],
 ): Promise<Buffer> {
+  // Layers are named for programs: in one language, whoever opens them.
+  const { say } = wordsIn('en');
   const { original, mended, layers } = mendLayers(raster, recipe, header);
   const byMend = new Map(entries.flatMap((entry) => (entry.mend ? [[entry.mend.id, entry] as const] : [])));
   const methods = new Map(recipe.mends.map(({ id, method }) => [id, method]));
   const groups = new Map<string, OpenLayer[]>(
-    [...FAULT_KINDS.map((kind) => KIND_WORDS[kind][1]), BY_HAND].map((name) => [name, []]),
+    [...FAULT_KINDS.map((kind) => say(`report.many.${kind}`)), BY_HAND].map((name) => [name, []]),
   );
   for (const { mend, rect, raster: pixels } of layers) {
     const entry = byMend.get(mend);
     const method = methods.get(mend);
-    const done = method ? METHOD_WORDS[method][0] : '';
+    const done = method ? say(`report.method.${method}`) : '';
     const isByHand = entry === undefined || entry.polarity === null;
-    const name = isByHand ? done : `${entry.number} ${KIND_WORDS[entry.kind][0]}, ${done}`;
-    groups.get(isByHand ? BY_HAND : KIND_WORDS[entry.kind][1])?.push({ name, rect, raster: pixels });
+    const name = isByHand ? done : `${entry.number} ${say(`report.one.${entry.kind}`)}, ${done}`;
+    groups.get(isByHand ? BY_HAND : say(`report.many.${entry.kind}`))?.push({ name, rect, raster: pixels });
   }
   const { finish = [] } = recipe;
   const isToned = finish.some((step) => step.on && !isFramingStep(step));

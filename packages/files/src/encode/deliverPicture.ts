@@ -1,3 +1,4 @@
+import { said } from '@fennip/words';
 import type { Intent, RgbSpace } from '@fennip/core/colour';
 import type { DeliverySize } from '@fennip/core/picture';
 import type { Raster } from '@fennip/core/raster';
@@ -56,11 +57,7 @@ async function inColours(
   const space = rgbSpaceOf(header);
   if (space) return { raster, space };
   const read = header.icc ? await displayP3ByTables(raster, header.icc) : null;
-  if (!read)
-    throw new PictureError(
-      'unsupported',
-      'The profile of this picture cannot be read, so its colours cannot be converted. Hand it over in its own profile.',
-    );
+  if (!read) throw new PictureError('unsupported', said('file.profile'));
   return { raster: read, space: DISPLAY_P3_SPACE };
 }
 

@@ -1,3 +1,4 @@
+import { said } from '@fennip/words';
 import { describeFormat } from '@fennip/core/picture';
 import type { Raster } from '@fennip/core/raster';
 import type { Sharp } from 'sharp';
@@ -56,10 +57,9 @@ function toInterleaved(raster: Raster): Uint8Array | Uint16Array {
 function refuseWhatDoesNotFit(raster: Raster, { format }: EncodeSettings): void {
   const { label, longestSide, mostBytes } = describeFormat(format);
   if (Math.max(raster.width, raster.height) > longestSide)
-    throw new PictureError('cannot hold', `A ${label} file holds at most ${longestSide} pixels on a side.`);
+    throw new PictureError('cannot hold', said('file.longestSide', { format: label, n: longestSide }));
   const bytes = (raster.width * raster.height * raster.planes.length * raster.depth) / 8;
-  if (bytes > mostBytes)
-    throw new PictureError('cannot hold', `The picture is too large for a ${label} file.`);
+  if (bytes > mostBytes) throw new PictureError('cannot hold', said('file.tooLargeFor', { format: label }));
 }
 
 function pixelsOf(raster: Raster): Sharp {

@@ -1,3 +1,4 @@
+import { said } from '@fennip/words';
 import { describeFormat } from '@fennip/core/picture';
 import { PictureError } from '../pictureError.ts';
 import type { FlatFormat } from '../write/writers.ts';
@@ -11,6 +12,9 @@ export function formatOfName(name: string): FlatFormat {
   const usual = FLAT_FORMATS.map((one) => `.${describeFormat(one).endings[0]}`);
   throw new PictureError(
     'unsupported',
-    `The name ${name} should end in ${usual.slice(0, -1).join(', ')} or ${usual[usual.length - 1]}.`,
+    said('file.ending', {
+      name,
+      endings: said('list.or', { some: usual.slice(0, -1).join(', '), last: usual[usual.length - 1] }),
+    }),
   );
 }

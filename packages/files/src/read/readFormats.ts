@@ -1,3 +1,5 @@
+import type { Said } from '@fennip/words';
+import { said } from '@fennip/words';
 import { jpegRead } from './jpeg.ts';
 import { pngRead } from './png.ts';
 import type { ReadFormat } from './readFormat.ts';
@@ -14,7 +16,7 @@ export const READ_FORMATS: Readonly<Record<PictureFormat, ReadFormat>> = FORMATS
 export const READ_FORMAT_NAMES = Object.keys(FORMATS) as readonly PictureFormat[];
 
 /** "JPEG, PNG, TIFF and WebP" */
-export function readFormatLabels(): string {
+export function readFormatLabels(): Said {
   const labels = READ_FORMAT_NAMES.map((name) => READ_FORMATS[name].label);
-  return `${labels.slice(0, -1).join(', ')} and ${labels[labels.length - 1]}`;
+  return said('list.and', { some: labels.slice(0, -1).join(', '), last: labels[labels.length - 1] });
 }

@@ -12,6 +12,7 @@ import type { ConditionReport, ReportedFault, ReportedPlace, SmallPicture } from
 export interface ReportFacts {
   readonly job: string;
   readonly picture: string;
+  readonly language: ConditionReport['language'];
   readonly date: string;
   readonly nature: ConditionReport['nature'];
   /** Pixels per inch, where the restorer knows better than the file. */

@@ -1,7 +1,7 @@
+import type { SpokenWords } from '@fennip/words';
 import type { Account, FaultState } from '@fennip/core/ledger';
 import { FAULT_STATES } from '@fennip/core/ledger';
 import { scaleBand, scaleLinear } from 'd3-scale';
-import { KIND_WORDS, STATE_WORDS } from '../words.ts';
 
 /** A part of a bar: how many of one kind came to one end. */
 export interface CountBar {
@@ -41,7 +41,7 @@ export const STATE_GREYS: Readonly<Record<FaultState, string>> = {
 };
 
 /** Lays out the bars of an account. */
-export function countFigure({ rows }: Account, width: number): CountFigure {
+export function countFigure({ rows }: Account, width: number, { say }: SpokenWords): CountFigure {
   const across = scaleLinear(
     [
       0,
@@ -49,13 +49,13 @@ export function countFigure({ rows }: Account, width: number): CountFigure {
     ],
     [0, width * (1 - NAMES - NUMBERS)],
   );
-  const names = rows.map(({ kind }) => KIND_WORDS[kind][1]);
+  const names = rows.map(({ kind }) => say(`report.many.${kind}`));
   const down = scaleBand(names, [LEGEND, LEGEND + ROW * rows.length]).paddingInner(0.3);
   const left = width * NAMES;
   const bars: CountBar[] = [];
   const labels: CountFigure['labels'][number][] = [];
   rows.forEach(({ kind, counts }) => {
-    const name = KIND_WORDS[kind][1];
+    const name = say(`report.many.${kind}`);
     const y = down(name) ?? 0;
     let before = 0;
     for (const state of FAULT_STATES) {
@@ -78,6 +78,6 @@ export function countFigure({ rows }: Account, width: number): CountFigure {
     height: LEGEND + ROW * rows.length,
     bars,
     labels,
-    legend: shown.map((state, k) => ({ state, text: STATE_WORDS[state], x: left + k * 78 })),
+    legend: shown.map((state, k) => ({ state, text: say(`state.${state}`), x: left + k * 78 })),
   };
 }

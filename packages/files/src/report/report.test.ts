@@ -59,7 +59,7 @@ beforeAll(async () => {
   const shown = { original: raster, mended, finished: frameWhole(mended, finish) };
   report = await buildReport(shown, HEADER, finish, ledgerEntries(FAULTS, SHEET), {
     ...{ job: 'Brannoch Incline archive', picture: 'opening day.tif', date: '2026-11-26T09:00:00Z' },
-    ...{ nature: 'print', density: null },
+    ...{ nature: 'print', density: null, language: 'en' },
   });
 });
 afterAll(() => rmSync(folder, { recursive: true }));

@@ -1,3 +1,4 @@
+import type { Language } from '@fennip/words';
 import type { FaultKind } from '@fennip/core/fault';
 import type { FinishName } from '@fennip/core/finish';
 import type { Account, FaultState } from '@fennip/core/ledger';
@@ -34,6 +35,8 @@ export interface ReportedPlace {
 export interface ConditionReport {
   readonly job: string;
   readonly picture: string;
+  /** In which it is written. */
+  readonly language: Language;
   /** The day it was written, ISO 8601. */
   readonly date: string;
   readonly nature: 'frame' | 'print';

@@ -1,3 +1,5 @@
+import type { SpokenWords, Values, WordKey } from '@fennip/words';
+import { wordsIn } from '@fennip/words';
 import { escapedXml } from '../escapedXml.ts';
 import type { CountFigure } from './countFigure.ts';
 import { STATE_GREYS, countFigure } from './countFigure.ts';
@@ -7,7 +9,7 @@ import { placeLine, reportText } from './reportText.ts';
 const image = (jpeg: Buffer, alt: string): string =>
   `<img alt="${escapedXml(alt)}" src="data:image/jpeg;base64,${jpeg.toString('base64')}">`;
 
-function figureSvg({ width, height, bars, labels, legend }: CountFigure): string {
+function figureSvg({ width, height, bars, labels, legend }: CountFigure, { say }: SpokenWords): string {
   const texts = labels.map(({ text, x, y }) => `<text x="${x}" y="${y + 4}">${escapedXml(text)}</text>`);
   const keys = legend.map(
     ({ state, text, x }) =>
@@ -18,7 +20,7 @@ function figureSvg({ width, height, bars, labels, legend }: CountFigure): string
     (bar) =>
       `<rect x="${bar.x.toFixed(1)}" y="${bar.y.toFixed(1)}" width="${bar.width.toFixed(1)}" height="${bar.height.toFixed(1)}" fill="${STATE_GREYS[bar.state]}" stroke="#555" stroke-width=".5"/>`,
   );
-  return `<svg viewBox="0 0 ${width} ${height}" role="img" aria-label="Faults by kind and what became of them">${keys.join('')}${rects.join('')}${texts.join('')}</svg>`;
+  return `<svg viewBox="0 0 ${width} ${height}" role="img" aria-label="${escapedXml(say('report.alt.counts'))}">${keys.join('')}${rects.join('')}${texts.join('')}</svg>`;
 }
 
 /** Corner ticks around every fault; those that were left are drawn in dashes. */
@@ -64,6 +66,8 @@ svg text { font: 11px "Source Sans 3", Arial, sans-serif; }
 /** A report as one HTML file that needs no other: pictures, style and figures are in it. Prints on A4 and Letter. */
 export function reportHtml(report: ConditionReport): string {
   const text = reportText(report);
+  const words = wordsIn(report.language);
+  const said = (key: WordKey, values?: Values): string => escapedXml(words.say(key, values));
   const facts = text.facts.map(
     ([name, value]) => `<dt>${escapedXml(name)}</dt><dd>${escapedXml(value)}</dd>`,
   );
@@ -74,28 +78,28 @@ export function reportHtml(report: ConditionReport): string {
   );
   const places = report.places.map(
     (place) =>
-      `<figure><div class="pair">${image(place.before, `${place.number} before`)}${image(place.after, `${place.number} after`)}</div><figcaption>${escapedXml(placeLine(place))}</figcaption></figure>`,
+      `<figure><div class="pair">${image(place.before, words.say('report.alt.before', { n: place.number }))}${image(place.after, words.say('report.alt.after', { n: place.number }))}</div><figcaption>${escapedXml(placeLine(place, words))}</figcaption></figure>`,
   );
   return `<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">
+<html lang="${report.language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">
 <title>${escapedXml(`${text.title}: ${report.picture}`)}</title><style>${STYLE}</style></head><body>
 <h1>${escapedXml(text.title)}</h1>
 <dl>${facts.join('')}</dl>
-<h2>In short</h2>
+<h2>${said('report.inShort')}</h2>
 ${list(text.summary)}
 <p>${escapedXml(text.finish)}</p>
-<div class="two"><figure>${image(report.before.jpeg, 'The picture as it came in')}<figcaption>As it came in</figcaption></figure>
-<figure>${image(report.after.jpeg, 'The picture as it was finished')}<figcaption>As it was finished</figcaption></figure></div>
-<h2>What was found</h2>
-${figureSvg(countFigure(report.account, 660))}
-<h2>Where</h2>
-<figure><div class="map">${image(report.before.jpeg, 'Map of the faults')}${marksSvg(report, report.before)}</div>
-<figcaption>Whole lines: mended or lessened. Dashes: left as they were.</figcaption></figure>
-<h2>What was done</h2>
-<dl>${methods.join('') || '<dt>Nothing</dt><dd>no mend is on the picture</dd>'}</dl>
-<h2>What was left, and why</h2>
+<div class="two"><figure>${image(report.before.jpeg, words.say('report.alt.cameIn'))}<figcaption>${said('report.cameIn')}</figcaption></figure>
+<figure>${image(report.after.jpeg, words.say('report.alt.finished'))}<figcaption>${said('report.finished')}</figcaption></figure></div>
+<h2>${said('report.found')}</h2>
+${figureSvg(countFigure(report.account, 660, words), words)}
+<h2>${said('report.where')}</h2>
+<figure><div class="map">${image(report.before.jpeg, words.say('report.alt.map'))}${marksSvg(report, report.before)}</div>
+<figcaption>${said('report.mapNote')}</figcaption></figure>
+<h2>${said('report.done')}</h2>
+<dl>${methods.join('') || `<dd>${said('report.noMend')}</dd>`}</dl>
+<h2>${said('report.whatLeft')}</h2>
 ${list(text.left)}
-${places.length > 0 ? `<h2>Before and after</h2><div class="places">${places.join('')}</div>` : ''}
+${places.length > 0 ? `<h2>${said('report.beforeAfter')}</h2><div class="places">${places.join('')}</div>` : ''}
 </body></html>
 `;
 }

@@ -1,3 +1,4 @@
+import { wordsIn } from '@fennip/words';
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { buffer } from 'node:stream/consumers';
@@ -65,7 +66,8 @@ function caption(doc: Document, words: string, x: number, y: number, width: numb
 }
 
 /** Both states of the picture side by side. */
-function pictures(doc: Document, { before, after }: ConditionReport): void {
+function pictures(doc: Document, { before, after, language }: ConditionReport): void {
+  const { say } = wordsIn(language);
   const width = (widthOf(doc) - GAP) / 2;
   const most = 250;
   const heightOf = (picture: SmallPicture): number =>
@@ -76,13 +78,17 @@ function pictures(doc: Document, { before, after }: ConditionReport): void {
   [before, after].forEach((picture, k) => {
     const x = MARGIN + k * (width + GAP);
     doc.image(picture.jpeg, x, y, { fit: [width, height] });
-    caption(doc, k === 0 ? 'As it came in' : 'As it was finished', x, y + height + 3, width);
+    caption(doc, say(k === 0 ? 'report.cameIn' : 'report.finished'), x, y + height + 3, width);
   });
   doc.y = y + height + 18;
 }
 
 function figure(doc: Document, report: ConditionReport): void {
-  const { height, bars, labels, legend } = countFigure(report.account, widthOf(doc));
+  const { height, bars, labels, legend } = countFigure(
+    report.account,
+    widthOf(doc),
+    wordsIn(report.language),
+  );
   makeRoom(doc, height);
   const { y } = doc;
   doc.lineWidth(0.4).strokeColor('#555555').fontSize(9);
@@ -138,13 +144,7 @@ function map(doc: Document, report: ConditionReport): void {
     if (fault.state !== 'dismissed') mark(doc, fault, { x: MARGIN, y, width, height });
   doc.restore();
   doc.fillColor(INK);
-  caption(
-    doc,
-    'Whole lines: mended or lessened. Dashes: left as they were.',
-    MARGIN,
-    y + height + 3,
-    widthOf(doc),
-  );
+  caption(doc, wordsIn(report.language).say('report.mapNote'), MARGIN, y + height + 3, widthOf(doc));
   doc.y = y + height + 18;
 }
 
@@ -158,7 +158,7 @@ function places(doc: Document, report: ConditionReport): void {
       const x = MARGIN + i * (width + GAP);
       doc.image(place.before, x, y, { width: side });
       doc.image(place.after, x + side + 3, y, { width: side });
-      caption(doc, placeLine(place), x, y + side + 2, width);
+      caption(doc, placeLine(place, wordsIn(report.language)), x, y + side + 2, width);
     });
     doc.y = y + side + 18;
   }
@@ -180,11 +180,12 @@ function numberPages(doc: Document, words: string): void {
 /** A report as PDF, with the application's typeface in it. */
 export async function reportPdf(report: ConditionReport, paper: ReportPaper): Promise<Buffer> {
   const text = reportText(report);
+  const { say } = wordsIn(report.language);
   const doc = new PDFDocument({
     size: paper,
     margin: MARGIN,
     bufferPages: true,
-    lang: 'en',
+    lang: report.language,
     info: {
       Title: `${text.title}: ${report.picture}`,
       Creator: 'Fennip',
@@ -198,22 +199,22 @@ export async function reportPdf(report: ConditionReport, paper: ReportPaper): Pr
   doc.font('bold').fontSize(20).fillColor(INK).text(text.title, MARGIN, MARGIN).moveDown(0.2);
   doc.font('plain').fontSize(TEXT);
   for (const [name, value] of text.facts) pair(doc, name, value, 92);
-  heading(doc, 'In short', 60);
+  heading(doc, say('report.inShort'), 60);
   for (const words of text.summary) line(doc, words);
   line(doc, text.finish);
   doc.moveDown(0.6);
   pictures(doc, report);
-  heading(doc, 'What was found', 60);
+  heading(doc, say('report.found'), 60);
   figure(doc, report);
-  heading(doc, 'Where', 220);
+  heading(doc, say('report.where'), 220);
   map(doc, report);
-  heading(doc, 'What was done', 40);
+  heading(doc, say('report.done'), 40);
   for (const [name, does] of text.methods) pair(doc, name, does, 110);
-  if (text.methods.length === 0) line(doc, 'No mend is on the picture.');
-  heading(doc, 'What was left, and why', 30);
+  if (text.methods.length === 0) line(doc, say('report.noMend'));
+  heading(doc, say('report.whatLeft'), 30);
   for (const words of text.left) line(doc, words);
   if (report.places.length > 0) {
-    heading(doc, 'Before and after', 140);
+    heading(doc, say('report.beforeAfter'), 140);
     places(doc, report);
   }
   numberPages(doc, `${report.job}: ${report.picture}`);

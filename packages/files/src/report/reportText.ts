@@ -1,5 +1,6 @@
 import { printSize } from '@fennip/core/picture';
-import { KIND_WORDS, METHOD_WORDS } from '../words.ts';
+import type { SpokenWords } from '@fennip/words';
+import { wordsIn } from '@fennip/words';
 import type { ConditionReport, ReportedPlace } from './report.ts';
 
 /** What a report says, line by line, for whatever it is laid out in. */
@@ -13,89 +14,91 @@ export interface ReportText {
   readonly finish: string;
 }
 
-const FINISH_WORDS: Readonly<Record<ConditionReport['finish'][number], string>> = {
-  levels: 'levels',
-  curve: 'a curve',
-  colour: 'white balance and saturation',
-  contrast: 'local contrast',
-  sharpen: 'sharpening',
-  soften: 'softening',
-  lens: 'lens correction',
-  straighten: 'straightening',
-  crop: 'a crop',
-};
-
-const countOf = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
-
-const dayOf = (iso: string): string =>
-  new Date(iso).toLocaleDateString('en-GB', {
+const dayOf = (iso: string, { language }: SpokenWords): string =>
+  new Date(iso).toLocaleDateString(language === 'en' ? 'en-GB' : language, {
     day: 'numeric',
     month: 'long',
     year: 'numeric',
     timeZone: 'UTC',
   });
 
-function sizeOf({ width, height, density, nature }: ConditionReport): (readonly [string, string])[] {
-  const pixels = `${width} × ${height} pixels, ${((width * height) / 1e6).toFixed(1)} megapixels`;
-  if (nature !== 'print' || density === null) return [['Size', pixels]];
+function sizeOf(
+  { width, height, density, nature }: ConditionReport,
+  { say }: SpokenWords,
+): (readonly [string, string])[] {
+  const pixels = say('report.pixels', { width, height, n: ((width * height) / 1e6).toFixed(1) });
+  if (nature !== 'print' || density === null) return [[say('report.size'), pixels]];
   const paper = printSize({ width, height }, density);
   const centimetres = (inches: number): string => (2.54 * inches).toFixed(1);
   return [
-    ['Size', pixels],
+    [say('report.size'), pixels],
     [
-      'Of the print',
-      `${paper.width.toFixed(1)} × ${paper.height.toFixed(1)} in (${centimetres(paper.width)} × ${centimetres(paper.height)} cm) at ${Math.round(density)} ppi`,
+      say('report.ofPrint'),
+      say('report.paper', {
+        ...{ width: paper.width.toFixed(1), height: paper.height.toFixed(1) },
+        ...{ acrossCm: centimetres(paper.width), downCm: centimetres(paper.height) },
+        ppi: Math.round(density),
+      }),
     ],
   ];
 }
 
-/** "3 specks and 1 scratch": kinds with one of their counts. */
-function kindsWith(report: ConditionReport, state: 'open' | 'set aside' | 'dismissed'): string {
-  return report.account.rows
+/** "3 specks, 1 scratch": kinds with one of their counts. */
+const kindsWith = (
+  report: ConditionReport,
+  state: 'open' | 'set aside' | 'dismissed',
+  { sayCount }: SpokenWords,
+): string =>
+  report.account.rows
     .filter(({ counts }) => counts[state] > 0)
-    .map(({ kind, counts }) => countOf(counts[state], KIND_WORDS[kind][0], KIND_WORDS[kind][1].toLowerCase()))
+    .map(({ kind, counts }) => sayCount(`report.count.${kind}`, counts[state]))
     .join(', ');
-}
 
 /** The line under a place that is shown before and after. */
-export const placeLine = ({ number, kind, state, method }: ReportedPlace): string =>
-  `${number}  ${KIND_WORDS[kind][0]}, ${METHOD_WORDS[method][0]}${state === 'lessened' ? ', lessened' : ''}`;
+export function placeLine({ number, kind, state, method }: ReportedPlace, { say }: SpokenWords): string {
+  const values = { n: number, kind: say(`report.one.${kind}`), done: say(`report.method.${method}`) };
+  return say(state === 'lessened' ? 'report.placeLessened' : 'report.place', values);
+}
 
-/** Puts a report into words. */
+/** Puts a report into words, in its language. */
 export function reportText(report: ConditionReport): ReportText {
+  const words = wordsIn(report.language);
+  const { say, sayCount } = words;
   const { mended, lessened, takenAway, left, methods } = report.account;
-  const set = kindsWith(report, 'set aside');
-  const open = kindsWith(report, 'open');
-  const dismissed = kindsWith(report, 'dismissed');
+  const set = kindsWith(report, 'set aside', words);
+  const open = kindsWith(report, 'open', words);
+  const dismissed = kindsWith(report, 'dismissed', words);
   return {
-    title: 'Condition report',
+    title: say('report.title'),
     facts: [
-      ['Picture', report.picture],
-      ['Job', report.job],
-      ['Date', dayOf(report.date)],
-      ['Kind', report.nature === 'print' ? 'scanned print' : 'camera frame'],
-      ...sizeOf(report),
-      ['Depth', `${report.depth} bit per channel`],
+      [say('report.picture'), report.picture],
+      [say('report.job'), report.job],
+      [say('report.date'), dayOf(report.date, words)],
+      [say('report.kind'), say(`report.kind.${report.nature}`)],
+      ...sizeOf(report, words),
+      [say('report.depth'), say('report.bits', { n: report.depth })],
     ],
     summary: [
-      `Damage mended: ${countOf(mended, 'fault', 'faults')}.`,
-      `Only lessened: ${countOf(lessened, 'fault', 'faults')}.`,
-      `Real things taken away that were no damage: ${takenAway}.`,
-      `Left as they were: ${countOf(left, 'fault', 'faults')}.`,
+      sayCount('report.mended', mended),
+      sayCount('report.lessened', lessened),
+      say('report.takenAway', { n: takenAway }),
+      sayCount('report.left', left),
     ],
     methods: methods.map(({ method, count }) => [
-      `${count} ${METHOD_WORDS[method][0]}`,
-      METHOD_WORDS[method][1],
+      say('report.methodCount', { n: count, done: say(`report.method.${method}`) }),
+      say(`report.does.${method}`),
     ]),
     left: [
-      ...(open === '' ? [] : [`Not decided about: ${open}.`]),
-      ...(set === '' ? [] : [`Set aside by the restorer: ${set}.`]),
-      ...(dismissed === '' ? [] : [`Looked at and found to be no fault: ${dismissed}.`]),
-      ...(open + set + dismissed === '' ? ['Nothing was left.'] : []),
+      ...(open === '' ? [] : [say('report.open', { what: open })]),
+      ...(set === '' ? [] : [say('report.setAside', { what: set })]),
+      ...(dismissed === '' ? [] : [say('report.dismissed', { what: dismissed })]),
+      ...(open + set + dismissed === '' ? [say('report.nothingLeft')] : []),
     ],
     finish:
       report.finish.length === 0
-        ? 'Nothing was changed after the mends.'
-        : `After the mends: ${report.finish.map((name) => FINISH_WORDS[name]).join(', ')}.`,
+        ? say('report.noFinish')
+        : say('report.finish', {
+            steps: report.finish.map((name) => say(`report.step.${name}`)).join(', '),
+          }),
   };
 }

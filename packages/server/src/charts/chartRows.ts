@@ -6,7 +6,7 @@ import type {
   EntryVerdict,
 } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
-import { notFound } from '../http/refusal.ts';
+import { notFound } from '../errors/refusal.ts';
 
 /** A frame of a chart as it is kept with it: the picture may be removed later. */
 export type KeptFrame = Omit<ChartedFrame, 'isThere'>;

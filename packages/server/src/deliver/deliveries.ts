@@ -1,3 +1,4 @@
+import { packed, wordsIn } from '@fennip/words';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import type { LedgerEntry } from '@fennip/core/ledger';
@@ -10,7 +11,7 @@ import type { ThreadDelivery } from '../work/thread.ts';
 import type { Database } from '../database/connect.ts';
 import { faultsOf } from '../examine/faultRows.ts';
 import { readRecipe } from '../history/worksheetRows.ts';
-import { notFound } from '../http/refusal.ts';
+import { notFound } from '../errors/refusal.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
 import { endingOf } from './fileNames.ts';
@@ -122,7 +123,9 @@ function settingsFor(request: DeliveryRequest, entries: readonly LedgerEntry[]):
     profile: profile ?? 'own',
     intent: intent ?? 'relative',
     isDataKept: !isDataStripped,
-    note: isNoted ? { words: noteOf(accountOf(entries)), when: new Date().toISOString() } : null,
+    note: isNoted
+      ? { words: noteOf(accountOf(entries), wordsIn('en')), when: new Date().toISOString() }
+      : null,
   };
 }
 
@@ -155,7 +158,7 @@ export async function deliver(context: Context, id: string): Promise<void> {
     await note({ state: 'done', sha256: file.sha256, size_bytes: file.sizeBytes });
   } catch (error) {
     if (!(error instanceof PictureError)) throw error;
-    await note({ state: 'failed', problem: error.message });
+    await note({ state: 'failed', problem: packed(error.said) });
   }
 }
 

@@ -1,14 +1,12 @@
 import type { Account } from '@fennip/core/ledger';
-import { METHOD_WORDS } from '@fennip/files';
+import type { SpokenWords } from '@fennip/words';
 
 /** What was restored, in one line for the history of a file. */
-export function noteOf({ mended, lessened, takenAway, left, methods }: Account): string {
-  const done = methods.map(({ method, count }) => `${count} ${METHOD_WORDS[method][0]}`).join(', ');
-  return [
-    `Restored: ${mended} faults mended`,
-    `${lessened} lessened`,
-    `${takenAway} real things taken away`,
-    `${left} left`,
-    ...(done === '' ? [] : [`(${done})`]),
-  ].join(', ');
+export function noteOf(account: Account, { say }: SpokenWords): string {
+  const { mended, lessened, takenAway, left, methods } = account;
+  const restored = say('note.restored', { mended, lessened, takenAway, left });
+  const done = methods.map(({ method, count }) =>
+    say('report.methodCount', { n: count, done: say(`report.method.${method}`) }),
+  );
+  return done.length === 0 ? restored : say('note.methods', { restored, methods: done.join(', ') });
 }

@@ -1,6 +1,8 @@
+import type { Language } from '@fennip/words';
+import { wordsIn } from '@fennip/words';
 import type { ReportPaper } from '@fennip/files';
 import type { Context } from '../context.ts';
-import { notFound } from '../http/refusal.ts';
+import { notFound } from '../errors/refusal.ts';
 import { readLedger } from '../ledger/readLedger.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
 
@@ -9,6 +11,7 @@ export async function reportOf(
   { database, store, threads }: Context,
   pictureId: string,
   as: 'html' | ReportPaper,
+  language: Language,
 ): Promise<{ bytes: Uint8Array; fileName: string }> {
   const picture = await pictureRow(database, pictureId);
   if (picture.state !== 'ready') throw notFound('prepared picture');
@@ -20,6 +23,7 @@ export async function reportOf(
     facts: {
       job,
       picture: picture.name,
+      language,
       date: new Date().toISOString(),
       nature: picture.nature,
       density: picture.density,
@@ -27,5 +31,8 @@ export async function reportOf(
     as,
   });
   const stem = picture.name.replace(/\.[^.]*$/, '');
-  return { bytes, fileName: `${stem} condition report.${as === 'html' ? 'html' : 'pdf'}` };
+  return {
+    bytes,
+    fileName: `${stem} ${wordsIn(language).say('report.title').toLowerCase()}.${as === 'html' ? 'html' : 'pdf'}`,
+  };
 }

@@ -1,3 +1,4 @@
+import { packed, said } from '@fennip/words';
 import type { Readable } from 'node:stream';
 import type { Recipe } from '@fennip/core/recipe';
 import type { AwayFile, TakenBack } from '@fennip/contract';
@@ -6,7 +7,7 @@ import type { Context } from '../context.ts';
 import type { Database } from '../database/connect.ts';
 import { edit } from '../history/history.ts';
 import { readRecipe } from '../history/worksheetRows.ts';
-import { Refusal } from '../http/refusal.ts';
+import { Refusal } from '../errors/refusal.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
 import { arrive } from '../pictures/receivePicture.ts';
@@ -59,12 +60,12 @@ export async function takeBack(context: Context, pictureId: string, stream: Read
       id: newId('returned'),
     });
     await edit(context, pictureId, picture.revision, {
-      words: 'Brought back from another program',
+      words: packed(said('step.broughtBack')),
       steps: [{ op: 'put', mend, at: recipe.mends.length }],
     });
     return { share, covered };
   } catch (error) {
-    if (error instanceof PictureError) throw new Refusal(422, 'Not taken', error.message);
+    if (error instanceof PictureError) throw new Refusal('not taken', error.said);
     throw error;
   } finally {
     await store.discard(arrival);

@@ -1,10 +1,11 @@
+import { said } from '@fennip/words';
 import type { Edit, Step, Worksheet } from '@fennip/core/recipe';
 import { applySteps } from '@fennip/core/recipe';
 import type { EditAnswer, HistoryStep } from '@fennip/contract';
 import { checkFence, checkFinish, checkMend } from '@fennip/contract/check';
 import type { Knex } from 'knex';
 import type { Context } from '../context.ts';
-import { Refusal } from '../http/refusal.ts';
+import { Refusal, notFound } from '../errors/refusal.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
 import { tellPicture } from '../pictures/tellPicture.ts';
@@ -48,13 +49,8 @@ export async function historyOf(
 /** Locks a picture for a change that was made on a revision. @throws Refusal when the picture has moved on */
 async function lockAt(change: Knex.Transaction, pictureId: string, revision: number): Promise<PictureRow> {
   const row = await change<PictureRow>('pictures').where('id', pictureId).forUpdate().first();
-  if (!row) throw new Refusal(404, 'Not found', 'There is no such picture. It may have been removed.');
-  if (row.revision !== revision)
-    throw new Refusal(
-      409,
-      'Changed meanwhile',
-      'The picture was changed in another window. It is loaded anew.',
-    );
+  if (!row) throw notFound('picture');
+  if (row.revision !== revision) throw new Refusal('changed meanwhile', said('refused.changedMeanwhile'));
   return row as PictureRow;
 }
 

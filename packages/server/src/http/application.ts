@@ -8,7 +8,7 @@ import { fileRoutes } from './fileRoutes.ts';
 import { jobRoutes } from './jobRoutes.ts';
 import { pictureRoutes } from './pictureRoutes.ts';
 import { answerProblems } from './problems.ts';
-import { notFound } from './refusal.ts';
+import { notFound } from '../errors/refusal.ts';
 import { routineRoutes } from './routineRoutes.ts';
 import { runRoutes } from './runRoutes.ts';
 

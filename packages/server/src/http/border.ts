@@ -1,7 +1,8 @@
+import { said } from '@fennip/words';
 import type { RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Config } from '../config.ts';
-import { Refusal } from './refusal.ts';
+import { Refusal } from '../errors/refusal.ts';
 
 const LOOPBACK: readonly string[] = ['127.0.0.1', 'localhost', '[::1]'];
 
@@ -15,12 +16,11 @@ export function checkOrigin({ hostNames, host }: Config): RequestHandler {
   const known = new Set([...LOOPBACK, ...hostNames, host]);
   return (request, _response, next) => {
     const asked = request.headers.host ?? '';
-    if (!known.has(nameOf(asked)))
-      throw new Refusal(403, 'Wrong host', 'This server does not answer to that name.');
+    if (!known.has(nameOf(asked))) throw new Refusal('forbidden', said('refused.host'));
     const { origin } = request.headers;
     const changes = request.method !== 'GET' && request.method !== 'HEAD';
     if (changes && origin !== undefined && origin !== `http://${asked}` && origin !== `https://${asked}`)
-      throw new Refusal(403, 'Wrong origin', 'Changes are only taken from this application’s own page.');
+      throw new Refusal('forbidden', said('refused.origin'));
     next();
   };
 }

@@ -4,7 +4,7 @@ import { checkerOf } from '@fennip/contract/check';
 import { allCharts, chartRow, chartSheet, judgeEntry } from '../charts/chartRows.ts';
 import type { Context } from '../context.ts';
 import { checkId } from '../pictures/pictureRows.ts';
-import { notFound } from './refusal.ts';
+import { notFound } from '../errors/refusal.ts';
 
 const checkVerdict = checkerOf(EntryVerdictSchema);
 

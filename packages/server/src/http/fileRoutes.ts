@@ -8,7 +8,7 @@ import { deliveredFile, recipeOfDelivery } from '../deliver/deliveries.ts';
 import { checkId } from '../pictures/pictureRows.ts';
 import { levelPath, tileRange } from '../store/pyramid.ts';
 import { readStored } from '../store/store.ts';
-import { notFound } from './refusal.ts';
+import { notFound } from '../errors/refusal.ts';
 
 const SHA256 = /^[0-9a-f]{64}$/;
 const MEDIA_TYPE: Record<string, string> = {

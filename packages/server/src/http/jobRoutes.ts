@@ -1,3 +1,4 @@
+import { said } from '@fennip/words';
 import { randomUUID } from 'node:crypto';
 import { Router } from 'express';
 import type { Job } from '@fennip/contract';
@@ -10,7 +11,7 @@ import type { Database } from '../database/connect.ts';
 import { checkId, picturesOfJob } from '../pictures/pictureRows.ts';
 import { receivePicture } from '../pictures/receivePicture.ts';
 import { removePicture } from '../pictures/removePicture.ts';
-import { Refusal, notFound } from './refusal.ts';
+import { Refusal, notFound } from '../errors/refusal.ts';
 import { sendEvents } from './sendEvents.ts';
 
 const checkNewJob = checkerOf(NewJobSchema);
@@ -48,7 +49,7 @@ function fileNameFrom(text: unknown): string {
     .replace(/[\u0000-\u001f\u007f]/g, '')
     .trim()
     .slice(0, 200);
-  if (name === '') throw new Refusal(400, 'Not understood', 'The file has no name.');
+  if (name === '') throw new Refusal('not understood', said('refused.noName'));
   return name;
 }
 
@@ -57,7 +58,7 @@ function placeFrom(text: unknown): number | undefined {
   if (text === undefined) return undefined;
   const place = Number(text);
   if (!Number.isSafeInteger(place) || place < 1)
-    throw new Refusal(400, 'Not understood', 'The place in the job is not a whole number above 0.');
+    throw new Refusal('not understood', said('refused.badPlace'));
   return place;
 }
 

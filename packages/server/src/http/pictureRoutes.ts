@@ -1,5 +1,6 @@
+import type { Request } from 'express';
 import { Router } from 'express';
-import type { PictureSheet } from '@fennip/contract';
+import type { EditAnswer, HistoryStep, PictureSheet } from '@fennip/contract';
 import {
   DeliveryRequestSchema,
   EditRequestSchema,
@@ -23,7 +24,8 @@ import { changePicture } from '../pictures/changePicture.ts';
 import { cropImage } from '../pictures/cropImage.ts';
 import { proposeMend } from '../runs/proposeMend.ts';
 import { removePicture } from '../pictures/removePicture.ts';
-import { notFound } from './refusal.ts';
+import { notFound } from '../errors/refusal.ts';
+import { wordsFor } from './wordsFor.ts';
 
 const checkEdit = checkerOf(EditRequestSchema);
 const checkTurnBack = checkerOf(TurnBackSchema);
@@ -42,12 +44,20 @@ async function sheetOf({ database }: Context, id: string): Promise<PictureSheet>
   return { picture, ...faults, nextFault: row.next_fault, recipe, revision: row.revision, ...history };
 }
 
+/** The steps of a history in the language of the request. */
+function withWords<T extends Pick<EditAnswer, 'done' | 'undone'>>(request: Request, answer: T): T {
+  const { tellText } = wordsFor(request);
+  const told = (steps: readonly HistoryStep[]): HistoryStep[] =>
+    steps.map((step) => ({ ...step, words: tellText(step.words) }));
+  return { ...answer, done: told(answer.done), undone: told(answer.undone) };
+}
+
 export function pictureRoutes(context: Context): Router {
   const router = Router();
   const idOf = (params: { picture: string }): string => checkId(params.picture, 'picture');
 
   router.get('/pictures/:picture', async (request, response) => {
-    response.json(await sheetOf(context, idOf(request.params)));
+    response.json(withWords(request, await sheetOf(context, idOf(request.params))));
   });
 
   router.patch('/pictures/:picture', async (request, response) => {
@@ -100,15 +110,17 @@ export function pictureRoutes(context: Context): Router {
 
   router.post('/pictures/:picture/edits', async (request, response) => {
     const asked = checkEdit(request.body);
-    response.json(await edit(context, idOf(request.params), asked.revision, asked.edit));
+    response.json(withWords(request, await edit(context, idOf(request.params), asked.revision, asked.edit)));
   });
 
   router.post('/pictures/:picture/undo', async (request, response) => {
-    response.json(await undo(context, idOf(request.params), checkTurnBack(request.body).revision));
+    const { revision } = checkTurnBack(request.body);
+    response.json(withWords(request, await undo(context, idOf(request.params), revision)));
   });
 
   router.post('/pictures/:picture/redo', async (request, response) => {
-    response.json(await redo(context, idOf(request.params), checkTurnBack(request.body).revision));
+    const { revision } = checkTurnBack(request.body);
+    response.json(withWords(request, await redo(context, idOf(request.params), revision)));
   });
 
   router.post('/pictures/:picture/return', async (request, response) => {
@@ -116,7 +128,12 @@ export function pictureRoutes(context: Context): Router {
   });
 
   router.get('/pictures/:picture/report.html', async (request, response) => {
-    const { bytes, fileName } = await reportOf(context, idOf(request.params), 'html');
+    const { bytes, fileName } = await reportOf(
+      context,
+      idOf(request.params),
+      'html',
+      wordsFor(request).language,
+    );
     if (request.query['save'] !== undefined) response.attachment(fileName);
     response.set({
       'Content-Type': 'text/html; charset=utf-8',
@@ -129,7 +146,12 @@ export function pictureRoutes(context: Context): Router {
 
   router.get('/pictures/:picture/report.pdf', async (request, response) => {
     const paper = request.query['paper'] === 'letter' ? 'LETTER' : 'A4';
-    const { bytes, fileName } = await reportOf(context, idOf(request.params), paper);
+    const { bytes, fileName } = await reportOf(
+      context,
+      idOf(request.params),
+      paper,
+      wordsFor(request).language,
+    );
     response.attachment(fileName);
     response.set({ 'Content-Type': 'application/pdf', 'Cache-Control': 'private, no-store' });
     response.send(Buffer.from(bytes));

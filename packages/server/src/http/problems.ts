@@ -1,8 +1,12 @@
+import type { Said } from '@fennip/words';
+import { said } from '@fennip/words';
 import type { ErrorRequestHandler } from 'express';
 import type { Problem } from '@fennip/contract';
 import { RecipeError } from '@fennip/core/errors';
 import type { Logger } from 'pino';
-import { Refusal } from './refusal.ts';
+import type { RefusalReason } from '../errors/refusal.ts';
+import { Refusal } from '../errors/refusal.ts';
+import { wordsFor } from './wordsFor.ts';
 
 /** What PostgreSQL or the line to it says while it is away: starting, stopping, gone (codes of PostgreSQL, appendix A). */
 const AWAY: readonly unknown[] = [
@@ -22,31 +26,41 @@ const isDatabaseAway = (error: unknown): boolean =>
     error.name === 'KnexTimeoutError' ||
     error.message.startsWith('Connection terminated'));
 
-function problemOf(error: unknown): Problem | null {
-  if (error instanceof Refusal)
-    return { type: 'about:blank', title: error.title, status: error.status, detail: error.message };
+/** The status of each reason (RFC 9110), and of what else can go wrong. */
+const STATUS = {
+  'not found': 404,
+  'not understood': 400,
+  'changed meanwhile': 409,
+  'not ready': 409,
+  'too large': 413,
+  'cut short': 400,
+  forbidden: 403,
+  'not taken': 422,
+  guarded: 409,
+  'nothing to do': 422,
+  away: 503,
+  failed: 500,
+} as const satisfies Readonly<Record<RefusalReason | 'away' | 'failed', number>>;
+
+type Reason = keyof typeof STATUS;
+
+/** What an error is to whoever asked; null for one that was not foreseen. */
+function foreseen(error: unknown): { readonly reason: Reason; readonly thing: Said } | null {
+  if (error instanceof Refusal) return { reason: error.reason, thing: error.said };
   if (error instanceof RecipeError)
     return {
-      type: 'about:blank',
-      title: 'Not understood',
-      status: 400,
-      detail: `${error.place}: ${error.reason}`,
+      reason: 'not understood',
+      thing: said('refused.document', { place: error.place, reason: error.reason }),
     };
   if (error instanceof SyntaxError && 'status' in error)
-    return { type: 'about:blank', title: 'Not understood', status: 400, detail: 'The request is not JSON.' };
+    return { reason: 'not understood', thing: said('refused.notJson') };
   if (error instanceof Error && 'type' in error && error.type === 'entity.too.large')
-    return { type: 'about:blank', title: 'Too large', status: 413, detail: 'The request is too large.' };
-  if (isDatabaseAway(error))
-    return {
-      type: 'about:blank',
-      title: 'Away for a moment',
-      status: 503,
-      detail: 'The database does not answer just now. What was saved before is still there; try once more.',
-    };
+    return { reason: 'too large', thing: said('refused.requestTooLarge') };
+  if (isDatabaseAway(error)) return { reason: 'away', thing: said('refused.databaseAway') };
   return null;
 }
 
-/** The one place where an error becomes an answer: a problem document (RFC 9457). */
+/** The one place where an error becomes an answer: a problem document (RFC 9457), in the language that is asked for. */
 export const answerProblems =
   (log: Logger): ErrorRequestHandler =>
   (error: unknown, request, response, next) => {
@@ -54,13 +68,15 @@ export const answerProblems =
       next(error);
       return;
     }
-    const known = problemOf(error);
+    const known = foreseen(error);
     if (!known) log.error({ err: error, path: request.path }, 'unforeseen error');
-    const problem = known ?? {
+    const { reason, thing } = known ?? { reason: 'failed', thing: said('refused.failed') };
+    const words = wordsFor(request);
+    const problem: Problem = {
       type: 'about:blank',
-      title: 'Something failed',
-      status: 500,
-      detail: 'The server could not do this. What was saved before is still there; try once more.',
+      title: words.say(`refused.title.${reason}`),
+      status: STATUS[reason],
+      detail: words.tell(thing),
     };
     response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
   };

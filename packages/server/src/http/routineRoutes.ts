@@ -5,7 +5,7 @@ import { RoutineDocumentSchema } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
 import type { Context } from '../context.ts';
 import { checkId } from '../pictures/pictureRows.ts';
-import { notFound } from './refusal.ts';
+import { notFound } from '../errors/refusal.ts';
 
 const checkRoutine = checkerOf(RoutineDocumentSchema);
 

@@ -4,7 +4,7 @@ import { ZipFile } from 'yazl';
 import type { Context } from '../context.ts';
 import { deliveredFile, recipeOfDelivery } from '../deliver/deliveries.ts';
 import { piecesOfRun, runById } from '../runs/runRows.ts';
-import { notFound } from './refusal.ts';
+import { notFound } from '../errors/refusal.ts';
 
 /** Sends all finished files of a job's delivery with their recipes as one archive, stored as they are: pictures do not shrink further. */
 export async function sendZip(context: Context, runId: string, response: Response): Promise<void> {

@@ -8,7 +8,8 @@ import type { PictureNature } from '@fennip/core/examine';
 import type { Database } from '../database/connect.ts';
 import { PAUSE_SECONDS } from '../history/pace.ts';
 import { faultStates } from '../ledger/faultStates.ts';
-import { notFound } from '../http/refusal.ts';
+import type { Missing } from '../errors/refusal.ts';
+import { notFound } from '../errors/refusal.ts';
 
 /** A row of the table of pictures. */
 export interface PictureRow {
@@ -63,7 +64,7 @@ interface CountedRow extends PictureRow {
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 /** @throws Refusal when the text is no id at all, which no row can have */
-export function checkId(id: unknown, what: string): string {
+export function checkId(id: unknown, what: Missing): string {
   if (typeof id !== 'string' || !UUID.test(id)) throw notFound(what);
   return id;
 }

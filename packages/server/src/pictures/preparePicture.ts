@@ -1,3 +1,4 @@
+import { packed } from '@fennip/words';
 import { guessNature } from '@fennip/core/examine';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
@@ -34,7 +35,9 @@ export async function preparePicture(context: Context, id: string): Promise<void
   } catch (error) {
     if (!(error instanceof PictureError)) throw error;
     await telling;
-    await database('pictures').where('id', id).update({ state: 'failed', problem: error.message });
+    await database('pictures')
+      .where('id', id)
+      .update({ state: 'failed', problem: packed(error.said) });
   }
   await tellPicture(context, id);
 }

@@ -1,3 +1,4 @@
+import { said } from '@fennip/words';
 import { randomUUID } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import type { Picture } from '@fennip/contract';
@@ -5,18 +6,14 @@ import { guessNature } from '@fennip/core/examine';
 import type { PictureHeader } from '@fennip/files';
 import { PictureError, captureData, readHeader } from '@fennip/files';
 import type { Context } from '../context.ts';
-import { Refusal } from '../http/refusal.ts';
+import { Refusal } from '../errors/refusal.ts';
 import type { Arrival } from '../store/store.ts';
 import { TooLargeError } from '../store/store.ts';
 import { pictureById } from './pictureRows.ts';
 import { tellPicture } from './tellPicture.ts';
 
 const tooLarge = (mostBytes: number): Refusal =>
-  new Refusal(
-    413,
-    'Too large',
-    `The file is larger than ${Math.round(mostBytes / 1e6)} MB, the most that is taken.`,
-  );
+  new Refusal('too large', said('refused.tooLarge', { n: Math.round(mostBytes / 1e6) }));
 
 /** Takes a file in under a passing name. @throws Refusal when it is too large */
 export async function arrive(stream: Readable, { store, config }: Context): Promise<Arrival> {
@@ -33,7 +30,7 @@ async function inspect(arrival: Arrival, { store, config }: Context): Promise<Pi
     return await readHeader(arrival.path, { pixels: config.mostPixels });
   } catch (error) {
     await store.discard(arrival);
-    if (error instanceof PictureError) throw new Refusal(422, 'Not taken', error.message);
+    if (error instanceof PictureError) throw new Refusal('not taken', error.said);
     throw error;
   }
 }
@@ -61,11 +58,7 @@ export async function receivePicture(
   const arrival = await arrive(stream, context);
   if (announcedBytes !== undefined && arrival.sizeBytes < announcedBytes) {
     await store.discard(arrival);
-    throw new Refusal(
-      400,
-      'Cut short',
-      'The transfer broke off before the whole file had come. Add it again.',
-    );
+    throw new Refusal('cut short', said('refused.cutShort'));
   }
   const header = await inspect(arrival, context);
   await store.keep(arrival, 'originals');

@@ -1,9 +1,10 @@
+import { packed, said } from '@fennip/words';
 import type { PieceOutcome, PieceState } from '@fennip/contract';
 import { RecipeError } from '@fennip/core/errors';
 import { EXAMINE_DEFAULTS } from '@fennip/core/examine';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
-import { Refusal } from '../http/refusal.ts';
+import { Refusal } from '../errors/refusal.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
 import { carryOver } from './pieces/carryOver.ts';
@@ -22,7 +23,7 @@ import { orderStage, tellRun } from './runs.ts';
 const MOST_ATTEMPTS = 5;
 
 async function picture({ context, piece }: PieceOrder): Promise<PictureRow> {
-  if (piece.picture_id === null) throw new SkippedError('the picture was removed');
+  if (piece.picture_id === null) throw new SkippedError(said('skipped.removed'));
   return pictureRow(context.database, piece.picture_id);
 }
 
@@ -51,8 +52,9 @@ async function workOn(order: PieceOrder): Promise<PieceOutcome> {
 
 /** A failure that trying again will not mend, as a sentence; null for one that it may. */
 function lastingReason(error: unknown): string | null {
-  if (error instanceof PictureError || error instanceof Refusal) return error.message;
-  if (error instanceof RecipeError) return `${error.place}: ${error.reason}`;
+  if (error instanceof PictureError || error instanceof Refusal) return packed(error.said);
+  if (error instanceof RecipeError)
+    return packed(said('refused.document', { place: error.place, reason: error.reason }));
   return null;
 }
 
@@ -78,8 +80,7 @@ export async function carryOutPiece(context: Context, key: string): Promise<void
       .where(where)
       .update({ state, outcome: JSON.stringify(outcome), ended_at: database.fn.now() });
   };
-  if (piece.attempts >= MOST_ATTEMPTS)
-    await end('failed', { reason: 'It was tried five times and ended its worker or failed each time.' });
+  if (piece.attempts >= MOST_ATTEMPTS) await end('failed', { reason: packed(said('run.gaveUp')) });
   else {
     await database('run_pieces')
       .where(where)
@@ -89,7 +90,7 @@ export async function carryOutPiece(context: Context, key: string): Promise<void
       await end('done', await workOn({ context, run, piece }));
     } catch (error) {
       const reason = lastingReason(error);
-      if (error instanceof SkippedError) await end('skipped', { reason: error.message });
+      if (error instanceof SkippedError) await end('skipped', { reason: packed(error.said) });
       else if (reason !== null) await end('failed', { reason });
       else {
         await database('run_pieces').where(where).update({ state: 'waiting' });

@@ -1,7 +1,8 @@
+import { packed, said } from '@fennip/words';
 import type { ChartedDecision } from '@fennip/contract';
 import { chartFor, judgeEntry } from '../charts/chartRows.ts';
 import type { Context } from '../context.ts';
-import { notFound } from '../http/refusal.ts';
+import { notFound } from '../errors/refusal.ts';
 import { faultStates } from '../ledger/faultStates.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { cameraOf, pictureRow } from '../pictures/pictureRows.ts';
@@ -43,7 +44,7 @@ export async function decideCharted(
     });
   else
     for (const { picture_id, id } of open)
-      await editPicture(context, picture_id, `Dismissed place ${charted} of the dust chart`, () => [
+      await editPicture(context, picture_id, packed(said('step.dismissedPlace', { n: charted })), () => [
         { op: 'judge', fault: id, as: 'dismissed' },
       ]);
 }

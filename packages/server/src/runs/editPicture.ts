@@ -2,7 +2,7 @@ import type { Step, Worksheet } from '@fennip/core/recipe';
 import type { Context } from '../context.ts';
 import { edit } from '../history/history.ts';
 import { readWorksheet } from '../history/worksheetRows.ts';
-import { Refusal } from '../http/refusal.ts';
+import { Refusal } from '../errors/refusal.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
 
 /** How often an edit is made anew when someone else changed the picture meanwhile. */
@@ -27,7 +27,8 @@ export async function editPicture(
       await edit(context, id, row.revision, { words, steps });
       return;
     } catch (error) {
-      if (!(error instanceof Refusal) || error.status !== 409 || tried >= MOST_TRIES) throw error;
+      if (!(error instanceof Refusal) || error.reason !== 'changed meanwhile' || tried >= MOST_TRIES)
+        throw error;
     }
   }
 }

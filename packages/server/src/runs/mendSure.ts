@@ -1,3 +1,4 @@
+import { packed, said, saidCount } from '@fennip/words';
 import type { LedgerEntry } from '@fennip/core/ledger';
 import type { MendProposal } from '@fennip/core/mend';
 import { faultToMend, isUntouched, mendSurroundings } from '@fennip/core/ledger';
@@ -15,7 +16,7 @@ const passes = ({ verdict }: MendProposal): boolean => verdict === null || verdi
 /** Faults that are sure enough, of which those are mended that pass; or faults by name, which are mended in any case. */
 export type Wanted = Bounds | { readonly faults: ReadonlySet<string> };
 
-const UNDER_A_GUARD = 'under a guard';
+const UNDER_A_GUARD = packed(said('left.under a guard'));
 
 /**
  * Mends the open faults of a picture that are sure enough, each from what it shows itself, or those that are named. What
@@ -78,4 +79,4 @@ export async function mendSure(
 
 const isOpenFault = ({ state, polarity }: LedgerEntry): boolean => state === 'open' && polarity !== null;
 
-const wordsFor = (count: number): string => `Mended ${count} fault${count === 1 ? '' : 's'} in a run`;
+const wordsFor = (count: number): string => packed(saidCount('step.ranMends', count));

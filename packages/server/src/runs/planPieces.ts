@@ -1,6 +1,7 @@
+import { said } from '@fennip/words';
 import type { PieceWork, RunRequest } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
-import { Refusal } from '../http/refusal.ts';
+import { Refusal } from '../errors/refusal.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { cameraOf } from '../pictures/pictureRows.ts';
 
@@ -22,15 +23,9 @@ export async function picturesFor(
     .where('job_id', jobId)
     .whereIn('id', [...ids])
     .orderBy('position')) as PictureRow[];
-  if (rows.length < ids.length)
-    throw new Refusal(409, 'Changed meanwhile', 'One of the pictures is no longer in this job.');
+  if (rows.length < ids.length) throw new Refusal('changed meanwhile', said('refused.pictureGone'));
   const unready = rows.find(({ state }) => state !== 'ready');
-  if (unready)
-    throw new Refusal(
-      409,
-      'Not ready',
-      `${unready.name} is not ready yet. Wait until it is, or leave it out.`,
-    );
+  if (unready) throw new Refusal('not ready', said('refused.notReady', { name: unready.name }));
   return rows;
 }
 

@@ -1,8 +1,9 @@
+import { said } from '@fennip/words';
 import type { ProposedMend } from '@fennip/contract';
 import { faultToMend, mendSurroundings } from '@fennip/core/ledger';
 import { isGuarded } from '@fennip/core/mend';
 import type { Context } from '../context.ts';
-import { Refusal, notFound } from '../http/refusal.ts';
+import { Refusal, notFound } from '../errors/refusal.ts';
 import { readLedger } from '../ledger/readLedger.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { newId } from '@fennip/contract';
@@ -24,8 +25,7 @@ export async function proposeMend(
     ({ id, state, polarity }) => id === faultId && state === 'open' && polarity !== null,
   );
   if (!fault) throw notFound('open fault');
-  if (isGuarded(fault, recipe.fences ?? [], picture))
-    throw new Refusal(409, 'Guarded', 'The fault lies under a guard, where no mend changes anything.');
+  if (isGuarded(fault, recipe.fences ?? [], picture)) throw new Refusal('guarded', said('refused.guarded'));
   const { proposal, half, before, after } = await threads.propose(
     store.pathOf('originals', picture.sha256),
     faultToMend(fault, newId('mend')),

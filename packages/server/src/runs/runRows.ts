@@ -8,7 +8,7 @@ import type {
   RunState,
 } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
-import { notFound } from '../http/refusal.ts';
+import { notFound } from '../errors/refusal.ts';
 
 export interface RunRow {
   readonly id: string;

@@ -1,7 +1,8 @@
+import { said } from '@fennip/words';
 import { randomUUID } from 'node:crypto';
 import type { Run, RunRequest, RunSteer } from '@fennip/contract';
 import type { Context } from '../context.ts';
-import { Refusal } from '../http/refusal.ts';
+import { Refusal } from '../errors/refusal.ts';
 import { picturesFor, planPieces } from './planPieces.ts';
 import { runById, runRow } from './runRows.ts';
 
@@ -42,8 +43,7 @@ export async function startRun(context: Context, jobId: string, request: RunRequ
   const { database } = context;
   const pictures = await picturesFor(database, jobId, request.pictures);
   const pieces = planPieces(request, pictures);
-  if (pieces.length === 0)
-    throw new Refusal(422, 'Nothing to do', 'There is nothing to do with these settings on these pictures.');
+  if (pieces.length === 0) throw new Refusal('nothing to do', said('refused.nothingToDo'));
   const id = randomUUID();
   await database.transaction(async (change) => {
     await change('runs').insert({

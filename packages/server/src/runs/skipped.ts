@@ -1,4 +1,6 @@
-/** A piece of work that does not fit its picture, with the reason why it was left out. */
-export class SkippedError extends Error {
+import { SaidError } from '@fennip/words';
+
+/** A piece of a run that is left out, with the reason. */
+export class SkippedError extends SaidError {
   override readonly name = 'SkippedError';
 }

@@ -1,3 +1,4 @@
+import { said } from '@fennip/words';
 import type { Mend, ReturnMend } from '@fennip/core/mend';
 import type { Raster } from '@fennip/core/raster';
 import type { Recipe } from '@fennip/core/recipe';
@@ -34,18 +35,12 @@ function refuseWhatDoesNotFit(original: DecodedPicture, came: DecodedPicture): v
   if (own.width !== other.width || own.height !== other.height)
     throw new PictureError(
       'unsupported',
-      `It comes back with ${other.width} x ${other.height} pixels, but it left with ${own.width} x ${own.height}. Save it at its full size, not cropped and not turned.`,
+      said('return.size', {
+        ...{ width: other.width, height: other.height, ownWidth: own.width, ownHeight: own.height },
+      }),
     );
-  if (own.channels >= 3 !== other.channels >= 3)
-    throw new PictureError(
-      'unsupported',
-      'It left in colour and comes back in grey, or the other way round.',
-    );
-  if (!isSameProfile(own, other))
-    throw new PictureError(
-      'unsupported',
-      'It comes back in another colour profile than it left with. Save it in its own, not converted.',
-    );
+  if (own.channels >= 3 !== other.channels >= 3) throw new PictureError('unsupported', said('return.colour'));
+  if (!isSameProfile(own, other)) throw new PictureError('unsupported', said('return.profile'));
 }
 
 const pixels = (n: number): string => Math.abs(n).toFixed(1);
@@ -70,15 +65,15 @@ export function takenBack(
   if (!isAligned)
     throw new PictureError(
       'unsupported',
-      `It lies ${pixels(shift.dx)} pixels ${shift.dx < 0 ? 'to the left' : 'to the right'} and ${pixels(shift.dy)} ${shift.dy < 0 ? 'up' : 'down'} of where it was. Lay it back in its place and bring it again.`,
+      said('return.moved', {
+        across: said(shift.dx < 0 ? 'return.left' : 'return.right', { n: pixels(shift.dx) }),
+        down: said(shift.dy < 0 ? 'return.up' : 'return.down', { n: pixels(shift.dy) }),
+      }),
     );
-  if (!changed) throw new PictureError('unsupported', 'Nothing in it differs from what was sent.');
+  if (!changed) throw new PictureError('unsupported', said('return.nothing'));
   const values = valuesInside(returned, changed);
   if (values.length > MOST_TEXT)
-    throw new PictureError(
-      'unsupported',
-      `${Math.round(100 * share)} % of it changed: too much to be a step of this picture. Take it in as a picture of its own.`,
-    );
+    throw new PictureError('unsupported', said('return.tooMuch', { n: Math.round(100 * share) }));
   const mend: ReturnMend = {
     ...{ id, method: 'return', target: changed, margin: 0, edge: 0, share: 1, on: true },
     ...{ depth: raster.depth, values },

@@ -1,3 +1,4 @@
+import type { Said } from '@fennip/words';
 import { createHash } from 'node:crypto';
 import { open } from 'node:fs/promises';
 import type { MessagePort } from 'node:worker_threads';
@@ -169,7 +170,7 @@ export interface LevelWritten {
 
 /** Errors lose their class between threads: a refused picture comes back as this. */
 export interface Refused {
-  readonly refused: string;
+  readonly refused: Said;
 }
 
 type Outcome =
@@ -386,7 +387,7 @@ export default async function thread(task: ThreadTask): Promise<Outcome | Refuse
   try {
     return await carryOut(task);
   } catch (error) {
-    if (error instanceof PictureError) return { refused: error.message };
+    if (error instanceof PictureError) return { refused: error.said };
     throw error;
   }
 }

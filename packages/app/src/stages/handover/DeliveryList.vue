@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { locale } from '../../words/language.ts';
 import { hasOption } from './useDelivery.ts';
 import { describeFormat } from '@fennip/core/picture';
 import type { Delivery } from '@fennip/contract';
 import { useJob } from '../../stores/job.ts';
 import { bytes } from '../../words/figures.ts';
-import { say, sayCount } from '../../words/say.ts';
+import { say, sayCount, sayText } from '../../words/say.ts';
 
 /** What has been handed over of a picture, newest first. */
 defineProps<{ deliveries: readonly Delivery[] }>();
@@ -19,7 +20,7 @@ function settingsOf({ format, quality, depth, profile = 'own' }: Delivery): stri
   return profile === 'own' ? coded : `${coded}, ${say(`handOver.profile.${profile}`)}`;
 }
 const timeOf = (iso: string): string =>
-  new Date(iso).toLocaleString('en-GB', {
+  new Date(iso).toLocaleString(locale, {
     day: 'numeric',
     month: 'short',
     hour: '2-digit',
@@ -45,7 +46,9 @@ const timeOf = (iso: string): string =>
           >{{ say('handOver.recipe') }}</a
         >
       </span>
-      <span v-else-if="delivery.state === 'failed'" class="problem" role="alert">{{ delivery.problem }}</span>
+      <span v-else-if="delivery.state === 'failed'" class="problem" role="alert">{{
+        sayText(delivery.problem ?? '')
+      }}</span>
       <el-progress
         v-else
         :percentage="Math.round((job.workShare(delivery.pictureId, 'deliver') ?? 0) * 100)"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { LANGUAGE_NAMES } from '@fennip/words';
+import { locale, takeLanguage, words } from '../../words/language.ts';
 import { sentenceOf } from '@fennip/contract';
 import type { Job } from '@fennip/contract';
 import { onMounted, ref } from 'vue';
@@ -31,7 +33,7 @@ async function create(): Promise<void> {
 }
 
 const day = (iso: string): string =>
-  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+  new Date(iso).toLocaleDateString(locale, { day: 'numeric', month: 'long', year: 'numeric' });
 
 onMounted(load);
 </script>
@@ -67,10 +69,31 @@ onMounted(load);
         </router-link>
       </li>
     </ul>
+    <label class="language">
+      <span class="soft">{{ say('language') }}</span>
+      <el-select
+        :model-value="words.language"
+        size="small"
+        :aria-label="say('language')"
+        data-testid="language"
+        @change="takeLanguage"
+      >
+        <el-option v-for="(label, tag) in LANGUAGE_NAMES" :key="tag" :value="tag" :label="label" />
+      </el-select>
+    </label>
   </div>
 </template>
 
 <style scoped>
+.language {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  margin-top: 24px;
+}
+.language .el-select {
+  width: 130px;
+}
 .page {
   max-width: 760px;
   height: 100%;

@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue';
 import { get } from '../../api/http.ts';
 import { useJob } from '../../stores/job.ts';
 import { timeOf } from '../../words/figures.ts';
-import { say, sayCount } from '../../words/say.ts';
+import { say, sayCount, sayText } from '../../words/say.ts';
 import { duration } from '../../words/workWords.ts';
 
 /** One run: how far it is, how fast, what it did, and picture by picture what came of it. */
@@ -53,12 +53,13 @@ function outcomeOf({ state, outcome, work }: RunPiece): string {
   const { reason, mended, found, left = {}, doubts = [], fileName } = outcome;
   if (state === 'waiting') return say('run.piece.waiting');
   if (state === 'running') return say('run.piece.running');
-  if (reason !== undefined) return say(`run.piece.${state === 'failed' ? 'failed' : 'skipped'}`, { reason });
+  if (reason !== undefined)
+    return say(`run.piece.${state === 'failed' ? 'failed' : 'skipped'}`, { reason: sayText(reason) });
   return [
     ...(found === undefined ? [] : [sayCount(work === 'examine' ? 'count.fault' : 'run.places', found)]),
     ...(mended === undefined ? [] : [sayCount('count.mend', mended)]),
     ...(doubts.length > 0 ? [sayCount('run.doubts', doubts.length)] : []),
-    ...Object.entries(left).map(([why, n]) => say('run.leftOut', { n, why })),
+    ...Object.entries(left).map(([why, n]) => say('run.leftOut', { n, why: sayText(why) })),
     ...(fileName === undefined ? [] : [fileName]),
   ].join(' · ');
 }

@@ -1,3 +1,5 @@
+import type { Said } from '@fennip/words';
+import { packed, said, saidCount } from '@fennip/words';
 import type { CarriedRecipe } from '@fennip/core/carry';
 import type { Placement } from '@fennip/core/chart';
 import type { FinishStep } from '@fennip/core/finish';
@@ -24,8 +26,9 @@ type CarryRequest = Extract<RunRequest, { kind: 'carry' }>;
 /** Why so many things were left out. */
 type Left = Record<string, number>;
 
-const countIn = (left: Left, reason: string): void => {
-  left[reason] = (left[reason] ?? 0) + 1;
+const countIn = (left: Left, reason: Said): void => {
+  const text = packed(reason);
+  left[text] = (left[text] ?? 0) + 1;
 };
 
 /** @throws SkippedError when the picture has nothing of what is asked for */
@@ -33,7 +36,7 @@ function checkThereIsSome(recipe: Recipe, what: readonly string[], name: string)
   const isThere =
     (what.includes('mends') && (recipe.mends.length > 0 || recipe.fences !== undefined)) ||
     (what.includes('finish') && recipe.finish !== undefined);
-  if (!isThere) throw new SkippedError(`${name} has nothing to be carried over`);
+  if (!isThere) throw new SkippedError(said('skipped.nothingToCarry', { name }));
 }
 
 /** The mends as they are made on the other picture. */
@@ -55,8 +58,8 @@ async function makeThere(
 /** Mends that are sure enough; the others are counted by what they lack. */
 function sureOf({ carried }: CarriedRecipe, { sure }: CarryRequest, left: Left): readonly Mend[] {
   return carried.flatMap((one) => {
-    if ('notCarried' in one) countIn(left, one.notCarried);
-    else if (one.confidence < sure) countIn(left, 'not sure enough');
+    if ('notCarried' in one) countIn(left, said(`left.${one.notCarried}`));
+    else if (one.confidence < sure) countIn(left, said('left.not sure enough'));
     else return [one.mend];
     return [];
   });
@@ -101,13 +104,18 @@ function finishSteps(now: Worksheet, carried: readonly FinishStep[]): Step[] {
   ];
 }
 
+function carriedWords(mends: number | null, hasFinish: boolean, name: string): Said {
+  if (mends === null) return said('step.carried.finish', { name });
+  return saidCount(hasFinish ? 'step.carried.both' : 'step.carried.mends', mends, { name });
+}
+
 /** Carries what is asked for from one picture over to another; what was carried before from the same is made anew. */
 export async function carryOver(
   context: Context,
   picture: PictureRow,
   request: RunRequest,
 ): Promise<PieceOutcome> {
-  if (request.kind !== 'carry') throw new SkippedError('nothing is carried in this run');
+  if (request.kind !== 'carry') throw new SkippedError(said('skipped.nothingCarried'));
   const { what = ['mends'] } = request;
   const from = await pictureRow(context.database, request.from);
   const whole = await readRecipe(context.database, from);
@@ -130,21 +138,24 @@ export async function carryOver(
       )
     : null;
   const carried = carryFences(whole.fences ?? [], between);
-  for (const name of carried.lost) countIn(left, `the fence ${name} lies outside`);
+  for (const name of carried.lost) countIn(left, said('left.fence outside', { name }));
   const zones = new Set([...(there.fences ?? []), ...carried.fences].map(({ id }) => id));
   const finish = what.includes('finish') ? carryFinish(whole.finish ?? [], { ...between, zones }) : null;
-  for (const { step, reason } of finish?.left ?? []) countIn(left, `${step.method}: ${reason}`);
-  const words = [...(mends ? [`${mends.length} mends`] : []), ...(finish ? ['the finish'] : [])].join(
-    ' and ',
+  for (const { step, reason } of finish?.left ?? [])
+    countIn(left, said('left.step', { name: said(`finish.${step.method}`), reason: said(`left.${reason}`) }));
+  await editPicture(
+    context,
+    picture.id,
+    packed(carriedWords(mends?.length ?? null, finish !== null, from.name)),
+    (now) => {
+      const own = now.recipe.fences ?? [];
+      const fences = carried.fences.filter(({ id }) => !own.some((fence) => fence.id === id));
+      return [
+        ...fences.map((fence, k): Step => ({ op: 'fence', fence, at: own.length + k })),
+        ...(mends ? mendSteps(now, mends, from.id) : []),
+        ...(finish ? finishSteps(now, finish.steps) : []),
+      ];
+    },
   );
-  await editPicture(context, picture.id, `Carried over ${words} from ${from.name}`, (now) => {
-    const own = now.recipe.fences ?? [];
-    const fences = carried.fences.filter(({ id }) => !own.some((fence) => fence.id === id));
-    return [
-      ...fences.map((fence, k): Step => ({ op: 'fence', fence, at: own.length + k })),
-      ...(mends ? mendSteps(now, mends, from.id) : []),
-      ...(finish ? finishSteps(now, finish.steps) : []),
-    ];
-  });
   return { ...(mends ? { mended: mends.length } : {}), left };
 }

@@ -1,3 +1,4 @@
+import { said } from '@fennip/words';
 import type { PieceOutcome } from '@fennip/contract';
 import { framesOf, makeCharts } from '../../charts/makeChart.ts';
 import type { PieceOrder } from '../pieceOrder.ts';
@@ -7,7 +8,7 @@ import { SkippedError } from '../skipped.ts';
 export async function chartCamera({ context, run, piece }: PieceOrder): Promise<PieceOutcome> {
   const camera = piece.subject ?? '';
   const frames = await framesOf(context, camera);
-  if (frames.length < 2) throw new SkippedError(`a chart takes two frames or more of ${camera}`);
+  if (frames.length < 2) throw new SkippedError(said('skipped.fewFrames', { camera }));
   const [first] = frames;
   const charts = await makeCharts(context, camera, (share) =>
     context.events.tell(run.job_id, { type: 'progress', work: 'piece', pictureId: first.id, share }),

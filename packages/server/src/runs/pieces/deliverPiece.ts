@@ -1,3 +1,4 @@
+import { said, unpacked } from '@fennip/words';
 import type { PieceOutcome } from '@fennip/contract';
 import { deliver, namedDelivery } from '../../deliver/deliveries.ts';
 import { namesFor } from '../../deliver/fileNames.ts';
@@ -12,7 +13,7 @@ export async function deliverPiece(
   picture: PictureRow,
 ): Promise<PieceOutcome> {
   const { request } = run;
-  if (request.kind !== 'delivery') throw new SkippedError('nothing is delivered in this run');
+  if (request.kind !== 'delivery') throw new SkippedError(said('skipped.nothingDelivered'));
   const { database } = context;
   const { name: job } = await database('jobs').where('id', run.job_id).first('name');
   const pictures = await picturesFor(database, run.job_id, request.pictures);
@@ -26,6 +27,7 @@ export async function deliverPiece(
   const id = await namedDelivery(context, picture, request.delivery, fileName, `${run.id}/${piece.number}`);
   await deliver({ ...context, threads: context.background }, id);
   const done = await database('deliveries').where('id', id).first('state', 'problem', 'mends');
-  if (done.state !== 'done') throw new SkippedError(done.problem ?? 'it could not be rendered');
+  if (done.state !== 'done')
+    throw new SkippedError(unpacked(done.problem ?? '') ?? said('skipped.notRendered'));
   return { delivery: id, fileName, mended: done.mends };
 }

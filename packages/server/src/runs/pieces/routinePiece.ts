@@ -1,3 +1,5 @@
+import type { Said } from '@fennip/words';
+import { packed, said } from '@fennip/words';
 import type { FinishStep } from '@fennip/core/finish';
 import { zoneOfStep } from '@fennip/core/finish';
 import type { PieceOutcome, RoutineStep, RunRequest } from '@fennip/contract';
@@ -14,7 +16,7 @@ import { examinePiece } from './examinePiece.ts';
 import { newId } from '@fennip/contract';
 
 /** What one step of a routine did, or why it was left out. */
-type StepOutcome = PieceOutcome & { readonly skipped?: string };
+type StepOutcome = PieceOutcome & { readonly skipped?: Said };
 
 async function sift(
   context: Context,
@@ -24,15 +26,15 @@ async function sift(
   const { database, background, store } = context;
   const recipe = await readRecipe(database, picture);
   const zone = recipe.fences?.find(({ kind, name }) => kind === 'zone' && name === step.zone);
-  if (step.zone !== undefined && !zone) return { skipped: `there is no zone ${step.zone}` };
+  if (step.zone !== undefined && !zone) return { skipped: said('skipped.noZone', { name: step.zone }) };
   const isSame = recipe.mends.some(
     (mend) => mend.method === 'sift' && mend.zone === zone?.id && mend.radius === step.radius,
   );
-  if (isSame) return { skipped: 'such a sift is there already' };
+  if (isSame) return { skipped: said('skipped.sameSift') };
   const { noise } = await background.grain(store.pathOf('originals', picture.sha256));
   const { radius, threshold, polarity, detail, share } = step;
   const { width, height } = picture;
-  await editPicture(context, picture.id, 'Sifted by a routine', (now) => [
+  await editPicture(context, picture.id, packed(said('step.routineSift')), (now) => [
     {
       op: 'put',
       at: now.recipe.mends.length,
@@ -56,21 +58,21 @@ async function finish(
   { step, zone: name }: Extract<RoutineStep, { do: 'finish' }>,
 ): Promise<StepOutcome> {
   // Where another picture is cut and how it lies is no matter of this one.
-  if (step.method === 'crop' || step.method === 'straighten') return { skipped: 'it frames one picture' };
+  if (step.method === 'crop' || step.method === 'straighten') return { skipped: said('skipped.framesOne') };
   const recipe = await readRecipe(context.database, picture);
   const zone = recipe.fences?.find((fence) => fence.kind === 'zone' && fence.name === name);
-  if (name !== undefined && !zone) return { skipped: `there is no zone ${name}` };
+  if (name !== undefined && !zone) return { skipped: said('skipped.noZone', { name }) };
   const isThere = (one: FinishStep): boolean =>
     step.method === 'lens'
       ? one.method === 'lens'
       : zoneOfStep(one) === zone?.id && effectOf(one) === effectOf(step);
-  if (recipe.finish?.some(isThere)) return { skipped: 'such a step is there already' };
+  if (recipe.finish?.some(isThere)) return { skipped: said('skipped.sameStep') };
   const id = newId('step');
   // The zone that a step had on another picture is none here.
   const { zone: elsewhere, ...unbounded } = { zone: undefined, ...step };
   void elsewhere;
   const own = { ...unbounded, id, ...(zone ? { zone: zone.id } : {}) };
-  await editPicture(context, picture.id, 'Finished by a routine', (now) => [
+  await editPicture(context, picture.id, packed(said('step.routineFinish')), (now) => [
     { op: 'finish', at: now.recipe.finish?.length ?? 0, step: own },
   ]);
   return {};
@@ -82,9 +84,7 @@ async function carryOutStep(context: Context, picture: PictureRow, step: Routine
       return examinePiece(context, picture, step.sensitivity);
     case 'chart': {
       const applied = await applyChart(context, picture);
-      return applied
-        ? { found: applied.placed, left: applied.left }
-        : { skipped: 'its camera has no dust chart' };
+      return applied ? { found: applied.placed, left: applied.left } : { skipped: said('skipped.noChart') };
     }
     case 'mend':
       return mendSure(context, picture, step);
@@ -101,7 +101,7 @@ export async function routinePiece(
   { id }: PictureRow,
   request: RunRequest,
 ): Promise<PieceOutcome> {
-  if (request.kind !== 'routine') throw new SkippedError('there is no routine in this run');
+  if (request.kind !== 'routine') throw new SkippedError(said('skipped.noRoutine'));
   let sum: {
     mended: number;
     left: Record<string, number>;
@@ -114,7 +114,10 @@ export async function routinePiece(
   for (const step of request.steps) {
     const done = await carryOutStep(context, await pictureRow(context.database, id), step);
     const left = { ...sum.left };
-    const reasons = done.skipped === undefined ? (done.left ?? {}) : { [`${step.do}: ${done.skipped}`]: 1 };
+    const reasons =
+      done.skipped === undefined
+        ? (done.left ?? {})
+        : { [packed(said('left.step', { name: said(`routine.do.${step.do}`), reason: done.skipped }))]: 1 };
     for (const [reason, count] of Object.entries(reasons)) left[reason] = (left[reason] ?? 0) + count;
     sum = {
       mended: sum.mended + (done.mended ?? 0),
