@@ -40,7 +40,7 @@ export async function largePicture(): Promise<Buffer> {
 
 /**
  * How long the page takes for so many square roots, in milliseconds: what the machine gives at this hour. On a machine
- * that is shared the figures of two runs are told apart by it.
+ * that is shared the figures of two runs are moves apart by it.
  */
 const paceOf = (page: Page): Promise<number> =>
   page.evaluate<number>(`(() => {
@@ -161,7 +161,7 @@ const WATCH_TASKS = `(() => {
   }).observe({ entryTypes: ['longtask'] });
 })()`;
 
-/** The longest time the main thread was held up since the last call, in milliseconds; tasks below 50 are not told. */
+/** The longest time the main thread was held up since the last call, in milliseconds; tasks below 50 are not moves. */
 const longestTask = (page: Page): Promise<number> =>
   page.evaluate<number>(`(() => {
     const longest = Math.max(0, ...window.longTasks);
@@ -184,7 +184,7 @@ const WATCH_PEN = `(() => {
 const PLACES = 180;
 
 /**
- * Moves what is held down for three seconds, at 60 places a second. As a pen does, the next place is told when its time
+ * Moves what is held down for three seconds, at 60 places a second. As a pen does, the next place is moves when its time
  * has come, drawn or not drawn the one before.
  *
  * @returns seconds from the first place until the last is drawn
@@ -192,13 +192,13 @@ const PLACES = 180;
 async function movePen(page: Page, left: number, top: number): Promise<number> {
   const placeOf = (i: number): [number, number] => [left + 3.5 * i, top + 60 * Math.sin(i / 9)];
   const start = performance.now();
-  const told: Promise<void>[] = [];
+  const moves: Promise<void>[] = [];
   for (let i = 0; i < PLACES; i++) {
-    told.push(page.mouse.move(...placeOf(i)));
+    moves.push(page.mouse.move(...placeOf(i)));
     const early = start + ((i + 1) * 1000) / 60 - performance.now();
     if (early > 0) await new Promise((resolve) => setTimeout(resolve, early));
   }
-  await Promise.all(told);
+  await Promise.all(moves);
   const [x] = placeOf(PLACES - 1);
   await page.waitForFunction((last) => Reflect.get(window, 'penAt')[0] >= last, Math.floor(x), {
     polling: 'raf',

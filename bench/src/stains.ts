@@ -72,7 +72,7 @@ export async function benchStains(): Promise<void> {
   const rows: Row[] = [];
   for (const name of PHOTOGRAPHS) {
     const { raster } = await loadPhotograph(name);
-    const told: number[][] = [];
+    const figures: number[][] = [];
     for (const seed of SEEDS) {
       const sheet = toSheet(raster);
       const clean = fromSheet(sheet);
@@ -84,9 +84,17 @@ export async function benchStains(): Promise<void> {
       const ms = (performance.now() - start) / Math.max(1, laid.length);
       const peer = comparePictures(inpaint(cv, seen, inside, 'telea'), clean, inside);
       const before = comparePictures(seen, clean, inside);
-      told.push([before.psnr ?? 0, own.psnr ?? 0, peer.psnr ?? 0, own.ssim, peer.ssim, own.texture ?? 0, ms]);
+      figures.push([
+        before.psnr ?? 0,
+        own.psnr ?? 0,
+        peer.psnr ?? 0,
+        own.ssim,
+        peer.ssim,
+        own.texture ?? 0,
+        ms,
+      ]);
     }
-    rows.push([name, ...told[0].map((_, k) => median(told.map((one) => one[k])))]);
+    rows.push([name, ...figures[0].map((_, k) => median(figures.map((one) => one[k])))]);
   }
   printTable(
     'Stains, outlined by hand to within some pixels and recovered',

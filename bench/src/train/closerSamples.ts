@@ -1,7 +1,7 @@
 import type { GrownForest } from '@fennip/core/bench';
 import type { Fault } from '@fennip/core/fault';
 import type { Raster } from '@fennip/core/raster';
-import { LEAST_LOOKED_AT, doubtfulSpecks, speckLight } from '@fennip/core/bench';
+import { LEAST_RESCORED, doubtfulSpecks, speckLight } from '@fennip/core/bench';
 import { mulberry } from '@fennip/core/random';
 import { pixelsOf } from '@fennip/core/raster';
 import { meetFindings } from '../find.ts';
@@ -55,7 +55,7 @@ export async function closerSamples(
   for (const { ground, seen, laid } of pictures) {
     const file = await asFile(seen, uniform);
     const pixels = pixelsOf(file);
-    const specks = specksOn(file, 'frame', forest, share, LEAST_LOOKED_AT);
+    const specks = specksOn(file, 'frame', forest, share, LEAST_RESCORED);
     const doubtful = new Set(doubtfulSpecks(specks, 'frame'));
     // All of them are met, the surest first; of those the doubtful ones are learned from.
     const met = meetFindings(specks, laid);

@@ -1,7 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import type { Calibration, CloserNet, Forest } from '@fennip/core/bench';
+import type { Calibration, SpeckNet, Forest } from '@fennip/core/bench';
 import type { PictureNature } from '@fennip/core/examine';
 import {
   AREA_TRAITS,
@@ -12,7 +12,7 @@ import {
   holdNet,
   logOdds,
   saidAgainstOwn,
-  speckLook,
+  netInput,
   trustIn,
 } from '@fennip/core/bench';
 import { mulberry } from '@fennip/core/random';
@@ -190,7 +190,7 @@ const tellRound = (round: number, loss: number): void => {
 };
 
 /** Specks of frames that the finder leaves in doubt, told apart by a small net that is shown each with its surroundings. */
-async function trainCloserLook(): Promise<CloserNet> {
+async function trainCloserLook(): Promise<SpeckNet> {
   const specks = speckSamples(grounds, CLOSER_ROUNDS, 'frame');
   const { held } = train('Specks of a frame', SPECK_TRAITS, specks);
   const uniform = mulberry(41);
@@ -217,8 +217,8 @@ async function trainCloserLook(): Promise<CloserNet> {
     const own = all.filter(({ ground }) => ground.photograph === photograph);
     const scores = holdNet(numbers, ({ judge }) =>
       own.map(({ light, speck }) => {
-        const { look, told } = speckLook(light, speck);
-        return judge(look, told).score;
+        const { values, features } = netInput(light, speck);
+        return judge(values, features).score;
       }),
     );
     const labels = own.map(({ label }) => label);
@@ -290,7 +290,7 @@ function weighedAgainstOwn(examples: PlaceExamples, { slope, offset }: Calibrati
 }
 
 async function write(
-  trained: (Forest & { readonly own?: AgainstOwn }) | CloserNet,
+  trained: (Forest & { readonly own?: AgainstOwn }) | SpeckNet,
   name: string,
 ): Promise<void> {
   await writeFile(fileURLToPath(new URL(name, CORE)), `${JSON.stringify(trained)}\n`);
@@ -302,7 +302,7 @@ const grounds = await trainingGrounds();
 for (const [nature, rounds] of SPECK_ROUNDS)
   if (wanted('specks') || wanted(`${nature} specks`))
     await write(trainSpecks(nature, rounds), `examine/specks/${nature}SpeckForest.json`);
-if (wanted('closer look')) await write(await trainCloserLook(), 'examine/specks/closerNet.json');
+if (wanted('closer look')) await write(await trainCloserLook(), 'examine/specks/speckNet.json');
 if (wanted('areas')) await write(trainAreas(), 'examine/areas/areaForest.json');
 if (wanted('lines')) await write(trainLines(), 'examine/lines/lineForest.json');
 if (wanted('particles')) {

@@ -10,7 +10,7 @@ import {
   findSpecks,
   holdGround,
   keepStrongest,
-  lookOver,
+  measureTonalRange,
   measureSpecks,
   speckCandidates,
   sumUp,
@@ -92,7 +92,7 @@ function labelOf({ x, y, r, candidate }: MeasuredSpeck, laid: readonly LaidFault
 }
 
 export function measuredOn(raster: Raster, nature: PictureNature): MeasuredSpeck[] {
-  const look = lookOver(raster, nature);
+  const look = measureTonalRange(raster, nature);
   return holdGround(wholeWindow(raster), GROUND, (ground) =>
     measureSpecks(speckCandidates(ground), ground, look),
   );
@@ -183,7 +183,7 @@ export function specksOn(
   least = LEAST_CONFIDENCE,
 ): Fault[] {
   const found = holdGround(wholeWindow(seen), GROUND, (held) =>
-    findSpecks(held, lookOver(seen, nature), null, forest),
+    findSpecks(held, measureTonalRange(seen, nature), null, forest),
   );
   return keepStrongest(
     (['dark', 'bright'] as const).flatMap((polarity) =>

@@ -4,7 +4,7 @@ import {
   LOOK_SIDE,
   NET_SEEN,
   NET_SIZE,
-  speckLook,
+  netInput,
   teachNet,
   untaughtNet,
 } from '@fennip/core/bench';
@@ -89,14 +89,14 @@ function shuffled(count: number, uniform: () => number): Int32Array {
  * Teaches a small convolutional net by following the slope of the logistic loss (Adam with decoupled decay; Kingma and Ba
  * 2015, Loshchilov and Hutter 2019). Seeded: the same examples give the same net.
  *
- * @param told is told the mean loss after each round
+ * @param onRound is onRound the mean loss after each round
  * @returns all numbers of the net
  */
 export function teach(
   examples: readonly LookExample[],
   seed: number,
   options: TeachOptions = TEACH_DEFAULTS,
-  told: (round: number, loss: number) => void = () => undefined,
+  onRound: (round: number, loss: number) => void = () => undefined,
 ): Float32Array {
   const { rounds, batch, rate, decay, leftOut } = options;
   const uniform = mulberry(seed);
@@ -115,8 +115,8 @@ export function teach(
           slopes.fill(0);
           for (const k of some) {
             const { light, speck, label, counts } = examples[k];
-            const { look, told: beside } = speckLook(underOtherLight(light, uniform), speck);
-            const turned = turnedLook(look, uniform);
+            const { values, features: beside } = netInput(underOtherLight(light, uniform), speck);
+            const turned = turnedLook(values, uniform);
             const kept = new Float32Array(NET_SEEN).map(() => (uniform() < leftOut ? 0 : 1 / (1 - leftOut)));
             const judgement = judge(turned, beside, kept);
             const probability = logistic(judgement.score);
@@ -126,7 +126,7 @@ export function teach(
           step++;
           follow(numbers(), slopes, { mean, square, step, rate: rateAt(step / steps, rate), decay });
         }
-        told(round + 1, loss / examples.length);
+        onRound(round + 1, loss / examples.length);
       }
       return numbers().slice();
     },

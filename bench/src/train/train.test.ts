@@ -1,5 +1,5 @@
 import type { Polarity } from '@fennip/core/fault';
-import { LOOK_SIDE, growForest, holdNet, speckLook } from '@fennip/core/bench';
+import { LOOK_SIDE, growForest, holdNet, netInput } from '@fennip/core/bench';
 import { gaussian, mulberry } from '@fennip/core/random';
 import { createRaster } from '@fennip/core/raster';
 import { describe, expect, it } from 'vitest';
@@ -84,8 +84,8 @@ describe('teaching a net', () => {
     const unseen = looks(100, 3);
     const right = holdNet(numbers, ({ judge }) =>
       unseen.filter(({ light, speck, label }) => {
-        const { look, told } = speckLook(light, speck);
-        return judge(look, told).score > 0 === (label === 1);
+        const { values, features } = netInput(light, speck);
+        return judge(values, features).score > 0 === (label === 1);
       }),
     );
     expect(right.length).toBeGreaterThan(90);

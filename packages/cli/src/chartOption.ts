@@ -19,7 +19,7 @@ export async function chartedPlaces(values: OptionValues, frame: Frame): Promise
   const path = textOption(values, 'chart');
   if (path === undefined) return null;
   const chart = chartOf(checkChart(await readJson(path)));
-  const told = textOption(values, 'f-number') === undefined ? frame.fNumber : null;
-  const fNumber = told ?? (numberOption(values, 'f-number', 0.5, 128, 0) || null);
+  const stated = textOption(values, 'f-number') === undefined ? frame.fNumber : null;
+  const fNumber = stated ?? (numberOption(values, 'f-number', 0.5, 128, 0) || null);
   return chartFaults(chart, frame.pixels, locateOnSensor(frame.raster, frame.orientation, chart), fNumber);
 }

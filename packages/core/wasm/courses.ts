@@ -256,7 +256,7 @@ function turning(): f64 {
 }
 
 /** Sums of the core and of both sides in each channel, at all stations. */
-function lookAtColours(
+function compareChannels(
   channels: usize,
   channelCount: i32,
   isWide: bool,
@@ -381,6 +381,6 @@ export function measureCourses(
     store<f64>(out, mean(sides, stations), 104);
     store<f64>(out, mean(cores, stations), 112);
     store<f64>(out, spread(cores, stations), 120);
-    lookAtColours(channels, channelCount, isWide, pictureWidth, pictureHeight, scale, out + 128);
+    compareChannels(channels, channelCount, isWide, pictureWidth, pictureHeight, scale, out + 128);
   }
 }

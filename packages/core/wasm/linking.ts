@@ -6,7 +6,7 @@ const MOST_TURN: f64 = Math.PI / 4;
 /** Shorter paths are no lines, in pixels. */
 const SHORTEST: i32 = 8;
 
-// The points that are linked: set by `linkCrests`, read by what it calls.
+// The points that are linked: set by `linkRidgePixels`, read by what it calls.
 let pointsAt: usize = 0;
 let pointsRecord: usize = 0;
 /** A bit for each pixel that holds a point, how many lie before each 64, and which of them no line goes through yet. */
@@ -120,13 +120,13 @@ function turnRound(first: usize, end: usize): void {
  * Links points of crests that follow one another, from the strongest down; each point belongs to one path.
  *
  * @param seeds numbers of points, the strongest first
- * @param records see crests.ts; `at` the index of the pixel of each, `marks` and `before` as `placeCrests` left them
+ * @param records see crests.ts; `at` the index of the pixel of each, `marks` and `before` as `placeRidgePixels` left them
  * @param free room for as much as `marks`
  * @param points the numbers of the points of all paths, one after the other
  * @param lengths how many points each path has
  * @returns how many paths there are
  */
-export function linkCrests(
+export function linkRidgePixels(
   seeds: usize,
   seedCount: i32,
   at: usize,

@@ -84,7 +84,7 @@ const INSIDE: f64 = 0.6;
  * @param before room for a 32-bit number for each 64 pixels and one more: how many points lie before them
  * @returns how many there are
  */
-export function placeCrests(
+export function placeRidgePixels(
   listed: usize,
   bent: i32,
   data: usize,

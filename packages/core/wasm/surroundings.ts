@@ -125,7 +125,7 @@ function lookAtTexture(at: usize, stride: usize, table: usize, told: usize): voi
  * @param cos of the directions, 64-bit floats; `sin` alike
  * @param told eleven 64-bit floats for each place
  */
-export function lookAround(
+export function measureSurroundings(
   data: usize,
   width: i32,
   centres: usize,
@@ -161,7 +161,7 @@ const outer: usize = memory.data(DIRECTIONS << 2);
  * @param told for each place and channel two 32-bit numbers: the sum of the middle and of sixteen places inside, and that of
  *   sixteen around
  */
-export function lookAtColours(
+export function compareChannels(
   channels: usize,
   channelCount: i32,
   isWide: bool,

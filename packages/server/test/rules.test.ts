@@ -1,3 +1,4 @@
+import { wordsIn } from '@fennip/words';
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
@@ -17,6 +18,8 @@ const PHOTOGRAPH = join(
   'data',
   'image.jpg',
 );
+
+const { renderText: inEnglish } = wordsIn('en');
 
 let server: TestServer;
 let job: Job;
@@ -126,7 +129,9 @@ describe('a run on the server', () => {
     expect(recipe.mends.every(({ on }) => on)).toBe(true);
     expect(recipe.mends.some((mend) => mend.id === 'm-off')).toBe(true);
     const pieces = await server.get<{ outcome: { left?: object } }[]>(`/runs/${run.id}/pieces`);
-    expect(pieces[0].outcome.left).toEqual({ 'under a guard': 1 });
+    expect(Object.entries(pieces[0].outcome.left ?? {}).map(([why, n]) => [inEnglish(why), n])).toEqual([
+      ['under a guard', 1],
+    ]);
     const proposal = await server.refusal(`/pictures/${id}/faults/${guarded.id}/proposal`, {});
     expect(proposal).toMatchObject({ status: 409, detail: expect.stringContaining('guard') });
   });

@@ -1,3 +1,4 @@
+import { wordsIn } from '@fennip/words';
 import type { FinishStep } from '@fennip/core/finish';
 import { spawn } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
@@ -308,10 +309,10 @@ describe('a routine', () => {
     );
     expect(run).toMatchObject({ state: 'done', done: 2 });
     const [piece] = await server.get<RunPiece[]>(`/runs/${run.id}/pieces`);
-    const left = Object.keys(piece.outcome.left ?? {});
-    expect(left).toContain('sift: there is no zone sky');
-    expect(left).toContain('finish: there is no zone sky');
-    expect(left).toContain('finish: it frames one picture');
+    const left = Object.keys(piece.outcome.left ?? {}).map(wordsIn('en').renderText);
+    expect(left).toContain('Sift: there is no zone sky');
+    expect(left).toContain('Finish: there is no zone sky');
+    expect(left).toContain('Finish: it frames one picture');
     for (const { id } of pictures) {
       const { recipe } = await server.get<PictureSheet>(`/pictures/${id}`);
       expect(recipe.finish).toHaveLength(1);

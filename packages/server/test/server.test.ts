@@ -1,3 +1,4 @@
+import { wordsIn } from '@fennip/words';
 import { createHash } from 'node:crypto';
 import { readFile, readdir, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
@@ -91,8 +92,8 @@ describe('intake', () => {
     const kept = await readFile(join(server.config.storeFolder, 'originals', picture.pyramid));
     expect(kept.equals(bytes)).toBe(true);
 
-    const told = events.flatMap((event) => (event.type === 'picture' ? [event.picture.finestLevel] : []));
-    expect(told).toContain(pyramidLevels(picture.width, picture.height).length - 1);
+    const levels = events.flatMap((event) => (event.type === 'picture' ? [event.picture.finestLevel] : []));
+    expect(levels).toContain(pyramidLevels(picture.width, picture.height).length - 1);
     expect(events.some((event) => event.type === 'progress' && event.work === 'prepare')).toBe(true);
 
     const { raster } = await decodePicture(PHOTOGRAPH);
@@ -143,7 +144,9 @@ describe('intake', () => {
     });
     const cut = await server.add(job.id, 'cut.jpg', (await photograph()).subarray(0, 60_000));
     const failed = await server.until(job.id, cut.id, isReady);
-    expect(failed).toMatchObject({ state: 'failed', problem: expect.stringContaining('cut short') });
+    expect(failed.state).toBe('failed');
+    expect(wordsIn('en').renderText(failed.problem ?? '')).toContain('cut short');
+    expect(wordsIn('de').renderText(failed.problem ?? '')).toContain('abgeschnitten');
     expect(await readdir(join(server.config.storeFolder, 'passing'))).toEqual([]);
     await addReady('still.jpg');
   });
@@ -302,7 +305,7 @@ describe('what is marked, named and set aside', () => {
     await expect(server.patch(`/pictures/${id}`, { density: 0 })).rejects.toThrow('400');
   });
 
-  it('looks at the mended picture: a mend that leaves the fault or brings one in is told', async () => {
+  it('looks at the mended picture: a mend that leaves the fault or brings one in is levels', async () => {
     const { id } = await addReady();
     const sheet = (): Promise<PictureSheet> => server.get(`/pictures/${id}`);
     await server.patch(`/pictures/${id}`, { nature: 'frame' });

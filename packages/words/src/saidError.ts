@@ -8,6 +8,6 @@ export class SaidError extends Error {
     readonly said: Said,
     options?: ErrorOptions,
   ) {
-    super(wordsIn('en').tell(said), options);
+    super(wordsIn('en').render(said), options);
   }
 }

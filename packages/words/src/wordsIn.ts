@@ -36,9 +36,9 @@ export interface SpokenWords {
   say(key: WordKey, values?: Values): string;
   /** "1 speck", "12 specks": the number stands in the words as `{n}`. */
   sayCount(key: WordKey, n: number, values?: Values): string;
-  tell(thing: Said): string;
+  render(thing: Said): string;
   /** A text that was kept: a sentence stays as it is, what was packed is said in this language. */
-  tellText(text: string): string;
+  renderText(text: string): string;
 }
 
 /** What was said: most of a page is said again and again, with few values. */
@@ -56,12 +56,12 @@ function createWords(language: Language): SpokenWords {
   });
   const known = new Map<string, string>();
 
-  const valueOf = (value: Value): string | number => (typeof value === 'object' ? tell(value) : value);
-  const told = (values: Values): Record<string, string | number> =>
+  const valueOf = (value: Value): string | number => (typeof value === 'object' ? render(value) : value);
+  const rendered = (values: Values): Record<string, string | number> =>
     Object.fromEntries(Object.entries(values).map(([name, value]) => [name, valueOf(value)]));
 
   function say(key: WordKey, values: Values = {}): string {
-    const named = told(values);
+    const named = rendered(values);
     const asked = [key, ...Object.entries(named).flat()].join('\n');
     const before = known.get(asked);
     if (before !== undefined) return before;
@@ -72,20 +72,20 @@ function createWords(language: Language): SpokenWords {
   }
 
   const sayCount = (key: WordKey, n: number, values: Values = {}): string =>
-    String(translate(context, key, { ...told(values), n: n.toLocaleString(language) }, { plural: n }));
+    String(translate(context, key, { ...rendered(values), n: n.toLocaleString(language) }, { plural: n }));
 
-  const tell = ({ key, values, count }: Said): string =>
+  const render = ({ key, values, count }: Said): string =>
     count === undefined ? say(key, values) : sayCount(key, count, values);
 
   return {
     language,
     say,
     sayCount,
-    tell,
-    tellText: (text) => {
+    render,
+    renderText: (text) => {
       const thing = unpacked(text);
       // A word that this version no longer has is shown by its name rather than not at all.
-      return thing ? (isWordKey(thing.key) ? tell(thing) : thing.key) : text;
+      return thing ? (isWordKey(thing.key) ? render(thing) : thing.key) : text;
     },
   };
 }

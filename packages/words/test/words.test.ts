@@ -68,22 +68,22 @@ describe('something to be said', () => {
   const step = saidCount('step.ofSpecks', 3, { done: said('done.heal') });
 
   it('is kept as a text and said in whatever language it is read in, with what is nested in it', () => {
-    expect(wordsIn('en').tellText(packed(step))).toBe('Healed 3 specks');
-    expect(wordsIn('de').tellText(packed(step))).toBe('Geheilt: 3 Flecken');
+    expect(wordsIn('en').renderText(packed(step))).toBe('Healed 3 specks');
+    expect(wordsIn('de').renderText(packed(step))).toBe('Geheilt: 3 Flecken');
   });
 
   it('leaves sentences as they are that an earlier version kept', () => {
     for (const sentence of ['Healed 12 specks', '', '{not json', '{"key":broken'])
-      expect(wordsIn('de').tellText(sentence)).toBe(sentence);
+      expect(wordsIn('de').renderText(sentence)).toBe(sentence);
   });
 
   it('that this version has no words for is shown by its name', () => {
-    expect(wordsIn('en').tellText('{"key":"step.fromTheFuture"}')).toBe('step.fromTheFuture');
+    expect(wordsIn('en').renderText('{"key":"step.fromTheFuture"}')).toBe('step.fromTheFuture');
   });
 
   it('is what an error carries, and its message is the English sentence', () => {
     const error = new SaidError(said('refused.tooLarge', { n: 2000 }));
     expect(error.message).toContain('larger than 2000 MB');
-    expect(wordsIn('de').tell(error.said)).toContain('größer als 2000 MB');
+    expect(wordsIn('de').render(error.said)).toContain('größer als 2000 MB');
   });
 });

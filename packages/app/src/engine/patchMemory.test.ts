@@ -9,10 +9,10 @@ import { createPatchMemory } from './patchMemory.ts';
 const SIDE = 16;
 
 /** Work on a picture of one tone. */
-function work(told: string, tone: number, depth: 8 | 16 = 8): PatchWork {
+function work(document: string, tone: number, depth: 8 | 16 = 8): PatchWork {
   const raster = createRaster(SIDE, SIDE, 1, depth);
   raster.planes[0].fill(tone);
-  return { told, fences: [], windows: [wholeWindow(raster)] };
+  return { document, fences: [], windows: [wholeWindow(raster)] };
 }
 
 const patchOf = (value: number): Patch => ({
@@ -74,7 +74,7 @@ describe('patches that are kept', () => {
     }
   });
 
-  it('are none where the browser keeps nothing, and nobody is told', async () => {
+  it('are none where the browser keeps nothing, and nobody is document', async () => {
     vi.stubGlobal('indexedDB', {
       open: () => {
         throw new Error('not allowed');

@@ -54,11 +54,11 @@ async function noteUse(database: IDBPDatabase<PatchSchema>, key: string): Promis
 }
 
 /** The same for the same work, and for no other. */
-async function keyOf(build: string, { told, fences, windows }: PatchWork): Promise<string> {
+async function keyOf(build: string, { document, fences, windows }: PatchWork): Promise<string> {
   const places = windows.map(({ left, top, picture, raster: { width, height, depth, planes } }) => ({
     ...{ left, top, width, height, depth, channels: planes.length, picture },
   }));
-  const words = new TextEncoder().encode(JSON.stringify({ build, told, fences, places }));
+  const words = new TextEncoder().encode(JSON.stringify({ build, document, fences, places }));
   return (await Promise.all([words, ...windows.map(samplesOf)].map(digest))).join();
 }
 

@@ -41,8 +41,8 @@ function startWorker() {
 /** Every level holds four times the pixels of the one before it. */
 const shareDone = (halvings: number): number => 4 ** -halvings;
 
-/** @param told called whenever it changes */
-export function createRebuilders(told: (rebuilding: Rebuilding) => void): Rebuilders {
+/** @param onProgress called whenever it changes */
+export function createRebuilders(onProgress: (rebuilding: Rebuilding) => void): Rebuilders {
   /** A worker and its one proxy: when the last proxy is forgotten, the worker's own end is closed. */
   let worker: { readonly thread: Worker; readonly rebuild: Remote<Rebuilder> } | null = null;
   let running: Job | null = null;
@@ -60,7 +60,7 @@ export function createRebuilders(told: (rebuilding: Rebuilding) => void): Rebuil
       if (running !== job) return;
       job.bring(answer);
       if (answer.halvings === 0) return next();
-      tell(shareDone(answer.halvings));
+      report(shareDone(answer.halvings));
     };
     const sent = transfer(task, [raster.planes[0].buffer as ArrayBuffer]);
     worker.rebuild(sent, proxy(brought)).catch((error: unknown) => {
@@ -74,18 +74,18 @@ export function createRebuilders(told: (rebuilding: Rebuilding) => void): Rebuil
     running = null;
     const job = waiting.shift();
     if (job) start(job);
-    tell();
+    report();
   }
 
-  function tell(share = 0): void {
-    told({ ids: [...(running ? [running] : []), ...waiting].map(({ id }) => id), share });
+  function report(share = 0): void {
+    onProgress({ ids: [...(running ? [running] : []), ...waiting].map(({ id }) => id), share });
     if (running) return;
     for (const idle of whenIdle.splice(0)) idle();
   }
 
   function end(job: Job): void {
     waiting = waiting.filter((other) => other !== job);
-    if (running !== job) return tell();
+    if (running !== job) return report();
     // It would not hear of it before it is done.
     worker?.thread.terminate();
     worker = null;
@@ -97,7 +97,7 @@ export function createRebuilders(told: (rebuilding: Rebuilding) => void): Rebuil
       const job = { id: task.mend.id, task, bring };
       if (running) waiting.push(job);
       else start(job);
-      tell();
+      report();
       return () => end(job);
     },
     endAll: () => {

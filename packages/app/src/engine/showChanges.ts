@@ -30,21 +30,21 @@ const waitsForHelpers = (picture: OpenPicture): boolean =>
   finishOf(picture).some(takesLong) || mendsShown(picture).some(isTreatment);
 
 /** Tells what changes while an update runs; what is done at once is painted without being asked for. */
-function teller(picture: OpenPicture): { tell: (rect: Rect) => void; finish: () => Promise<void> } {
+function changeReporter(picture: OpenPicture): { report: (rect: Rect) => void; finish: () => Promise<void> } {
   const start = performance.now();
   const { table, wanted } = picture;
   const { keys, list } = wanted;
   const atOnce: Rect[] = [];
-  /** What changed since the page was told last. */
+  /** What changed since the page was reportedAt last. */
   let later: Rect[] = [];
-  let told = start;
-  const tellLater = (): void => {
+  let reportedAt = start;
+  const reportLater = (): void => {
     for (const rect of later) table.page.changed(rect, null);
     later = [];
-    told = performance.now();
+    reportedAt = performance.now();
   };
   return {
-    tell: (rect) => {
+    report: (rect) => {
       const now = performance.now();
       if (now - start < AT_ONCE_MS) {
         atOnce.push(rect);
@@ -52,10 +52,10 @@ function teller(picture: OpenPicture): { tell: (rect: Rect) => void; finish: () 
         return;
       }
       later.push(rect);
-      if (now - told > BIT_BY_BIT_MS) tellLater();
+      if (now - reportedAt > BIT_BY_BIT_MS) reportLater();
     },
     finish: async () => {
-      tellLater();
+      reportLater();
       await touchUp(picture, atOnce, wanted);
       const soiled = keys.filter((key) => {
         const shown = framedRect(key, picture.framing);
@@ -183,7 +183,7 @@ async function layInParts(
 }
 
 /** Tells the page that all it sees looks different: tiles are asked for anew, or come as a sheet. */
-export const soilAll = (picture: OpenPicture, follows: Follows): void =>
+export const invalidateAll = (picture: OpenPicture, follows: Follows): void =>
   picture.table.page.changed(wholeOf(picture), follows);
 
 /** Brings what is shown up to date. What changed again before its turn came is worked out once. */
@@ -192,18 +192,18 @@ export function showChanges(picture: OpenPicture): Promise<void> {
     const mends = mendsShown(picture);
     const { fences } = picture.recipe;
     const recipe = { mends, ...(fences ? { fences } : {}) };
-    const { tell, finish } = teller(picture);
+    const { report, finish } = changeReporter(picture);
     const { without, tiles, table } = picture;
-    // How the picture is framed is told by the page, which has its tiles painted anew.
+    // How the picture is framed is reportedAt by the page, which has its tiles painted anew.
     const values = finishOf(picture).filter((step) => !isFramingStep(step));
     const seenFinish = JSON.stringify([values, fencesOfFinish(picture)]);
     const { seen } = picture.wanted;
     const isFinishedAnew = seenFinish !== picture.seenFinish;
     const isTreatedAnew = seen !== null && isMostTreatedAnew(picture, recipe, seen);
     const isSheetWanted = seen !== null && (isFinishedAnew || isTreatedAnew);
-    const byTile = isTreatedAnew ? (rect: Rect) => table.page.changed(rect, 'sheet') : tell;
-    if (isFinishedAnew && isSheetWanted) soilAll(picture, 'sheet');
-    else if (isFinishedAnew) tell(wholeOf(picture));
+    const byTile = isTreatedAnew ? (rect: Rect) => table.page.changed(rect, 'sheet') : report;
+    if (isFinishedAnew && isSheetWanted) invalidateAll(picture, 'sheet');
+    else if (isFinishedAnew) report(wholeOf(picture));
     picture.seenFinish = seenFinish;
     picture.seenRecipe = recipe;
     const compared = { ...recipe, mends: mends.filter(({ id }) => !without?.has(id)) };
@@ -229,7 +229,7 @@ export function showUnder(picture: OpenPicture, lamp: Lamp): Promise<void> {
   const { table } = picture;
   const { seen } = picture.wanted;
   table.lamp = lamp;
-  soilAll(picture, seen ? 'sheet' : null);
+  invalidateAll(picture, seen ? 'sheet' : null);
   if (seen)
     picture.turn = picture.turn.then(() =>
       table.lamp === lamp ? laySheet(picture, seen, false) : undefined,

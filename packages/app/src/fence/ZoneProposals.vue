@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ZoneProposal } from '@fennip/core/fence';
 import { shallowRef } from 'vue';
-import { byHand } from '../engine/engine.ts';
+import { inMendWorker } from '../engine/workers.ts';
 import { useFences } from '../stores/fences.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useFencing } from '../work/useFencing.ts';
@@ -17,12 +17,12 @@ const found = shallowRef<readonly ZoneProposal[] | null>(null);
 async function look(): Promise<void> {
   found.value = null;
   const id = picture.picture?.id;
-  const proposals = await byHand((worker) => worker.proposeZones());
+  const proposals = await inMendWorker((worker) => worker.proposeZones());
   if (picture.picture?.id === id) found.value = proposals;
 }
 
 async function take({ kind, touches }: ZoneProposal): Promise<void> {
-  const area = await byHand((worker) => worker.zoneOf(touches));
+  const area = await inMendWorker((worker) => worker.zoneOf(touches));
   if (!area) return;
   const name = say(`fence.proposal.${kind}`);
   const fence = newFence('zone', area, name);

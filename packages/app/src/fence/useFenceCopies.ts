@@ -2,7 +2,7 @@ import type { Fence } from '@fennip/core/fence';
 import type { Picture, PictureSheet } from '@fennip/contract';
 import { computed } from 'vue';
 import { AnswerError, get, post } from '../api/http.ts';
-import { byHand } from '../engine/engine.ts';
+import { inMendWorker } from '../engine/workers.ts';
 import { useJob } from '../stores/job.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useFencing } from '../work/useFencing.ts';
@@ -49,7 +49,7 @@ export function useFenceCopies() {
 
   /** Saves a fence's area as a black and white picture of the full size: white is in. */
   async function save(fence: Fence): Promise<void> {
-    const file = await byHand((worker) => worker.maskFile(fence.area));
+    const file = await inMendWorker((worker) => worker.maskFile(fence.area));
     const link = document.createElement('a');
     link.href = URL.createObjectURL(file);
     link.download = `${fence.name}.png`;

@@ -1,7 +1,7 @@
 import type { Rect } from '@fennip/core/raster';
 import type { Shift } from '@fennip/core/source';
 import { TILE_SIZE } from '@fennip/core/raster';
-import { engine } from '../engine/engine.ts';
+import { engine } from '../engine/workers.ts';
 import type { PenPoint } from './penStroke.ts';
 
 /** Tiles are asked for each time that so much has been drawn, in pixels of the picture. */

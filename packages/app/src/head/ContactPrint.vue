@@ -2,7 +2,7 @@
 import { pyramidLevels } from '@fennip/core/raster';
 import type { Picture } from '@fennip/contract';
 import { computed, onMounted, ref, watch } from 'vue';
-import { engine } from '../engine/engine.ts';
+import { engine } from '../engine/workers.ts';
 import { useJob } from '../stores/job.ts';
 import { megapixels, percent } from '../words/figures.ts';
 import { workLine } from '../words/workWords.ts';

@@ -2,7 +2,7 @@
 import type { DepartureHistogram } from '@fennip/core/lamp';
 import { scaleLinear, scaleLog } from 'd3-scale';
 import { computed, ref, watch } from 'vue';
-import { engine } from '../engine/engine.ts';
+import { engine } from '../engine/workers.ts';
 import { useDragged } from '../hand/useDragged.ts';
 import { say } from '../words/say.ts';
 

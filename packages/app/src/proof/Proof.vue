@@ -6,7 +6,7 @@ import { growRect, intersectRects } from '@fennip/core/raster';
 import { useThrottleFn, useTimeoutFn, watchDebounced } from '@vueuse/core';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { DIFFERENCE_GAIN } from '../engine/differenceGain.ts';
-import { byHandAside, engine } from '../engine/engine.ts';
+import { laterInMendWorker, engine } from '../engine/workers.ts';
 import { reachOf } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
@@ -69,7 +69,7 @@ const verdict = shallowRef<Verdict | null>(null);
 let judged = 0;
 /** A rebuild is not worked out a second time only to be judged. */
 const verdictOn = (shown: Mend): Promise<Verdict | null> =>
-  shown.method === 'rebuild' ? engine().verdict(shown) : byHandAside((hand) => hand.judge(shown));
+  shown.method === 'rebuild' ? engine().verdict(shown) : laterInMendWorker((hand) => hand.judge(shown));
 const ownMend = (): Mend | null => entry.value?.mend ?? null;
 watch(ownMend, () => {
   judged++;

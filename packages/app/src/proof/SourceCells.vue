@@ -6,7 +6,7 @@ import { FIRST_SEED, isSourced, sourceOf } from '@fennip/core/mend';
 import { MOST_SOURCES } from '@fennip/core/source';
 import { watchDebounced } from '@vueuse/core';
 import { computed, shallowRef, watch } from 'vue';
-import { byHandAside, engine } from '../engine/engine.ts';
+import { laterInMendWorker, engine } from '../engine/workers.ts';
 import { usePicture } from '../stores/picture.ts';
 import { openPlacesNow } from '../work/mendingFaults.ts';
 import { useMending } from '../work/useMending.ts';
@@ -45,7 +45,7 @@ async function find(): Promise<void> {
   // A recover that leaves nothing to heal needs no source.
   if (!shown || !sourceOf(shown)) return;
   const { target, margin, edge } = shown;
-  const found = await byHandAside((hand) =>
+  const found = await laterInMendWorker((hand) =>
     hand.sources({ target, margin, edge, avoid: openPlacesNow(), used: [] }),
   );
   if (turn !== asked) return;
@@ -72,10 +72,10 @@ const candidates = computed((): readonly SpotMend[] => {
 function paintCandidate(number: number, where: Rect): Promise<ImageBitmap> {
   const candidate = candidates.value[number - 1];
   if (!candidate) return engine().crop(where, 'before');
-  if (candidate.method !== 'rebuild') return byHandAside((hand) => hand.preview(candidate, where));
+  if (candidate.method !== 'rebuild') return laterInMendWorker((hand) => hand.preview(candidate, where));
   const halvings = Math.max(0, Math.floor(Math.log2(where.width / CELL_PIXELS)));
   const { fences } = picture;
-  return byHandAside((hand) => hand.proposal(candidate, fences, where, halvings));
+  return laterInMendWorker((hand) => hand.proposal(candidate, fences, where, halvings));
 }
 
 /** An edge fit moves a source by so many pixels at most; it is still the candidate it was. */

@@ -3,7 +3,7 @@ import type { CropStep, FinishName, FinishStep, Histogram } from '@fennip/core/f
 import { autoBalance, autoLevels, isFramingStep, wholePlane } from '@fennip/core/finish';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import { engine } from '../engine/engine.ts';
+import { engine } from '../engine/workers.ts';
 import { neutralStep } from '../stages/finish/neutralStep.ts';
 import { say, stepSaid } from '../words/say.ts';
 import { usePicture } from './picture.ts';

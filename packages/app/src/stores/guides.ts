@@ -3,7 +3,7 @@ import { proposeGuides } from '@fennip/core/mend';
 import { watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
-import { byHandAside } from '../engine/engine.ts';
+import { laterInMendWorker } from '../engine/workers.ts';
 import { usePicture } from './picture.ts';
 import { useView } from './view.ts';
 
@@ -52,7 +52,7 @@ export const useGuides = defineStore('guides', () => {
       try {
         if (!outline) return;
         const clear = clearance.value;
-        const found = proposeGuides(await byHandAside((hand) => hand.edges(outline, clear)));
+        const found = proposeGuides(await laterInMendWorker((hand) => hand.edges(outline, clear)));
         if (place.value === here) proposed.value = found;
       } finally {
         if (place.value === here) looked.value = here;

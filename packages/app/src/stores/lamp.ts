@@ -7,7 +7,7 @@ import { LAMP_KINDS } from '@fennip/core/lamp';
 import { useLocalStorage, watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef, watch } from 'vue';
-import { byHand, engine } from '../engine/engine.ts';
+import { inMendWorker, engine } from '../engine/workers.ts';
 import { AFTER_PIXELS_MS } from '../work/afterPixels.ts';
 import { usePicture } from './picture.ts';
 
@@ -109,7 +109,7 @@ export const useLamp = defineStore('lamp', () => {
       if (opening !== before?.[0]) grain.value = null;
       // Before a picture lies on the table there is none to be measured.
       if (!isWanted || grain.value || opening === 0 || picture.picture?.state !== 'ready') return;
-      const measured = await byHand((hand) => hand.grain());
+      const measured = await inMendWorker((hand) => hand.grain());
       if (picture.opening === opening) grain.value = measured;
     },
     { immediate: true },

@@ -9,7 +9,7 @@ import { proxy } from 'comlink';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { AnswerError, get, post } from '../api/http.ts';
-import { engine, openPicture } from '../engine/engine.ts';
+import { engine, openPicture } from '../engine/workers.ts';
 import type { Rebuilding } from '../engine/rebuilders.ts';
 import type { TableListener } from '../engine/openPicture.ts';
 import type { Repainter } from '../engine/tileKey.ts';
@@ -60,7 +60,7 @@ export const usePicture = defineStore('picture', () => {
 
   /** How far the rebuilds are that are being worked out; none where all that is seen is final. */
   const rebuilding = shallowRef<Rebuilding | null>(null);
-  const told: TableListener = {
+  const listener: TableListener = {
     changed: (rect, follows) => {
       for (const repainter of repainters) repainter.changed?.(rect, follows);
     },
@@ -149,7 +149,7 @@ export const usePicture = defineStore('picture', () => {
         ...(transfer ? { transfer } : {}),
       };
       openPicture(tiled, sheet.picture.finestLevel === 0);
-      void engine().listen(proxy(told));
+      void engine().listen(proxy(listener));
       opening.value++;
       showMends();
     } catch (error) {

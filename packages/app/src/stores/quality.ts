@@ -1,7 +1,7 @@
 import type { Mend, Verdict } from '@fennip/core/mend';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
-import { byHandAside } from '../engine/engine.ts';
+import { laterInMendWorker } from '../engine/workers.ts';
 import { usePicture } from './picture.ts';
 
 /** A verdict, and the very mend it was made on. */
@@ -50,7 +50,7 @@ export const useQuality = defineStore('quality', () => {
     try {
       await Promise.all(
         wanted.map(async (mend) => {
-          const verdict = await byHandAside((hand) => hand.judge(mend));
+          const verdict = await laterInMendWorker((hand) => hand.judge(mend));
           next.set(mend.id, { mend, verdict });
           share.value = ++done / wanted.length;
         }),

@@ -12,7 +12,7 @@ import {
   useThrottleFn,
 } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
-import { engine } from '../engine/engine.ts';
+import { engine } from '../engine/workers.ts';
 import { useGestures } from '../hand/useGestures.ts';
 import { useFences } from '../stores/fences.ts';
 import { useGuides } from '../stores/guides.ts';
@@ -349,7 +349,7 @@ watch(
   ([opening], [before]) => {
     if (picture.picture && opening > 0) void engine().frame(finish.framing);
     const isSame = sides.value.width === tiled.width && sides.value.height === tiled.height;
-    if (opening === before && cache.value && isSame) cache.value.soilAll();
+    if (opening === before && cache.value && isSame) cache.value.invalidateAll();
     else {
       cache.value?.clear();
       cache.value = picture.picture ? showTiles() : null;
@@ -418,7 +418,7 @@ const leftOut = computed((): readonly string[] | null => {
 watch(leftOut, async (ids, before) => {
   if (ids?.join() === before?.join()) return;
   await engine().compareWithout(ids);
-  cache.value?.soilAll();
+  cache.value?.invalidateAll();
   redraw();
 });
 watch(

@@ -75,10 +75,10 @@ function dot({ data, width, height }: Painter, x: number, y: number, colour: rea
 function alongRow(
   upper: readonly number[],
   lower: readonly number[],
-  tell: (from: number, to: number) => void,
+  visit: (from: number, to: number) => void,
 ): void {
   const ends = [...upper, ...lower].sort((a, b) => a - b);
-  for (let k = 0; k + 1 < ends.length; k += 2) if (ends[k + 1] > ends[k]) tell(ends[k], ends[k + 1]);
+  for (let k = 0; k + 1 < ends.length; k += 2) if (ends[k + 1] > ends[k]) visit(ends[k], ends[k + 1]);
 }
 
 /** Paints one fence: its border, and its hatch where it is wanted. Returns where its tag hangs. */

@@ -15,7 +15,7 @@ export const cacheOf = (more: Partial<TileCache>): TileCache => ({
   touches: () => [],
   want: () => undefined,
   soil: () => undefined,
-  soilAll: () => undefined,
+  invalidateAll: () => undefined,
   take: () => undefined,
   lay: () => undefined,
   touchUp: () => undefined,

@@ -1,6 +1,6 @@
 import type { LevelSize, Rect } from '@fennip/core/raster';
 import { pyramidLevels, rectsMeet } from '@fennip/core/raster';
-import { engine } from '../engine/engine.ts';
+import { engine } from '../engine/workers.ts';
 import type { Follows, LevelPart, Seen, TileKey } from '../engine/tileKey.ts';
 import { partOfTile } from '../engine/tileKey.ts';
 
@@ -54,7 +54,7 @@ export interface TileCache {
    */
   soil(rect: Rect, follows: Follows): void;
   /** All tiles show something else; until they come again they stay as they are. */
-  soilAll(): void;
+  invalidateAll(): void;
   /** Takes over a tile that came without being asked for; one that another picture's list wanted is thrown away. */
   take(key: TileKey, bitmap: ImageBitmap, list: number): void;
   /** Takes over a part of what is in sight; one of what was in sight before is thrown away. */
@@ -240,7 +240,7 @@ export function createTileCache(sight: TiledSight, arrived: (part: ArrivedPart |
         }
       paintNext();
     },
-    soilAll() {
+    invalidateAll() {
       dropSheets();
       dropTouches();
       for (const tile of tiles.values()) Object.assign(tile, { isStale: true, isExpected: false });

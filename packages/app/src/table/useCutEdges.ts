@@ -1,7 +1,7 @@
 import type { CutEdge } from '@fennip/core/examine';
 import type { ShallowRef } from 'vue';
 import { shallowRef, watch } from 'vue';
-import { byHandAside } from '../engine/engine.ts';
+import { laterInMendWorker } from '../engine/workers.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 
@@ -16,7 +16,7 @@ export function useCutEdges(): ShallowRef<readonly CutEdge[]> {
       edges.value = [];
       const id = picture.picture?.id;
       if (!outline) return;
-      const found = await byHandAside((hand) => hand.edges(outline, 0));
+      const found = await laterInMendWorker((hand) => hand.edges(outline, 0));
       if (picture.picture?.id === id && view.focusEntry?.outline === outline) edges.value = found;
     },
   );

@@ -12,13 +12,13 @@ interface Told extends Size {
 /** How the picture is framed as it is seen, and the sides of what is seen. */
 export function useFraming(original: Ref<Size>): { framing: Ref<Framing | null>; sides: Ref<Size> } {
   const finish = useFinish();
-  // As text: sides and steps that are told anew are the same as long as nothing of them changes.
-  const told = computed(() => {
+  // As text: sides and steps that are framingKey anew are the same as long as nothing of them changes.
+  const framingKey = computed(() => {
     const { width, height } = original.value;
     return JSON.stringify({ width, height, steps: finish.framing } satisfies Told);
   });
   const framing = computed(() => {
-    const { steps, ...size } = JSON.parse(told.value) as Told;
+    const { steps, ...size } = JSON.parse(framingKey.value) as Told;
     return framingOf(size, steps);
   });
   const sides = computed((): Size =>

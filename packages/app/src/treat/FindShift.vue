@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ShiftMend } from '@fennip/core/mend';
 import { computed, ref, toRaw, watch } from 'vue';
-import { engine } from '../engine/engine.ts';
+import { engine } from '../engine/workers.ts';
 import { say } from '../words/say.ts';
 
 /** Looks for the vector of a picture that is held against itself; says how it is set by hand. */
@@ -9,7 +9,7 @@ const props = defineProps<{ treatment: ShiftMend }>();
 const emit = defineEmits<{ change: [next: ShiftMend] }>();
 const isLooking = ref(false);
 const isVain = ref(false);
-const told = computed(() => say(isVain.value ? 'treat.nothingOut' : 'treat.shiftByHand'));
+const hint = computed(() => say(isVain.value ? 'treat.nothingOut' : 'treat.shiftByHand'));
 
 watch(
   () => props.treatment,
@@ -40,7 +40,7 @@ async function find(): Promise<void> {
       @click="find"
       >{{ say('treat.findShift') }}</el-button
     >
-    <span class="soft" role="status">{{ told }}</span>
+    <span class="soft" role="status">{{ hint }}</span>
   </div>
 </template>
 

@@ -3,7 +3,7 @@ import type { Treatment } from '@fennip/core/mend';
 import type { Rect } from '@fennip/core/raster';
 import { watchDebounced } from '@vueuse/core';
 import { shallowRef } from 'vue';
-import { engine } from '../engine/engine.ts';
+import { engine } from '../engine/workers.ts';
 import { percent } from '../words/figures.ts';
 import { say } from '../words/say.ts';
 

@@ -18,7 +18,7 @@ export const sayCount = (key: WordKey, n: number, values: Values = {}): string =
   words.sayCount(key, n, values);
 
 /** A text that was kept: a sentence as it is, what was packed in the language of the page. */
-export const sayText = (text: string): string => words.tellText(text);
+export const sayText = (text: string): string => words.renderText(text);
 
 /** What a step of history is called: kept so that it is said in the language of whoever reads it. */
 export const stepSaid = (key: WordKey, values?: Values): string => packed(said(key, values));

@@ -1,7 +1,7 @@
 import type { AreaChange, Fence } from '@fennip/core/fence';
 import type { Step } from '@fennip/core/recipe';
 import type { Target } from '@fennip/core/target';
-import { byHand } from '../engine/engine.ts';
+import { inMendWorker } from '../engine/workers.ts';
 import type { FenceTool } from '../stores/hand.ts';
 import { useHand } from '../stores/hand.ts';
 import type { DrawnTouch } from '../engine/drawnTouch.ts';
@@ -74,7 +74,7 @@ export function useFencing() {
       const before = fences.current;
       if (!before && change.how !== 'join') return;
       growth = null;
-      const area = await byHand((worker) => worker.reshape(before?.area ?? null, change));
+      const area = await inMendWorker((worker) => worker.reshape(before?.area ?? null, change));
       // Another picture may lie on the table by now.
       if (picture.picture?.id !== sheet) return;
       takeArea(area, stepSaid(`step.fence.${change.how}`, { name: before?.name ?? '' }));
@@ -87,7 +87,7 @@ export function useFencing() {
       const before = fences.current;
       if (!before) return;
       growth = null;
-      const area = await byHand((worker) => worker.follow(before.area, reach));
+      const area = await inMendWorker((worker) => worker.follow(before.area, reach));
       if (picture.picture?.id !== sheet) return;
       takeArea(area, stepSaid('step.fence.followed', { name: before.name }));
     });
@@ -108,8 +108,8 @@ export function useFencing() {
       const base = isSame && growth ? growth.base : before;
       const touch: DrawnTouch = { target, takes: isAway || fences.join === 'subtract' ? 'out' : 'in' };
       const touches = [...(isSame && growth ? growth.touches : []), touch];
-      fences.drafted = await byHand((worker) => worker.growRoughly(touches, fences.reach, base));
-      const area = await byHand((worker) => worker.grow(touches, fences.reach, base));
+      fences.drafted = await inMendWorker((worker) => worker.growRoughly(touches, fences.reach, base));
+      const area = await inMendWorker((worker) => worker.grow(touches, fences.reach, base));
       if (picture.picture?.id !== sheet) return;
       takeArea(area, stepSaid('step.fence.grown', { name: fences.current?.name ?? '' }));
       growth = { base, touches, made: fences.current?.area ?? null };
@@ -121,7 +121,7 @@ export function useFencing() {
       const sheet = picture.picture?.id;
       if (!growth || growth.made !== (fences.current?.area ?? null)) return;
       const { base, touches } = growth;
-      const area = await byHand((worker) => worker.grow(touches, fences.reach, base));
+      const area = await inMendWorker((worker) => worker.grow(touches, fences.reach, base));
       if (picture.picture?.id !== sheet || area === null) return;
       takeArea(area, stepSaid('step.fence.grown', { name: fences.current?.name ?? '' }));
       growth = { base, touches, made: fences.current?.area ?? null };

@@ -3,7 +3,7 @@ import type { Point, Target } from '@fennip/core/target';
 import { rectsMeet } from '@fennip/core/raster';
 import { targetBounds } from '@fennip/core/target';
 import { until } from '@vueuse/core';
-import { byHand } from '../engine/engine.ts';
+import { inMendWorker } from '../engine/workers.ts';
 import { useGuides } from '../stores/guides.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
@@ -69,7 +69,7 @@ export function useLeading() {
       return;
     }
     view.choose([mend.fault ?? mend.id]);
-    const guide = await byHand((hand) => hand.extended({ points }));
+    const guide = await inMendWorker((hand) => hand.extended({ points }));
     const now = picture.mends.find(({ id }) => id === mend.id);
     if (now?.method === 'rebuild') lead(now, [...now.guides, guide], 1);
   }

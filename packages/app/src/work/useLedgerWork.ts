@@ -2,7 +2,7 @@ import { said } from '@fennip/words';
 import type { FaultKind } from '@fennip/core/fault';
 import type { MarkTarget } from '@fennip/core/mark';
 import type { Judgement, Step } from '@fennip/core/recipe';
-import { byHand } from '../engine/engine.ts';
+import { inMendWorker } from '../engine/workers.ts';
 import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
@@ -56,7 +56,7 @@ export function useLedgerWork() {
   async function markDrawn(target: MarkTarget): Promise<void> {
     const marked = picture.picture;
     if (!marked) return;
-    const measured = await byHand((hand) => hand.measure(target, marked.nature));
+    const measured = await inMendWorker((hand) => hand.measure(target, marked.nature));
     // Another picture may lie on the table by now.
     if (picture.picture?.id !== marked.id) return;
     const number = picture.freeNumber();
@@ -71,7 +71,7 @@ export function useLedgerWork() {
   /** Marks the places where the picture's grain is missing, as one step of history. */
   async function markSmudges(): Promise<void> {
     const id = picture.picture?.id;
-    const found = await byHand((hand) => hand.smudges());
+    const found = await inMendWorker((hand) => hand.smudges());
     if (picture.picture?.id !== id) return;
     const known = picture.entries.filter(({ kind }) => kind === 'smudge');
     const fresh = found.filter(

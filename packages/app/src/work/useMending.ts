@@ -30,7 +30,7 @@ import { intersectRects } from '@fennip/core/raster';
 import { targetBounds } from '@fennip/core/target';
 import type { Picture } from '@fennip/contract';
 import { proxy } from 'comlink';
-import { byHand, engine } from '../engine/engine.ts';
+import { inMendWorker, engine } from '../engine/workers.ts';
 import type { ArmedMethod, HandChoice } from '../stores/hand.ts';
 import { useFences } from '../stores/fences.ts';
 import { useHand } from '../stores/hand.ts';
@@ -38,7 +38,7 @@ import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { surroundingsNow } from './mendingFaults.ts';
-import { useForesight } from './foresight.ts';
+import { useSpeculativeMend } from './speculativeMend.ts';
 import { say, sayCount, stepCount, stepSaid } from '../words/say.ts';
 
 /** Not 0 when the run under way is to end; the workers read it between two mends. */
@@ -63,7 +63,7 @@ const propose = (
   wish: MendWish,
   surroundings: MendSurroundings,
   choice: MethodChoice,
-): Promise<MendProposal> => byHand((hand) => hand.propose(wish, surroundings, choice));
+): Promise<MendProposal> => inMendWorker((hand) => hand.propose(wish, surroundings, choice));
 
 /** Less than this of a source outside the picture is not worth a word, in pixels: an edge fit moves it by parts of one. */
 const LEAST_OUT = 1;
@@ -72,7 +72,7 @@ const LEAST_OUT = 1;
 export function useMending() {
   const picture = usePicture();
   const view = useView();
-  const foresight = useForesight();
+  const foresight = useSpeculativeMend();
   const hand = useHand();
   const fences = useFences();
 
@@ -110,7 +110,7 @@ export function useMending() {
     const isSpecks = open.every(({ kind }) => kind === 'speck');
     stopped.fill(0);
     let share = 0;
-    const tell = (made: number): void => {
+    const onProgress = (made: number): void => {
       share = made;
       if (view.mending !== null) view.mending = share;
     };
@@ -121,7 +121,9 @@ export function useMending() {
     try {
       const isForeseen = choice === 'auto' && open.length === 1 && !isGuarded(open[0], picture.fences, sheet);
       const ahead = isForeseen ? foresight.mendOf(open[0]) : null;
-      const mends = ahead ? (await ahead).map(({ mend }) => mend) : await makeAll(open, choice, sheet, tell);
+      const mends = ahead
+        ? (await ahead).map(({ mend }) => mend)
+        : await makeAll(open, choice, sheet, onProgress);
       // Another picture may lie on the table by now.
       if (mends.length > 0 && picture.picture?.id === sheet.id)
         picture.perform({
@@ -144,21 +146,21 @@ export function useMending() {
     entries: readonly LedgerEntry[],
     choice: MethodChoice,
     sheet: Picture,
-    tell: (share: number) => void,
+    onProgress: (share: number) => void,
   ): Promise<Mend[]> {
-    if (choice !== 'auto') return makeMends(entries, choice, sheet, tell);
+    if (choice !== 'auto') return makeMends(entries, choice, sheet, onProgress);
     const smudges = entries.filter((entry) => isSmudge(entry) && !isGuarded(entry, picture.fences, sheet));
     const over = entries.filter((entry) => entry.origin !== undefined && !isSmudge(entry));
     const own = entries.filter((entry) => entry.origin === undefined && !isSmudge(entry));
     const make = async (some: readonly LedgerEntry[], by: MethodChoice): Promise<Mend[]> =>
-      some.length > 0 ? makeMends(some, by, sheet, tell) : [];
+      some.length > 0 ? makeMends(some, by, sheet, onProgress) : [];
     return [...(await make(own, choice)), ...(await make(over, 'heal')), ...(await regrained(smudges))];
   }
 
   /** What lost its grain gets it back. */
   async function regrained(smudges: readonly LedgerEntry[]): Promise<Mend[]> {
     if (smudges.length === 0) return [];
-    const grain = await byHand((worker) => worker.grain());
+    const grain = await inMendWorker((worker) => worker.grain());
     return smudges.map((entry) => ({
       ...{
         id: entry.mend?.id ?? newId('mend'),
@@ -173,12 +175,12 @@ export function useMending() {
     }));
   }
 
-  /** Makes mends for entries in all free workers. @param tell called with the share that is made */
+  /** Makes mends for entries in all free workers. @param onProgress called with the share that is made */
   async function makeMends(
     entries: readonly LedgerEntry[],
     choice: MethodChoice,
     sheet: Picture,
-    tell: (share: number) => void,
+    onProgress: (share: number) => void,
   ): Promise<Mend[]> {
     const made = new Map<readonly FaultToMend[], number>();
     // A sweep of the method in hand stays in the zone the hand works in.
@@ -187,9 +189,9 @@ export function useMending() {
     const { proposals } = await runMends(faults, surroundingsNow(), sheet, (run, around) => {
       const count = (n: number): void => {
         made.set(run, n);
-        tell([...made.values()].reduce((sum, each) => sum + each, 0) / entries.length);
+        onProgress([...made.values()].reduce((sum, each) => sum + each, 0) / entries.length);
       };
-      return byHand((hand) => hand.proposeRun(run, around, choice, stopped, proxy(count)));
+      return inMendWorker((hand) => hand.proposeRun(run, around, choice, stopped, proxy(count)));
     });
     return proposals.map(({ mend }) => mend);
   }
@@ -214,7 +216,7 @@ export function useMending() {
         why: { because: 'asked for' as const },
         ...fences.zoned(),
       };
-      const fitted = by.isEdgeFitted ? await byHand((hand) => hand.fit(base, source)) : null;
+      const fitted = by.isEdgeFitted ? await inMendWorker((hand) => hand.fit(base, source)) : null;
       const taken = fitted?.source ?? source;
       if (method === 'heal') return { ...base, method, source: taken };
       return { ...base, method, source: taken, reads: by.reads, laying: by.laying, buildUp: false };
@@ -334,7 +336,7 @@ export function useMending() {
   async function fitSource(mend: Mend): Promise<number | null> {
     const source = sourceOf(mend);
     if (!source || !isSourced(mend)) return null;
-    const fitted = await byHand((hand) => hand.fit(mend, source));
+    const fitted = await inMendWorker((hand) => hand.fit(mend, source));
     if (!fitted) return null;
     change({ ...mend, source: { ...source, ...fitted.source } }, stepSaid('step.fitted'));
     return fitted.residual;

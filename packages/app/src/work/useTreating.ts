@@ -5,7 +5,7 @@ import type { Step } from '@fennip/core/recipe';
 import type { Point, Target } from '@fennip/core/target';
 import { describeTreatment, isStain } from '@fennip/core/mend';
 import { discOutline } from '@fennip/core/target';
-import { byHand } from '../engine/engine.ts';
+import { inMendWorker } from '../engine/workers.ts';
 import { useFences } from '../stores/fences.ts';
 import { isTreatTool, useHand } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';
@@ -54,8 +54,8 @@ export function useTreating() {
       points: discOutline({ x, y, r: Math.max(4, hand.current.radius) }),
     };
     const [from, to] = await Promise.all([
-      byHand((worker) => worker.colours(patch)),
-      byHand((worker) => worker.colours(reference)),
+      inMendWorker((worker) => worker.colours(patch)),
+      inMendWorker((worker) => worker.colours(reference)),
     ]);
     return from && to ? { from, to } : null;
   }
@@ -73,12 +73,12 @@ export function useTreating() {
     // Fields that are neither set nor measured below do not exist: a test lays each treatment through the schema.
     const bare = { ...base, method: name, ...set, ...statistics } as Treatment;
     const { withGrain } = describeTreatment(bare);
-    return withGrain ? withGrain(bare, await byHand((worker) => worker.grain())) : bare;
+    return withGrain ? withGrain(bare, await inMendWorker((worker) => worker.grain())) : bare;
   }
 
   /** The stain inside an outline, taken out by degrees: its own border, as it was found, is the first stroke. */
   async function newStain(shape: Target, stroke: PaintStroke): Promise<RecoverMend | null> {
-    const { mend } = await byHand((worker) =>
+    const { mend } = await inMendWorker((worker) =>
       worker.propose(
         { id: newId('mend'), target: shape, margin: 0, ...fences.zoned() },
         surroundingsNow(),
@@ -163,7 +163,7 @@ export function useTreating() {
 
   /** Takes the colour to draw in from a place of the picture; a stroke that follows at once is drawn in it. */
   const pickColour = (place: Point): Promise<void> =>
-    inTurn(async () => treatments.drawIn(await byHand((worker) => worker.colourAt(place))));
+    inTurn(async () => treatments.drawIn(await inMendWorker((worker) => worker.colourAt(place))));
 
   return { painted, pickColour, treatAll };
 }

@@ -2,7 +2,7 @@ import type { Mend } from '@fennip/core/mend';
 import type { Step } from '@fennip/core/recipe';
 import type { Place } from '@fennip/core/source';
 import { isSourced, placesUsedBy, sourceOf, sourcePlace } from '@fennip/core/mend';
-import { byHand, engine } from '../engine/engine.ts';
+import { inMendWorker, engine } from '../engine/workers.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { say, sayCount, stepCount } from '../words/say.ts';
@@ -43,7 +43,7 @@ export function useWear() {
       used,
       ...(picture.fences.length > 0 ? { fences: picture.fences } : {}),
     };
-    const candidates = await byHand((hand) => hand.sources(query));
+    const candidates = await inMendWorker((hand) => hand.sources(query));
     const placeOf = (dx: number, dy: number): Place | null => sourcePlace({ ...mend, source: { dx, dy } });
     const fresh = candidates.find(({ dx, dy }) => {
       const place = placeOf(dx, dy);

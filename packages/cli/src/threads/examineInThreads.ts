@@ -22,7 +22,7 @@ export async function findAmongThreads(
     {
       tile: (part) => threads.examine({ picture, part, nature }),
       whole: () => threads.examine({ picture, part: 'whole', nature }),
-      closer: (specks) => threads.lookCloser({ picture, specks }),
+      closer: (specks) => threads.scoreWithNet({ picture, specks }),
     },
     pixelsOf(raster, transfer).shape,
     nature,

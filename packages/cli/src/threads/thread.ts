@@ -4,7 +4,7 @@ import type { Transfer } from '@fennip/core/light';
 import type { FaultToMend, MendProposal, MendSurroundings, MethodChoice } from '@fennip/core/mend';
 import type { Raster } from '@fennip/core/raster';
 import type { RenderGround, RenderPart } from '@fennip/core/recipe';
-import { examineTile, examineWhole, seeClosely } from '@fennip/core/examine';
+import { examineTile, examineWhole, scoreWithNet } from '@fennip/core/examine';
 import { mendsInTurn } from '@fennip/core/mend';
 import { pixelsOf } from '@fennip/core/raster';
 import { renderPart } from '@fennip/core/recipe';
@@ -33,8 +33,8 @@ export interface ExamineTask {
 }
 
 /** Specks of a picture that are looked at once more. */
-export interface CloserTask {
-  readonly kind: 'look closer';
+export interface NetTask {
+  readonly kind: 'score with net';
   readonly picture: SharedPicture;
   readonly specks: readonly Fault[];
 }
@@ -48,14 +48,14 @@ export interface RenderTask {
 
 /** Runs in a thread of its own. */
 export default function thread(
-  task: MendTask | ExamineTask | CloserTask | RenderTask,
+  task: MendTask | ExamineTask | NetTask | RenderTask,
 ): MendProposal[] | MeasuredPart | number[] | undefined {
   if (task.kind === 'render') {
     renderPart(task.ground, task.part);
     return undefined;
   }
   const pixels = pixelsOf(task.picture.raster, task.picture.transfer);
-  if (task.kind === 'look closer') return seeClosely(task.specks, pixels);
+  if (task.kind === 'score with net') return scoreWithNet(task.specks, pixels);
   if (task.kind === 'mend') return task.faults.map(mendsInTurn(task.surroundings, pixels, task.choice));
   return task.part === 'whole' ? examineWhole(pixels) : examineTile(task.part, pixels, task.nature);
 }

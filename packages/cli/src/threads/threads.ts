@@ -3,13 +3,13 @@ import { startPool } from '@fennip/threads';
 import type { MeasuredPart } from '@fennip/core/examine';
 import type { MendProposal } from '@fennip/core/mend';
 import type { PartRenderers } from '@fennip/core/recipe';
-import type { CloserTask, ExamineTask, MendTask, RenderTask } from './thread.ts';
+import type { NetTask, ExamineTask, MendTask, RenderTask } from './thread.ts';
 
 /** As many threads as the machine has; starting them takes about as long as mending a hundred specks. */
 export interface Threads {
   mend(task: Omit<MendTask, 'kind'>): Promise<MendProposal[]>;
   examine(task: Omit<ExamineTask, 'kind'>): Promise<MeasuredPart>;
-  lookCloser(task: Omit<CloserTask, 'kind'>): Promise<number[]>;
+  scoreWithNet(task: Omit<NetTask, 'kind'>): Promise<number[]>;
   readonly renderers: PartRenderers;
   close(): Promise<void>;
 }
@@ -20,7 +20,7 @@ export function startThreads(): Threads {
   return {
     mend: (task) => pool.run({ kind: 'mend', ...task }) as Promise<MendProposal[]>,
     examine: (task) => pool.run({ kind: 'examine', ...task }) as Promise<MeasuredPart>,
-    lookCloser: (task) => pool.run({ kind: 'look closer', ...task }) as Promise<number[]>,
+    scoreWithNet: (task) => pool.run({ kind: 'score with net', ...task }) as Promise<number[]>,
     renderers: {
       count,
       render: async (ground, part) => {

@@ -25,7 +25,7 @@ const VIEW_RADII = 3.2;
 const VIEW_PIXELS = 5;
 /** Another place is looked away from up to so many of its radii. */
 const OTHERS = 1.3;
-/** A particle whose centre is nearer to the border than this, in its radii, cannot be told from it. */
+/** A particle whose centre is nearer to the border than this, in its radii, cannot be evidences from it. */
 const BORDER_RADII = 0.4;
 /** No frame decides alone which of two that overlap is the whole. */
 const MOST_OF_FRAME = 12;
@@ -84,8 +84,8 @@ function withoutOthers(patch: LightPatch, own: DustPlace, places: readonly DustP
 }
 
 function entryOf({ place, views }: Looked, { particle, evidence, depths }: FittedParticle): FoundEntry {
-  const told = views.map(({ frame }, i): Evidence => ({ frame, evidence: evidence[i], ...depths[i] }));
-  return { particle, z: place.z, evidence: told };
+  const evidences = views.map(({ frame }, i): Evidence => ({ frame, evidence: evidence[i], ...depths[i] }));
+  return { particle, z: place.z, evidence: evidences };
 }
 
 /** The level that at least half of the frames fill: small shadows then add up over them. */

@@ -27,25 +27,25 @@ const OWN_SPREAD = 0.2;
 
 /**
  * What a fitted place is like, over all frames that show it: each value is the same whether there are few frames or
- * many, as far as that can be, and their number is told.
+ * many, as far as that can be, and their number is evidences.
  *
  * @param z how far its rims stood out, see DustPlace
  */
 export function particleTraits(
   particle: Particle,
   z: number,
-  told: readonly Evidence[],
+  evidences: readonly Evidence[],
   frames: readonly ChartFrame[],
 ): Float64Array {
-  const count = Math.max(1, told.length);
-  const said = told.map(({ frame, evidence }) =>
+  const count = Math.max(1, evidences.length);
+  const said = evidences.map(({ frame, evidence }) =>
     Math.min(evidence, frames[frame].isReference ? MOST_SAID_BY_REFERENCE : MOST_SAID),
   );
   const sum = said.reduce((all, one) => all + one, 0);
   const best = [...said].sort((a, b) => b - a).slice(0, 2);
   const [first = 0, second = 0] = best;
   let [weight, off, depths] = [0, 0, 0];
-  for (const { frame, depth, error } of told) {
+  for (const { frame, depth, error } of evidences) {
     const expected = shadowAt(particle, frames[frame].fNumber).depth;
     off += ((depth - expected) / Math.hypot(error, OWN_SPREAD * expected)) ** 2;
     const share = expected / particle.depth;
@@ -54,9 +54,9 @@ export function particleTraits(
   }
   return Float64Array.from([
     z,
-    told.length,
+    evidences.length,
     sum,
-    told.reduce((all, { evidence }) => all + Math.min(MOST_IN_FULL, evidence), 0),
+    evidences.reduce((all, { evidence }) => all + Math.min(MOST_IN_FULL, evidence), 0),
     sum / count,
     sum - first - second,
     said.reduce((all, one) => all + Math.max(-1, Math.min(1, one)), 0) / count,

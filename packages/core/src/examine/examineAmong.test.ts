@@ -6,7 +6,7 @@ import { examineAmong } from './examineAmong.ts';
 import { examinePicture } from './examinePicture.ts';
 import { examineTile, examineWhole } from './examineTile.ts';
 import type { PictureNature } from './nature/nature.ts';
-import { seeClosely } from './specks/seeClosely.ts';
+import { scoreWithNet } from './specks/scoreWithNet.ts';
 
 describe('examining in threads', () => {
   it.each(['frame', 'print'] as const)(
@@ -37,7 +37,7 @@ describe('examining in threads', () => {
         {
           tile: (tile) => later(() => examineTile(tile, pixels, nature)),
           whole: () => later(() => examineWhole(pixels)),
-          closer: (specks) => later(() => seeClosely(specks, pixels)),
+          closer: (specks) => later(() => scoreWithNet(specks, pixels)),
         },
         pixels.shape,
         nature,

@@ -3,7 +3,7 @@ import { gatherFindings } from './examinePicture.ts';
 import type { MeasuredPart } from './examineTile.ts';
 import type { Fault } from '../fault/fault.ts';
 import type { PictureNature } from './nature/nature.ts';
-import { afterCloserLook, doubtfulSpecks } from './specks/lookCloser.ts';
+import { rescored, doubtfulSpecks } from './specks/rescoreDoubtful.ts';
 import type { ExamineTile } from './tiles.ts';
 import { examineTiles } from './tiles.ts';
 
@@ -12,7 +12,7 @@ export interface ExamineThreads {
   tile(tile: ExamineTile): Promise<MeasuredPart>;
   /** What is looked for on the picture as a whole. */
   whole(): Promise<MeasuredPart>;
-  /** What a closer look says of each, see `seeClosely`. */
+  /** What a closer look says of each, see `scoreWithNet`. */
   closer(specks: readonly Fault[]): Promise<number[]>;
 }
 
@@ -49,5 +49,5 @@ export async function examineAmong(
   const runs = Array.from({ length: Math.ceil(doubtful.length / RUN) }, (_, k) =>
     threads.closer(doubtful.slice(RUN * k, RUN * (k + 1))),
   );
-  return afterCloserLook(findings, doubtful, (await Promise.all(runs)).flat());
+  return rescored(findings, doubtful, (await Promise.all(runs)).flat());
 }

@@ -17,8 +17,8 @@ import { keepLines, specksOffLines } from './lines/keepLines.ts';
 import { SPECK_CLASSIFIERS } from './specks/findSpecks.ts';
 import { withoutFit } from './scoredFault.ts';
 import { keepStrongest } from './specks/keepStrongest.ts';
-import { LEAST_LOOKED_AT, afterCloserLook, doubtfulSpecks } from './specks/lookCloser.ts';
-import { seeClosely } from './specks/seeClosely.ts';
+import { LEAST_RESCORED, rescored, doubtfulSpecks } from './specks/rescoreDoubtful.ts';
+import { scoreWithNet } from './specks/scoreWithNet.ts';
 import { examineTiles } from './tiles.ts';
 
 /** What is to be listed of all that was measured. */
@@ -44,7 +44,7 @@ export const finderOf = (nature: PictureNature): string => `specks, lines and ar
 export function gatherFindings(parts: readonly MeasuredPart[], nature: PictureNature): Fault[] {
   const { share, kept } = SPECK_CLASSIFIERS[nature];
   // Of a frame's specks those are kept too that a closer look may make sure.
-  const least = nature === 'frame' ? LEAST_LOOKED_AT : LEAST_CONFIDENCE;
+  const least = nature === 'frame' ? LEAST_RESCORED : LEAST_CONFIDENCE;
   const measured = (group: FaultGroup): Measured[] => parts.flatMap((part) => part[group] ?? []);
   // Areas are too few on one picture to tell what is usual on it.
   const scoredAreas = measured('areas').flatMap(({ faults }) => faults);
@@ -88,6 +88,6 @@ export function examinePicture(
   const whole = nature === 'print' ? [examineWhole(pixels)] : [];
   const findings = gatherFindings([...tiles, ...whole], nature);
   const doubtful = doubtfulSpecks(findings, nature);
-  const seen = seeClosely(doubtful, pixels);
-  return decideFindings(afterCloserLook(findings, doubtful, seen), options);
+  const seen = scoreWithNet(doubtful, pixels);
+  return decideFindings(rescored(findings, doubtful, seen), options);
 }

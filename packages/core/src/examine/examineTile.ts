@@ -4,7 +4,7 @@ import { holdsPoint, moveRect } from '../raster/rect.ts';
 import { pictureRect } from '../raster/window.ts';
 import { findAreas } from './areas/findAreas.ts';
 import { holdGround } from './ground/heldGround.ts';
-import { lookOver } from './ground/pictureLook.ts';
+import { measureTonalRange } from './ground/tonalRange.ts';
 import { findLines } from './lines/findLines.ts';
 import { LINE_LEVELS, lineLevels } from './lines/lineLevels.ts';
 import type { ScoredFault } from './scoredFault.ts';
@@ -74,7 +74,7 @@ export const examineWhole = (pixels: Pixels): MeasuredPart => ({
 
 /** Measures the places whose centre lies in a tile. */
 export function examineTile(tile: ExamineTile, pixels: Pixels, nature: PictureNature): MeasuredPart {
-  const look = lookOver(pixels.window(pictureRect(pixels.shape)).raster, nature);
+  const look = measureTonalRange(pixels.window(pictureRect(pixels.shape)).raster, nature);
   const own = (fault: ScoredFault): boolean =>
     holdsPoint(tile.keep, fault.x, fault.y) && !isMirrored(fault, pixels.shape);
   return holdGround(pixels.window(tile.read), GROUND, (ground) => {

@@ -12,6 +12,6 @@ export type { PrintSigns } from './nature/printSigns.ts';
 export { printSigns } from './nature/printSigns.ts';
 export { leastConfidence, sensitivityFor } from './sensitivity.ts';
 export { createGrainCells, findSmudges, measureGrainCells } from './smudges/findSmudges.ts';
-export { seeClosely } from './specks/seeClosely.ts';
+export { scoreWithNet } from './specks/scoreWithNet.ts';
 export type { ExamineTile } from './tiles.ts';
 export { visibilityOf } from './visibility.ts';

@@ -140,7 +140,7 @@ export interface KernelLoops {
       listed: number,
     ]
   ): number;
-  placeCrests(
+  placeRidgePixels(
     ...places: readonly [
       listed: number,
       bent: number,
@@ -170,7 +170,7 @@ export interface KernelLoops {
       seeds: number,
     ]
   ): number;
-  linkCrests(
+  linkRidgePixels(
     ...places: readonly [
       seeds: number,
       seedCount: number,
@@ -540,7 +540,7 @@ export interface KernelLoops {
       found: number,
     ]
   ): void;
-  lookAround(
+  measureSurroundings(
     ...places: readonly [
       data: number,
       width: number,
@@ -554,7 +554,7 @@ export interface KernelLoops {
       told: number,
     ]
   ): void;
-  lookAtColours(
+  compareChannels(
     ...places: readonly [
       channels: number,
       channelCount: number,

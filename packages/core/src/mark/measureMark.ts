@@ -12,7 +12,7 @@ import { areaKind } from '../examine/areas/areaKind.ts';
 import { AREA_LOOK, areaTraits } from '../examine/areas/areaTraits.ts';
 import type { Fault } from '../fault/fault.ts';
 import { holdGround } from '../examine/ground/heldGround.ts';
-import { lookOver } from '../examine/ground/pictureLook.ts';
+import { measureTonalRange } from '../examine/ground/tonalRange.ts';
 import type { PictureNature } from '../examine/nature/nature.ts';
 import type { ScoredFault } from '../examine/scoredFault.ts';
 import { LARGEST_SPECK, SPECK_LEVELS, findSpecks } from '../examine/specks/findSpecks.ts';
@@ -52,7 +52,7 @@ function speckUnder(
 ): ScoredFault | null {
   const window = pixels.window(rect);
   // Of the whole picture there may be no more than this.
-  const look = lookOver(window.raster, nature);
+  const look = measureTonalRange(window.raster, nature);
   const near = holdGround(window, { beyond: LARGEST_SPECK, levels: SPECK_LEVELS }, (ground) =>
     findSpecks(ground, look),
   ).filter(

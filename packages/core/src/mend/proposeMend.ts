@@ -18,7 +18,7 @@ import type { VeilFinding } from './auto/findVeil.ts';
 import { findVeil, squareAround, veilReach } from './auto/findVeil.ts';
 import { BAND_LOOK, leavesBand } from './auto/leavesBand.ts';
 import { EXTENT_LOOK } from './auto/lineExtent.ts';
-import { hiddenAround } from './auto/hiddenAround.ts';
+import { occlusionMask } from './auto/occlusionMask.ts';
 import { outlineSpot } from './auto/outlineSpot.ts';
 import type { Reason } from './auto/reason.ts';
 import { reasonAfter, reasonFor } from './auto/reasonFor.ts';
@@ -160,7 +160,7 @@ export function proposeMend(
 function clearOf(mend: SpotMend, { avoid, mended = [] }: MendSurroundings, picture: PictureShape): SpotMend {
   if (mend.method !== 'bridge' && !(mend.method === 'recover' && mend.veil.kind === 'line')) return mend;
   const [rect] = mendReads(mend, picture);
-  const hidden = rect && hiddenAround(mend, [...avoid, ...mended], rect, picture.width);
+  const hidden = rect && occlusionMask(mend, [...avoid, ...mended], rect, picture.width);
   return hidden ? { ...mend, avoid: hidden } : mend;
 }
 

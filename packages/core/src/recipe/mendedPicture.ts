@@ -171,8 +171,8 @@ async function patchBy(
 ): Promise<Patch> {
   if (!memory || !isWorthKeeping(mend, canvas.pixels.shape)) return patchOf(mend, null, canvas);
   const { pixels, fences } = canvas;
-  const told = JSON.stringify(mend);
-  const work = { told, fences, windows: reads.map((rect) => pixels.window(rect)) };
+  const document = JSON.stringify(mend);
+  const work = { document, fences, windows: reads.map((rect) => pixels.window(rect)) };
   const known = await memory.find(work);
   if (known) return known;
   const patch = patchOf(mend, null, canvas);

@@ -39,9 +39,9 @@ const healAt = (x: number, y: number): HealMend => ({
 });
 
 /** All that decides what a mend makes, as text. */
-const inWords = ({ told, fences, windows }: PatchWork): string =>
+const inWords = ({ document, fences, windows }: PatchWork): string =>
   JSON.stringify([
-    told,
+    document,
     fences,
     windows.map(({ left, top, raster }) => [left, top, cloneRaster(raster).planes]),
   ]);

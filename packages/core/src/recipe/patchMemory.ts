@@ -10,7 +10,7 @@ import { madeBy } from './elsewhere.ts';
 /** All that decides what a mend makes: the same work makes the same patch. */
 export interface PatchWork {
   /** What the mend says of it, as text. */
-  readonly told: string;
+  readonly document: string;
   readonly fences: readonly Fence[];
   /** All that the mend looks at, as it lay under it. */
   readonly windows: readonly Window[];
@@ -26,7 +26,7 @@ export interface PatchMemory {
 
 /** What decides what a rebuild that is worked out elsewhere makes; how it is laid down does not. */
 export const rebuildWork = ({ mend, fences, window }: RebuildTask): PatchWork => ({
-  told: madeBy(mend),
+  document: madeBy(mend),
   fences,
   windows: [window],
 });

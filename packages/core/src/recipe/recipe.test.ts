@@ -64,21 +64,21 @@ describe('a mended picture', () => {
           () => undefined,
         );
         const before = rendered(first);
-        const told = new Uint8Array(WIDTH * HEIGHT);
+        const reported = new Uint8Array(WIDTH * HEIGHT);
         await mended.update(
           second,
           () => Promise.resolve(),
           (rect) => {
             for (let y = rect.top; y < rect.top + rect.height; y++)
-              told.fill(1, y * WIDTH + rect.left, y * WIDTH + rect.left + rect.width);
+              reported.fill(1, y * WIDTH + rect.left, y * WIDTH + rect.left + rect.width);
           },
         );
-        let untold = 0;
+        let unreported = 0;
         rendered(second).planes.forEach((plane, c) => {
           for (let i = 0; i < plane.length; i++)
-            if (plane[i] !== before.planes[c][i] && told[i] === 0) untold++;
+            if (plane[i] !== before.planes[c][i] && reported[i] === 0) unreported++;
         });
-        expect(untold).toBe(0);
+        expect(unreported).toBe(0);
         let redone = 0;
         await mended.update(
           second,
@@ -99,17 +99,17 @@ describe('a mended picture', () => {
     };
     const off: HealMend = { ...on, target: { shape: 'disc', x: -40, y: 40, r: 5 } };
     const mended = createMendedPicture(pixelsOf(PICTURE));
-    const told: Rect[] = [];
+    const reported: Rect[] = [];
     for (const mend of [on, off]) {
-      told.length = 0;
+      reported.length = 0;
       await mended.update(
         { mends: [mend], fences: [] },
         () => Promise.resolve(),
-        (rect) => void told.push(rect),
+        (rect) => void reported.push(rect),
       );
     }
     const laid = mendFootprint(on, wholeWindow(PICTURE).picture);
-    expect(told.some((rect) => rectsMeet(rect, laid))).toBe(true);
+    expect(reported.some((rect) => rectsMeet(rect, laid))).toBe(true);
     expect(differences(mended.pixels.window(WHOLE).raster, PICTURE)).toBe(0);
   });
 

@@ -47,14 +47,14 @@ describe('a recipe carried out in parts', () => {
           renderRecipe(whole, recipe);
           const shared = createSharedRaster(WIDTH, HEIGHT, PICTURE.planes.length, PICTURE.depth);
           copyRaster(PICTURE, shared, 0, 0);
-          const told: number[] = [];
+          const reported: number[] = [];
           const renderers = { count: parts, render: shuffling(seed) };
-          await renderInParts(shared, recipe, renderers, { done: (count) => told.push(count) });
+          await renderInParts(shared, recipe, renderers, { done: (count) => reported.push(count) });
           const made = await frameInParts(shared, finish, renderers);
           const framed = frameWhole(whole, finish);
           expect([made.width, made.height]).toEqual([framed.width, framed.height]);
           expect(differences(made, framed)).toBe(0);
-          expect(told.at(-1) ?? 0).toBe(recipe.mends.filter(({ on }) => on).length);
+          expect(reported.at(-1) ?? 0).toBe(recipe.mends.filter(({ on }) => on).length);
         },
       ),
       { numRuns: 40 },

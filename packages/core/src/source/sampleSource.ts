@@ -9,7 +9,7 @@ import { lanczos, lanczosShift } from '../resample/lanczos.ts';
 import type { Point } from '../target/target.ts';
 import type { Source } from './source.ts';
 import { isPlainShift, isShift } from './source.ts';
-import { wayBack } from './warpPiece.ts';
+import { inverseWarp } from './warpPiece.ts';
 
 /** A source read onto the pixels of its target. */
 export interface SampledSource {
@@ -30,7 +30,7 @@ function matrixOf({ mirror, turn = 0, scale = 1 }: Source): readonly [number, nu
 /** The way from a place on the target to the one it is taken from; null where there is none. */
 function wayTo(source: Source, [middleX, middleY]: Point): (x: number, y: number) => Point | null {
   const [xx, xy, yx, yy] = matrixOf(source);
-  const unpull = source.warp ? wayBack(source.warp) : null;
+  const unpull = source.warp ? inverseWarp(source.warp) : null;
   return (x, y) => {
     const own = unpull ? unpull(x - middleX, y - middleY) : ([x - middleX, y - middleY] as const);
     if (!own) return null;

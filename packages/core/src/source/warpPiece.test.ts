@@ -5,7 +5,7 @@ import { pictureOf } from '../testing/pictures.ts';
 import { loadOpenCv } from '../testing/openCv.ts';
 import { sampleSource, sourceReads } from './sampleSource.ts';
 import type { Shift, Warp } from './source.ts';
-import { isConvex, pulledCorners, wayBack } from './warpPiece.ts';
+import { isConvex, pulledCorners, inverseWarp } from './warpPiece.ts';
 
 const pull = fc.record({ dx: fc.integer({ min: -9, max: 9 }), dy: fc.integer({ min: -9, max: 9 }) });
 const warps = fc
@@ -21,7 +21,7 @@ describe('a piece pulled at its corners', () => {
   it('finds each corner back, and keeps straight what is straight', () => {
     fc.assert(
       fc.property(warps, (warp: Warp) => {
-        const way = wayBack(warp);
+        const way = inverseWarp(warp);
         pulledCorners(warp).forEach(([x, y], k) => {
           const [ownX, ownY] = way(x, y) ?? [NaN, NaN];
           expect(Math.abs(Math.abs(ownX) - warp.width / 2)).toBeLessThan(1e-6);
@@ -47,7 +47,7 @@ describe('a piece pulled at its corners', () => {
     const from = cv.matFromArray(4, 1, cv.CV_32FC2, pulledCorners(warp).flat());
     const to = cv.matFromArray(4, 1, cv.CV_32FC2, [-30, -20, 30, -20, 30, 20, -30, 20]);
     const map = cv.getPerspectiveTransform(from, to).data64F as Float64Array;
-    const way = wayBack(warp);
+    const way = inverseWarp(warp);
     for (const [x, y] of [
       [0, 0],
       [-20, 11],
@@ -84,6 +84,6 @@ describe('a piece pulled at its corners', () => {
   it('lets nothing be taken through a corner that points inwards', () => {
     const inside: Warp = { width: 40, height: 40, by: [{ dx: 30, dy: 30 }, NOT, NOT, NOT] };
     expect(isConvex(pulledCorners(inside))).toBe(false);
-    expect(wayBack(inside)(0, 0)).toBeNull();
+    expect(inverseWarp(inside)(0, 0)).toBeNull();
   });
 });

@@ -20,13 +20,13 @@ export function isConvex(corners: readonly Point[]): boolean {
 }
 
 /** From a place on a pulled piece to where it was before; null where there is no such place. Both from the middle. */
-export type WayBack = (x: number, y: number) => Point | null;
+export type InverseWarp = (x: number, y: number) => Point | null;
 
 /**
  * The way back from a piece that was pulled at its four corners, by the projective map that takes the corners to one
  * another. (Heckbert 1989, Fundamentals of texture mapping and image warping.)
  */
-export function wayBack(warp: Warp): WayBack {
+export function inverseWarp(warp: Warp): InverseWarp {
   const corners = pulledCorners(warp);
   if (!isConvex(corners)) return () => null;
   const [[x0, y0], [x1, y1], [x2, y2], [x3, y3]] = corners;

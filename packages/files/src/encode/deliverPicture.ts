@@ -38,13 +38,13 @@ async function inProfile(
   { profile, intent }: DeliverySettings,
 ): Promise<{ raster: Raster; icc?: Buffer }> {
   if (profile === 'own') return { raster, ...(header.icc ? { icc: header.icc } : {}) };
-  const told = await inColours(raster, header);
-  if (profile === 'grey') return { raster: convertToGrey(told.raster, told.space) };
+  const inColour = await inColours(raster, header);
+  if (profile === 'grey') return { raster: convertToGrey(inColour.raster, inColour.space) };
   const to = profile === 'srgb' ? SRGB_SPACE : DISPLAY_P3_SPACE;
   // A picture that says nothing of its values is in sRGB: nothing would change but the rounding.
-  const isThere = told.space === to && raster.planes.length >= 3;
+  const isThere = inColour.space === to && raster.planes.length >= 3;
   return {
-    raster: isThere ? told.raster : convertColours(told.raster, told.space, to, intent),
+    raster: isThere ? inColour.raster : convertColours(inColour.raster, inColour.space, to, intent),
     icc: await targetProfile(profile),
   };
 }

@@ -50,15 +50,15 @@ export async function applyChart(context: Context, picture: PictureRow): Promise
   const row = camera === null ? null : await chartFor(database, camera, picture.capture.takenAt ?? null);
   if (!row) return null;
   const chart = withVerdicts(row);
-  const told = placementOf(picture, chart.sensor);
+  const stated = placementOf(picture, chart.sensor);
   // Where the chart's own frames lie was looked for when it was made.
   const isPlaced =
     picture.sensor_part !== null || row.pictures.some(({ pictureId }) => pictureId === picture.id);
-  const isSought = !isPlaced && !isWholeFrame(told, chart.sensor);
+  const isSought = !isPlaced && !isWholeFrame(stated, chart.sensor);
   const { places, placement } = await background.chartFaults(
     store.pathOf('originals', picture.sha256),
     chart,
-    { placement: told, isSought },
+    { placement: stated, isSought },
     picture.capture.fNumber ?? null,
   );
   if (isSought)

@@ -2,7 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import type { SensorPart } from '@fennip/core/chart';
 import type { Context } from '../context.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
-import { tellPicture } from '../pictures/tellPicture.ts';
+import { publishPicture } from '../pictures/publishPicture.ts';
 
 /** Keeps where a picture lies on its sensor; null where its file alone says. */
 export async function keepSensorPart(
@@ -15,5 +15,5 @@ export async function keepSensorPart(
     .database('pictures')
     .where('id', picture.id)
     .update({ sensor_part: part && JSON.stringify(part) });
-  await tellPicture(context, picture.id);
+  await publishPicture(context, picture.id);
 }

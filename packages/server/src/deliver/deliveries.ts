@@ -139,7 +139,10 @@ export async function deliver(context: Context, id: string): Promise<void> {
     change: Partial<Record<'state' | 'problem' | 'sha256' | 'size_bytes', string | number>>,
   ) => {
     await database('deliveries').where('id', id).update(change);
-    events.tell(picture.job_id, { type: 'delivery', delivery: asDelivery(await deliveryRow(database, id)) });
+    events.publish(picture.job_id, {
+      type: 'delivery',
+      delivery: asDelivery(await deliveryRow(database, id)),
+    });
   };
   await note({ state: 'running' });
   const { faults, ...sheet } = await faultsOf(database, picture.id);
@@ -152,7 +155,7 @@ export async function deliver(context: Context, id: string): Promise<void> {
       settingsFor(row.request, entries),
       path,
       (share) =>
-        events.tell(picture.job_id, { type: 'progress', work: 'deliver', pictureId: picture.id, share }),
+        events.publish(picture.job_id, { type: 'progress', work: 'deliver', pictureId: picture.id, share }),
     );
     await store.keep({ path, ...file }, 'deliveries');
     await note({ state: 'done', sha256: file.sha256, size_bytes: file.sizeBytes });

@@ -35,7 +35,7 @@ export async function bridgeEvents(url: string, own: EventHub, log: Logger): Pro
     const line = new pg.Client({ connectionString: url });
     line.on('notification', ({ payload }) => {
       const notice = JSON.parse(payload ?? '{}') as Notice;
-      if (notice.from !== self) own.tell(notice.jobId, notice.event);
+      if (notice.from !== self) own.publish(notice.jobId, notice.event);
     });
     line.on('error', (error) => {
       log.warn({ err: error }, 'the line that events travel on broke');
@@ -56,8 +56,8 @@ export async function bridgeEvents(url: string, own: EventHub, log: Logger): Pro
   return {
     hub: {
       ...own,
-      tell: (jobId, event) => {
-        own.tell(jobId, event);
+      publish: (jobId, event) => {
+        own.publish(jobId, event);
         const payload = JSON.stringify({ from: self, jobId, event } satisfies Notice);
         if (Buffer.byteLength(payload) > MOST_BYTES) return;
         // One after the other: a line takes one query at a time.

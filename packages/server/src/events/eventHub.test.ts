@@ -8,9 +8,9 @@ describe('what happens in a job', () => {
     const stop = hub.watch('one', () => void heard.push('one'));
     hub.watch('other', () => void heard.push('other'));
     const event = { type: 'picture', id: 'p' } as never;
-    hub.tell('one', event);
+    hub.publish('one', event);
     stop();
-    hub.tell('one', event);
+    hub.publish('one', event);
     expect(heard).toEqual(['one']);
   });
 

@@ -3,7 +3,7 @@ import type { JobEvent } from '@fennip/contract';
 
 /** Hands what happens in a job to whoever watches it. */
 export interface EventHub {
-  tell(jobId: string, event: JobEvent): void;
+  publish(jobId: string, event: JobEvent): void;
   /** @returns a function that stops watching */
   watch(jobId: string, heard: (event: JobEvent) => void): () => void;
   /** Lets everyone who watches go, and from then on everyone who comes. */
@@ -23,7 +23,7 @@ export function createEventHub(): EventHub {
   emitter.setMaxListeners(0);
   let isClosed = false;
   return {
-    tell: (jobId, event) => void emitter.emit(jobId, event),
+    publish: (jobId, event) => void emitter.emit(jobId, event),
     watch: (jobId, heard) => {
       emitter.on(jobId, heard);
       return () => void emitter.off(jobId, heard);

@@ -7,7 +7,7 @@ import type { Database } from '../database/connect.ts';
 import { readRecipe } from '../history/worksheetRows.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
-import { tellPicture } from '../pictures/tellPicture.ts';
+import { publishPicture } from '../pictures/publishPicture.ts';
 import type { FaultRow } from './faultRows.ts';
 import { asFaultRow, faultsOf } from './faultRows.ts';
 import { findingsOf } from './findingRows.ts';
@@ -18,7 +18,7 @@ export async function orderCheck(context: Context, id: string): Promise<void> {
   await pictureRow(context.database, id);
   await context.database('pictures').where('id', id).update({ checked: 'waiting' });
   await context.queue.order('check', id);
-  await tellPicture(context, id);
+  await publishPicture(context, id);
 }
 
 /** What the mended picture still shows, or shows anew. */
@@ -82,7 +82,7 @@ export async function checkMended(context: Context, id: string): Promise<void> {
   const { database } = context;
   const note = async (checked: string): Promise<void> => {
     await database('pictures').where('id', id).update({ checked });
-    await tellPicture(context, id);
+    await publishPicture(context, id);
   };
   const row = await database<PictureRow>('pictures').where('id', id).first();
   if (!row || row.checked === 'done') return;

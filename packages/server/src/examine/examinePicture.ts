@@ -4,7 +4,7 @@ import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
-import { tellPicture } from '../pictures/tellPicture.ts';
+import { publishPicture } from '../pictures/publishPicture.ts';
 import { findingsOf, keepFindings } from './findingRows.ts';
 import { MeasuringStopped, measurePicture } from './measurePicture.ts';
 import { replaceFindings } from './replaceFindings.ts';
@@ -20,7 +20,7 @@ export async function orderExamination(context: Context, id: string, request: Ex
   if (known) {
     await replaceFindings(database, id, request, known);
   } else await context.queue.order('examine', id);
-  await tellPicture(context, id);
+  await publishPicture(context, id);
 }
 
 const UNDER_WAY = ['waiting', 'running'];
@@ -34,7 +34,7 @@ export async function stopExamination(context: Context, id: string): Promise<voi
     .where('id', id)
     .whereIn('examined', UNDER_WAY)
     .update({ examined: earlier ? 'done' : 'none' });
-  await tellPicture(context, id);
+  await publishPicture(context, id);
 }
 
 /** All findings of a picture with their probabilities: measured once, and read again for every other sensitivity. */
@@ -64,7 +64,7 @@ export async function orderedExamination(
       .where('id', row.id)
       .update({ examined: 'running', examine_request: JSON.stringify(request) });
     await replaceFindings(database, row.id, request, await allFindings(context, row));
-    await tellPicture(context, row.id);
+    await publishPicture(context, row.id);
   }
   const [{ listed }] = await database('faults').where('picture_id', row.id).count('* as listed');
   return Number(listed);
@@ -77,7 +77,7 @@ export async function examinePicture(context: Context, id: string): Promise<void
   // It may have been stopped while it waited.
   if (!row?.examine_request || !UNDER_WAY.includes(row.examined)) return;
   await database('pictures').where('id', id).update({ examined: 'running' });
-  await tellPicture(context, id);
+  await publishPicture(context, id);
   const isWanted = async (): Promise<boolean> => {
     const now = await database('pictures').where('id', id).whereIn('examined', UNDER_WAY).first('id');
     return now !== undefined;
@@ -92,5 +92,5 @@ export async function examinePicture(context: Context, id: string): Promise<void
     await database('pictures').where('id', id).update({ examined: 'failed' });
     if (!(error instanceof PictureError)) throw error;
   }
-  await tellPicture(context, id);
+  await publishPicture(context, id);
 }

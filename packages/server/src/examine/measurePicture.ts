@@ -40,10 +40,10 @@ export async function measurePicture(
     {
       tile: (tile) => whileWanted(() => threads.examine(raster, tile, row.nature)),
       whole: () => whileWanted(() => threads.examineWhole(raster)),
-      closer: (specks) => whileWanted(() => threads.lookCloser(raster, specks)),
+      closer: (specks) => whileWanted(() => threads.scoreWithNet(raster, specks)),
     },
     wholeWindow(raster).picture,
     row.nature,
-    (share) => events.tell(row.job_id, { type: 'progress', work, pictureId: row.id, share }),
+    (share) => events.publish(row.job_id, { type: 'progress', work, pictureId: row.id, share }),
   );
 }

@@ -8,7 +8,7 @@ import type { Context } from '../context.ts';
 import { Refusal, notFound } from '../errors/refusal.ts';
 import type { PictureRow } from '../pictures/pictureRows.ts';
 import { pictureRow } from '../pictures/pictureRows.ts';
-import { tellPicture } from '../pictures/tellPicture.ts';
+import { publishPicture } from '../pictures/publishPicture.ts';
 import { readWorksheet, writeDifference } from './worksheetRows.ts';
 
 interface HistoryRow {
@@ -89,8 +89,8 @@ async function carryOut(
     return { revision: revision + 1, steps, ...(await historyOf(change, pictureId)) };
   });
   const { job_id } = await pictureRow(context.database, pictureId);
-  context.events.tell(job_id, { type: 'edited', pictureId, revision: answer.revision });
-  await tellPicture(context, pictureId);
+  context.events.publish(job_id, { type: 'edited', pictureId, revision: answer.revision });
+  await publishPicture(context, pictureId);
   return answer;
 }
 

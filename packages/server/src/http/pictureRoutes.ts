@@ -46,10 +46,10 @@ async function sheetOf({ database }: Context, id: string): Promise<PictureSheet>
 
 /** The steps of a history in the language of the request. */
 function withWords<T extends Pick<EditAnswer, 'done' | 'undone'>>(request: Request, answer: T): T {
-  const { tellText } = wordsFor(request);
-  const told = (steps: readonly HistoryStep[]): HistoryStep[] =>
-    steps.map((step) => ({ ...step, words: tellText(step.words) }));
-  return { ...answer, done: told(answer.done), undone: told(answer.undone) };
+  const { renderText } = wordsFor(request);
+  const rendered = (steps: readonly HistoryStep[]): HistoryStep[] =>
+    steps.map((step) => ({ ...step, words: renderText(step.words) }));
+  return { ...answer, done: rendered(answer.done), undone: rendered(answer.undone) };
 }
 
 export function pictureRoutes(context: Context): Router {

@@ -76,7 +76,7 @@ export const answerProblems =
       type: 'about:blank',
       title: words.say(`refused.title.${reason}`),
       status: STATUS[reason],
-      detail: words.tell(thing),
+      detail: words.render(thing),
     };
     response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
   };

@@ -3,7 +3,7 @@ import { EXAMINE_DEFAULTS } from '@fennip/core/examine';
 import type { Context } from '../context.ts';
 import { orderExamination } from '../examine/examinePicture.ts';
 import { pictureRow } from './pictureRows.ts';
-import { tellPicture } from './tellPicture.ts';
+import { publishPicture } from './publishPicture.ts';
 
 /**
  * Takes over what is said about a picture as a whole. Another nature can carry other faults: a picture that was examined
@@ -30,7 +30,7 @@ export async function changePicture(
     });
   if (nature !== undefined && nature !== row.nature && row.examined !== 'none')
     await orderExamination(context, id, row.examine_request ?? DEFAULT_REQUEST);
-  await tellPicture(context, id);
+  await publishPicture(context, id);
 }
 
 const DEFAULT_REQUEST = { ...EXAMINE_DEFAULTS, polarities: [...EXAMINE_DEFAULTS.polarities] };

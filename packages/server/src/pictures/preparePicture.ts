@@ -3,7 +3,7 @@ import { guessNature } from '@fennip/core/examine';
 import { PictureError } from '@fennip/files';
 import type { Context } from '../context.ts';
 import type { PictureRow } from './pictureRows.ts';
-import { tellPicture } from './tellPicture.ts';
+import { publishPicture } from './publishPicture.ts';
 
 /** Decodes a picture and writes its pyramid; it can be opened from the first level on. */
 export async function preparePicture(context: Context, id: string): Promise<void> {
@@ -20,10 +20,10 @@ export async function preparePicture(context: Context, id: string): Promise<void
         telling = telling
           .then(async () => {
             await database('pictures').where('id', id).update({ finest_level: level });
-            events.tell(row.job_id, { type: 'progress', work: 'prepare', pictureId: id, share });
-            await tellPicture(context, id);
+            events.publish(row.job_id, { type: 'progress', work: 'prepare', pictureId: id, share });
+            await publishPicture(context, id);
           })
-          .catch((error: unknown) => log.warn({ error, id }, 'progress was not told'));
+          .catch((error: unknown) => log.warn({ error, id }, 'progress was not published'));
       },
     );
     await telling;
@@ -39,5 +39,5 @@ export async function preparePicture(context: Context, id: string): Promise<void
       .where('id', id)
       .update({ state: 'failed', problem: packed(error.said) });
   }
-  await tellPicture(context, id);
+  await publishPicture(context, id);
 }

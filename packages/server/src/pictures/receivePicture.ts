@@ -10,7 +10,7 @@ import { Refusal } from '../errors/refusal.ts';
 import type { Arrival } from '../store/store.ts';
 import { TooLargeError } from '../store/store.ts';
 import { pictureById } from './pictureRows.ts';
-import { tellPicture } from './tellPicture.ts';
+import { publishPicture } from './publishPicture.ts';
 
 const tooLarge = (mostBytes: number): Refusal =>
   new Refusal('too large', said('refused.tooLarge', { n: Math.round(mostBytes / 1e6) }));
@@ -84,6 +84,6 @@ export async function receivePicture(
     capture: JSON.stringify(capture),
   });
   await queue.order('prepare', id);
-  await tellPicture(context, id);
+  await publishPicture(context, id);
   return pictureById(database, id);
 }

@@ -9,7 +9,7 @@ export async function removePicture({ database, store, events }: Context, id: st
     .whereNotNull('sha256')
     .pluck('sha256');
   await database('pictures').where('id', id).delete();
-  events.tell(row.job_id, { type: 'gone', pictureId: id });
+  events.publish(row.job_id, { type: 'gone', pictureId: id });
   const [{ count }] = await database('pictures').where('sha256', row.sha256).count();
   if (Number(count) === 0) {
     await store.remove('originals', row.sha256);

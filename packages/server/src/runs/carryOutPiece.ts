@@ -17,7 +17,7 @@ import { SkippedError } from './skipped.ts';
 import type { PieceOrder } from './pieceOrder.ts';
 import type { PieceRow } from './runRows.ts';
 import { runRow } from './runRows.ts';
-import { orderStage, tellRun } from './runs.ts';
+import { orderStage, publishRun } from './runs.ts';
 
 /** A piece that was begun so often is given up: something in it ends its worker. */
 const MOST_ATTEMPTS = 5;
@@ -85,7 +85,7 @@ export async function carryOutPiece(context: Context, key: string): Promise<void
     await database('run_pieces')
       .where(where)
       .update({ state: 'running', attempts: piece.attempts + 1, begun_at: database.fn.now() });
-    await tellRun(context, id);
+    await publishRun(context, id);
     try {
       await end('done', await workOn({ context, run, piece }));
     } catch (error) {
@@ -103,5 +103,5 @@ export async function carryOutPiece(context: Context, key: string): Promise<void
     .whereIn('state', ['waiting', 'running'])
     .count('* as left');
   if (Number(left) === 0) await orderStage(context, id);
-  await tellRun(context, id);
+  await publishRun(context, id);
 }

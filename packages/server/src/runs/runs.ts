@@ -10,9 +10,9 @@ import { runById, runRow } from './runRows.ts';
 export const pieceKey = (runId: string, number: number): string => `${runId}/${number}`;
 
 /** Tells whoever watches the job how a run stands. */
-export async function tellRun({ database, events }: Context, id: string): Promise<void> {
+export async function publishRun({ database, events }: Context, id: string): Promise<void> {
   const run = await runById(database, id);
-  events.tell(run.jobId, { type: 'run', run });
+  events.publish(run.jobId, { type: 'run', run });
 }
 
 /** Orders the waiting pieces of the stage that is under way; where all are done the run is. */
@@ -28,7 +28,7 @@ export async function orderStage(context: Context, id: string): Promise<void> {
     await database('runs')
       .where({ id, state: 'running' })
       .update({ state: 'done', ended_at: database.fn.now() });
-    await tellRun(context, id);
+    await publishRun(context, id);
     return;
   }
   const numbers: number[] = await database('run_pieces')
@@ -62,7 +62,7 @@ export async function startRun(context: Context, jobId: string, request: RunRequ
     );
   });
   await orderStage(context, id);
-  await tellRun(context, id);
+  await publishRun(context, id);
   return runById(database, id);
 }
 
@@ -85,7 +85,7 @@ export async function steerRun(context: Context, id: string, { to }: RunSteer): 
         .where({ run_id: id, state: 'waiting' })
         .update({ state: 'skipped', outcome: JSON.stringify({ reason: 'the run was stopped' }) });
     if (to === 'resume') await orderStage(context, id);
-    await tellRun(context, id);
+    await publishRun(context, id);
   }
   return runById(database, id);
 }

@@ -21,7 +21,7 @@ import type { Pixels, Raster } from '@fennip/core/raster';
 import type { Recipe, RenderGround, RenderPart } from '@fennip/core/recipe';
 import { carryRecipe } from '@fennip/core/carry';
 import { locateOnSensor, chartFaults, chartSpans } from '@fennip/core/chart';
-import { printSigns, examineTile, examineWhole, seeClosely } from '@fennip/core/examine';
+import { printSigns, examineTile, examineWhole, scoreWithNet } from '@fennip/core/examine';
 import type { GrainModel } from '@fennip/core/grain';
 import { measureGrainModel } from '@fennip/core/grain';
 import { applyMend, canvasOf, mendFault, mendsInTurn } from '@fennip/core/mend';
@@ -92,7 +92,7 @@ export type ThreadTask =
       readonly nature: PictureNature;
     }
   | { readonly task: 'examine whole'; readonly raster: Raster }
-  | { readonly task: 'look closer'; readonly raster: Raster; readonly specks: readonly Fault[] }
+  | { readonly task: 'score with net'; readonly raster: Raster; readonly specks: readonly Fault[] }
   | {
       readonly task: 'chart';
       readonly sensor: SensorShape;
@@ -353,8 +353,8 @@ function carryOut(task: ThreadTask): Promise<Outcome> {
       return Promise.resolve(examineTile(task.tile, pixelsOf(task.raster), task.nature));
     case 'examine whole':
       return Promise.resolve(examineWhole(pixelsOf(task.raster)));
-    case 'look closer':
-      return Promise.resolve(seeClosely(task.specks, pixelsOf(task.raster)));
+    case 'score with net':
+      return Promise.resolve(scoreWithNet(task.specks, pixelsOf(task.raster)));
     case 'chart':
       return chart(task);
     case 'chart faults':

@@ -41,7 +41,7 @@ export interface Threads {
   /** What is looked for on the picture as a whole. */
   examineWhole(raster: Raster): Promise<MeasuredPart>;
   /** What a closer look at each of some specks tells. */
-  lookCloser(raster: Raster, specks: readonly Fault[]): Promise<number[]>;
+  scoreWithNet(raster: Raster, specks: readonly Fault[]): Promise<number[]>;
   /** Makes the dust charts of a sensor from frames of it, in the order they were taken. */
   chart(
     sensor: SensorShape,
@@ -173,7 +173,7 @@ export function startThreads(mostPixels: number): Threads {
     load: (original, recipe) => loaded(original, recipe),
     examine: (raster, tile, nature) => run({ task: 'examine', raster, tile, nature }),
     examineWhole: (raster) => run({ task: 'examine whole', raster }),
-    lookCloser: (raster, specks) => run({ task: 'look closer', raster, specks }),
+    scoreWithNet: (raster, specks) => run({ task: 'score with net', raster, specks }),
     chart: (sensor, frames, progress) =>
       runSpeaking((port) => ({ task: 'chart', sensor, frames, mostPixels, port }), progress),
     chartFaults: (original, chart, at, fNumber) =>

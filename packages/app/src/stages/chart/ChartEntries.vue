@@ -37,7 +37,7 @@ watch(chosen, () =>
       <span aria-hidden="true">{{ percent(fault.depth) }}</span>
       <span aria-hidden="true">{{ fault.confidence.toFixed(2) }}</span>
       <span aria-hidden="true">{{ SIGN[sheet.verdicts[fault.number] ?? 'open'] }}</span>
-      <span class="told">{{
+      <span class="figures-of-entry">{{
         say('chart.row', {
           n: fault.number,
           r: fault.r.toFixed(1),
@@ -52,7 +52,7 @@ watch(chosen, () =>
 
 <style scoped>
 /* Said by a screen reader instead of the columns. */
-.told {
+.figures-of-entry {
   position: absolute;
   overflow: hidden;
   width: 1px;

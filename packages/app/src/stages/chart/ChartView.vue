@@ -93,7 +93,7 @@ onKeyStroke('Backspace', () => void judge('dismissed'));
         <div class="right">
           <SensorMap v-model="chosen" :sheet="sheet" />
           <section v-if="fault" class="proof" :aria-label="say('chart.evidence')">
-            <div class="told">
+            <div class="facts">
               <h2>{{ say('chart.entry', { n: fault.number }) }}</h2>
               <p>
                 {{ say('chart.size', { r: fault.r.toFixed(1), depth: (100 * fault.depth).toFixed(0) }) }}
@@ -172,7 +172,7 @@ header a {
   border: 1px solid var(--line);
   background: var(--raised);
 }
-.told p {
+.facts p {
   font-size: 13px;
 }
 .acts {

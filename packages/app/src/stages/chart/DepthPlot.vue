@@ -45,7 +45,7 @@ function draw(): void {
 onMounted(draw);
 watch(() => props.fault, draw, { flush: 'post' });
 
-const told = computed(() =>
+const summary = computed(() =>
   seen.value
     .map(({ fNumber, depth }) => say('chart.depthAt', { n: fNumber ?? 0, depth: (100 * depth).toFixed(0) }))
     .join(', '),
@@ -58,7 +58,7 @@ const told = computed(() =>
     :width="WIDTH"
     :height="HEIGHT"
     role="img"
-    :aria-label="say('chart.plot', { told })"
+    :aria-label="say('chart.plot', { summary })"
     class="plot figures"
   >
     <g class="across" :transform="`translate(0 ${BOX.bottom})`" />

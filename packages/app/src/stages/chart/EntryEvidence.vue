@@ -17,27 +17,33 @@ const SHOWN = { radii: 3.2, least: 24 };
 const cells = computed(() =>
   props.sheet.pictures.map((frame, index) => {
     const picture = job.pictures.find(({ id }) => id === frame.pictureId);
-    const told = props.fault.evidence.find((one) => one.frame === index);
-    if (!picture) return { frame, told, address: null };
+    const frameEvidence = props.fault.evidence.find((one) => one.frame === index);
+    if (!picture) return { frame, frameEvidence, address: null };
     const placement = placementOf(picture, props.sheet.document.sensor);
     const [x, y] = onPicture(props.fault.x, props.fault.y, placement);
     const half = Math.max(SHOWN.least, SHOWN.radii * props.fault.r) * placement.scale;
-    return { frame, told, address: cropAddress(picture.id, x, y, half) };
+    return { frame, frameEvidence, address: cropAddress(picture.id, x, y, half) };
   }),
 );
 </script>
 
 <template>
   <div class="cells" role="group" tabindex="0" :aria-label="say('chart.evidence')">
-    <figure v-for="{ frame, told, address } in cells" :key="frame.pictureId">
+    <figure v-for="{ frame, frameEvidence, address } in cells" :key="frame.pictureId">
       <img v-if="address" :src="address" :alt="say('chart.placeIn', { name: frame.name })" loading="lazy" />
       <div v-else class="gone soft">{{ say('chart.elsewhere') }}</div>
       <figcaption class="figures">
         <span>{{ frame.fNumber === null ? '–' : say('series.fNumber', { n: frame.fNumber }) }}</span>
         <span
           class="weight"
-          :title="told ? say('chart.said', { n: told.evidence.toFixed(1) }) : say('chart.saidNothing')"
-          >{{ told ? (told.evidence > 1 ? '●' : told.evidence < -1 ? '○' : '·') : '' }}</span
+          :title="
+            frameEvidence
+              ? say('chart.said', { n: frameEvidence.evidence.toFixed(1) })
+              : say('chart.saidNothing')
+          "
+          >{{
+            frameEvidence ? (frameEvidence.evidence > 1 ? '●' : frameEvidence.evidence < -1 ? '○' : '·') : ''
+          }}</span
         >
       </figcaption>
     </figure>

@@ -9,7 +9,7 @@ import { useView } from '../../stores/view.ts';
 import type { FinishName } from '@fennip/core/finish';
 import { watchDebounced } from '@vueuse/core';
 import { onBeforeUnmount, watch } from 'vue';
-import { engine } from '../../engine/engine.ts';
+import { engine } from '../../engine/workers.ts';
 import { useFinish } from '../../stores/finish.ts';
 import { usePicture } from '../../stores/picture.ts';
 import { say } from '../../words/say.ts';

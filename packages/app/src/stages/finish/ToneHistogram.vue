@@ -32,8 +32,8 @@ const cut = computed(() => {
   const { clipped, count } = props.histograms.after;
   // Each channel for itself where they differ, in the order red, green, blue.
   const shares = (pixels: readonly number[]): string => {
-    const told = pixels.map((one) => percent(one / count));
-    return new Set(told).size === 1 ? told[0] : told.join(' / ');
+    const shares = pixels.map((one) => percent(one / count));
+    return new Set(shares).size === 1 ? shares[0] : shares.join(' / ');
   };
   return say('finish.clipped', { dark: shares(clipped.dark), light: shares(clipped.light) });
 });

@@ -4,7 +4,7 @@ import { framingOf, lensFromLines, monotoneCurve } from '@fennip/core/finish';
 import { LUMA } from '@fennip/core/light';
 import type { Ref } from 'vue';
 import { computed } from 'vue';
-import { engine } from '../../engine/engine.ts';
+import { engine } from '../../engine/workers.ts';
 import type { Pending } from '../../hand/pending.ts';
 import type { PenPoint } from '../../hand/penStroke.ts';
 import { courseGesture } from '../../hand/courseGesture.ts';

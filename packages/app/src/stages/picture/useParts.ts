@@ -3,7 +3,7 @@ import type { Ref } from 'vue';
 import { usePicture } from '../../stores/picture.ts';
 import { say } from '../../words/say.ts';
 import type * as AroundTable from './aroundTable.ts';
-import { startHands } from '../../engine/engine.ts';
+import { startHands } from '../../engine/workers.ts';
 import { frameDrawn } from '../../work/frameDrawn.ts';
 
 /** A picture that is not seen after so long, in milliseconds, is not waited for. */

@@ -22,10 +22,10 @@ async function carryAgain(request: RunRequest): Promise<void> {
 
 /** The last run that carried from each picture, where the picture has moved on. */
 const stale = computed(() => {
-  const told = new Set<string>();
+  const listed = new Set<string>();
   return runs.runs.flatMap(({ request }) => {
-    if (request.kind !== 'carry' || told.has(request.from)) return [];
-    told.add(request.from);
+    if (request.kind !== 'carry' || listed.has(request.from)) return [];
+    listed.add(request.from);
     const source = job.pictures.find(({ id }) => id === request.from);
     return source && source.revision !== request.revision ? [{ request, source }] : [];
   });

@@ -15,19 +15,19 @@ import { teachNet } from './netSlopes.ts';
 import { holdNet } from './runNet.ts';
 import { untaughtNet } from './untaughtNet.ts';
 
-const told = [0.5, -1];
+const FEATURES = [0.5, -1];
 
-function randomNet(seed: number): { numbers: Float32Array; look: Float32Array } {
+function randomNet(seed: number): { numbers: Float32Array; values: Float32Array } {
   const uniform = mulberry(seed);
   const numbers = untaughtNet(() => gaussian(uniform)).map((value) => value + 0.02 * gaussian(uniform));
-  const look = new Float32Array(LOOK_SIDE * LOOK_SIDE * LOOK_CHANNELS).map(() => gaussian(uniform));
-  return { numbers, look };
+  const values = new Float32Array(LOOK_SIDE * LOOK_SIDE * LOOK_CHANNELS).map(() => gaussian(uniform));
+  return { numbers, values };
 }
 
 /** A convolution of 3 x 3 places as it is written in textbooks, zeros beyond the border, rectified. */
 function plainLayer(
   numbers: Float32Array,
-  look: Float32Array,
+  values: Float32Array,
   x: number,
   y: number,
   channel: number,
@@ -41,7 +41,7 @@ function plainLayer(
         const [row, column] = [y + ky - 1, x + kx - 1];
         if (row < 0 || column < 0 || row >= side || column >= side) continue;
         sum +=
-          look[(row * side + column) * inside + i] *
+          values[(row * side + column) * inside + i] *
           numbers[weights + ((ky * 3 + kx) * inside + i) * outside + channel];
       }
   return Math.max(0, sum);
@@ -49,10 +49,10 @@ function plainLayer(
 
 describe('a small convolutional net', () => {
   it('convolves as it is written in textbooks, at the border as well', () => {
-    const { numbers, look } = randomNet(1);
+    const { numbers, values } = randomNet(1);
     const [{ side, outside }] = NET_LAYERS;
     const first = holdNet(numbers, ({ judge, layers }) => {
-      judge(look, told);
+      judge(values, FEATURES);
       return floatsAt(layers[0].output, side * side * outside).slice();
     });
     for (const [x, y] of [
@@ -64,14 +64,14 @@ describe('a small convolutional net', () => {
       [8, 30],
     ])
       for (let c = 0; c < outside; c++)
-        expect(first[(y * side + x) * outside + c]).toBeCloseTo(plainLayer(numbers, look, x, y, c), 4);
+        expect(first[(y * side + x) * outside + c]).toBeCloseTo(plainLayer(numbers, values, x, y, c), 4);
   });
 
   it('weighs all that it has seen as plain sums, what is left out as nothing', () => {
-    const { numbers, look } = randomNet(4);
+    const { numbers, values } = randomNet(4);
     const kept = new Float32Array(NET_SEEN).map((_, i) => (i % 3 === 0 ? 0 : 1.5));
     const [part] = NET_PARTS.slice(NET_LAYERS.length);
-    const { seen, gathered } = holdNet(numbers, ({ judge }) => judge(look, told, kept));
+    const { seen, gathered } = holdNet(numbers, ({ judge }) => judge(values, FEATURES, kept));
     for (let o = 0; o < GATHERED; o++) {
       const sum = seen.reduce(
         (total, value, i) => total + value * numbers[part.weights + i * GATHERED + o],
@@ -81,14 +81,14 @@ describe('a small convolutional net', () => {
     }
     expect(seen.some((value) => value > 0)).toBe(true);
     seen.forEach((value, i) => expect(i % 3 === 0 && value !== 0).toBe(false));
-    expect([...gathered.slice(GATHERED)]).toEqual(told);
+    expect([...gathered.slice(GATHERED)]).toEqual(FEATURES);
   });
 
-  it('says the same of the same look, whatever was looked at before', () => {
-    const { numbers, look } = randomNet(2);
-    const { look: other } = randomNet(3);
+  it('says the same of the same values, whatever was looked at before', () => {
+    const { numbers, values } = randomNet(2);
+    const { values: other } = randomNet(3);
     const [first, , again] = holdNet(numbers, ({ judge }) =>
-      [look, other, look].map((one) => judge(one, told).score),
+      [values, other, values].map((one) => judge(one, FEATURES).score),
     );
     expect(again).toBe(first);
   });
@@ -98,13 +98,13 @@ describe('a small convolutional net', () => {
   });
 
   it('has the slopes that small changes of its numbers show, through every layer', () => {
-    const { numbers, look } = randomNet(4);
+    const { numbers, values } = randomNet(4);
     const uniform = mulberry(5);
     const kept = new Float32Array(NET_SEEN).map(() => (uniform() < 0.3 ? 0 : 1.4));
     const scoreOf = (changed: Float32Array): number =>
-      holdNet(changed, ({ judge }) => judge(look, told, kept).score);
+      holdNet(changed, ({ judge }) => judge(values, FEATURES, kept).score);
     const slopes = new Float32Array(NET_SIZE);
-    teachNet(numbers, ({ judge, addSlopes }) => addSlopes(judge(look, told, kept), 1, kept, slopes));
+    teachNet(numbers, ({ judge, addSlopes }) => addSlopes(judge(values, FEATURES, kept), 1, kept, slopes));
     // Of each part the numbers that matter most, and some others.
     for (const { weights, end } of NET_PARTS) {
       const own = Array.from({ length: end - weights }, (_, i) => weights + i);

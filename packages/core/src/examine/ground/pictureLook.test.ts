@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { viewRaster } from '../../raster/raster.ts';
 import { pictureOf } from '../../testing/pictures.ts';
-import { lookOver } from './pictureLook.ts';
+import { measureTonalRange } from './tonalRange.ts';
 
 const [WIDTH, HEIGHT] = [240, 160];
 
@@ -14,7 +14,10 @@ describe('the look of a whole picture', () => {
     };
     for (const depth of [8, 16] as const)
       for (const channels of [1, 2, 3, 4]) {
-        const { black, white } = lookOver(pictureOf(WIDTH, HEIGHT, tone, { depth, channels }), 'print');
+        const { black, white } = measureTonalRange(
+          pictureOf(WIDTH, HEIGHT, tone, { depth, channels }),
+          'print',
+        );
         expect(white).toBeCloseTo(0.9, 2);
         expect(black).toBeCloseTo(0.1, 2);
       }
@@ -22,11 +25,11 @@ describe('the look of a whole picture', () => {
 
   it('is not led astray by a few outliers', () => {
     const speckled = pictureOf(WIDTH, HEIGHT, (x, y) => (Math.hypot(x - 90, y - 70) < 4 ? 1 : 0.4));
-    expect(lookOver(speckled, 'print').white).toBeCloseTo(0.4, 2);
+    expect(measureTonalRange(speckled, 'print').white).toBeCloseTo(0.4, 2);
   });
 
   it('of a frame tells nothing: its tones are those of its subject', () => {
-    const { black, white } = lookOver(
+    const { black, white } = measureTonalRange(
       pictureOf(WIDTH, HEIGHT, () => 0.4),
       'frame',
     );
@@ -40,7 +43,7 @@ describe('the look of a whole picture', () => {
           channels: 1,
         });
         const part = viewRaster(whole, { left, top: 10, width, height: 50 });
-        expect(lookOver(part, 'print').white).toBeCloseTo(0.5, 2);
+        expect(measureTonalRange(part, 'print').white).toBeCloseTo(0.5, 2);
       }),
     );
   });

@@ -76,7 +76,7 @@ export function holdRidges<T>(plane: HeldLuma, work: (ridges: HeldRidges) => T):
   const least = columnOf(Int32Array, usual, (one) =>
     Math.min(MOST_OF_16_BIT, Math.round(LEAST_STRENGTH * one)),
   );
-  const { listBent, placeCrests } = kernels();
+  const { listBent, placeRidgePixels } = kernels();
   const wordCount = Math.ceil(size / WORD_PIXELS);
   return holding([4 * size, markBytes(size), 4 * (wordCount + 1)], (listed, marks, before) => {
     const [leasts] = layOut([least]);
@@ -84,7 +84,7 @@ export function holdRidges<T>(plane: HeldLuma, work: (ridges: HeldRidges) => T):
     return holding([4 * bent, 4 * bent, 4 * bent, RECORD * bent, 4 * bent], (at, xs, ys, records, under) => {
       const [usuals] = layOut([usual]);
       clear(marks, markBytes(size));
-      const count = placeCrests(
+      const count = placeRidgePixels(
         ...[listed, bent, data, width, height, usuals, CELL, columns],
         ...[at, xs, ys, records, under, marks, before],
       );

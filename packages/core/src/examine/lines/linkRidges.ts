@@ -24,14 +24,14 @@ export function turnBetween(a: number, b: number): number {
 /** Links points of crests that follow one another, from the strongest down; each point belongs to one path. */
 export function linkRidges(ridges: HeldRidges): RidgePath[] {
   const { count, at, records, marks, before, width, height } = ridges;
-  const { seedCrests, linkCrests } = kernels();
+  const { seedCrests, linkRidgePixels } = kernels();
   const [seeds, keys, others, digits, free, linked, lengths] = layOut([
     ...[4 * count, 8 * count, 8 * count, 4 * DIGITS, markBytes(width * height)],
     // What is followed in both directions is put together behind what is there.
     ...[4 * (2 * count + 1), 4 * count],
   ]);
   const seedCount = seedCrests(records, count, LEAST_SEED, keys, others, digits, seeds);
-  const paths = linkCrests(
+  const paths = linkRidgePixels(
     ...[seeds, seedCount, at, records, marks, before, free],
     ...[width, height, linked, lengths],
   );

@@ -3,7 +3,7 @@ import { holdsPoint } from '../../raster/rect.ts';
 import type { Calibration, Forest, GrownForest } from '../classify/forest.ts';
 import { AS_IT_IS, growForest } from '../classify/forest.ts';
 import type { HeldGround } from '../ground/heldGround.ts';
-import type { PictureLook } from '../ground/pictureLook.ts';
+import type { TonalRange } from '../ground/tonalRange.ts';
 import type { PictureNature } from '../nature/nature.ts';
 import type { ScoredFault } from '../scoredFault.ts';
 import { levelsFor, speckCandidates } from './candidates.ts';
@@ -68,7 +68,7 @@ const isSubjects = ({ candidate, r, traits }: MeasuredSpeck): boolean =>
  */
 export function findSpecks(
   ground: HeldGround,
-  look: PictureLook,
+  look: TonalRange,
   asked: Rect | null = null,
   forest: GrownForest = SPECK_CLASSIFIERS[look.nature].forest,
 ): ScoredFault[] {

@@ -5,7 +5,7 @@ import { createRaster } from '../../raster/raster.ts';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
 import { wholeWindow } from '../../raster/window.ts';
 import { holdGround } from '../ground/heldGround.ts';
-import { lookOver } from '../ground/pictureLook.ts';
+import { measureTonalRange } from '../ground/tonalRange.ts';
 import type { Candidate } from './candidates.ts';
 import type { MeasuredSpeck } from './speckTraits.ts';
 import { SPECK_TRAITS, measureSpecks } from './speckTraits.ts';
@@ -20,7 +20,7 @@ const candidate = (polarity: Candidate['polarity'], x = MIDDLE, y = MIDDLE): Can
 
 const allMeasured = (raster: Raster, candidates: readonly Candidate[]): MeasuredSpeck[] =>
   holdGround(wholeWindow(raster), { beyond: 0, levels: 1 }, (ground) =>
-    measureSpecks(candidates, ground, lookOver(raster, 'print')),
+    measureSpecks(candidates, ground, measureTonalRange(raster, 'print')),
   );
 
 const measured = (raster: Raster, one: Candidate): MeasuredSpeck => allMeasured(raster, [one])[0];

@@ -2,17 +2,17 @@ import { columnOf } from '../../measure/columnOf.ts';
 import type { HeldGround } from '../ground/heldGround.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import { LUMA_STEPS, lumaAt } from '../ground/lumaLevels.ts';
-import type { PictureLook } from '../ground/pictureLook.ts';
+import type { TonalRange } from '../ground/tonalRange.ts';
 import { createPointGrid } from '../pointGrid.ts';
 import type { Candidate } from './candidates.ts';
 
 import { LARGEST_FACTOR, discTemplates, templateReach } from './discTemplates.ts';
 import type { Explanation } from './explainPlaces.ts';
 import { explainPlaces } from './explainPlaces.ts';
-import type { Surroundings } from './lookAround.ts';
-import { FARTHEST, lookAround } from './lookAround.ts';
-import type { Disc, DiscColours } from './lookAtColours.ts';
-import { lookAtColours } from './lookAtColours.ts';
+import type { Surroundings } from './measureSurroundings.ts';
+import { FARTHEST, measureSurroundings } from './measureSurroundings.ts';
+import type { Disc, DiscColours } from './compareChannels.ts';
+import { compareChannels } from './compareChannels.ts';
 
 /** What the classifier looks at, in this order. */
 export const SPECK_TRAITS = [
@@ -179,7 +179,7 @@ function measureAlike(group: readonly Candidate[], { levels, colours }: HeldGrou
   }));
   const templates = discTemplates(radius);
   const explanations = explainPlaces(plane, places, templates);
-  const around = lookAround(
+  const around = measureSurroundings(
     plane,
     places,
     templates.map(([{ radius: r }]) => r),
@@ -189,7 +189,7 @@ function measureAlike(group: readonly Candidate[], { levels, colours }: HeldGrou
     const { template, offX, offY } = explanations[k];
     return { x: (x + offX) * scale, y: (y + offY) * scale, r: template.radius * scale };
   });
-  const coloured = lookAtColours(colours, discs);
+  const coloured = compareChannels(colours, discs);
   const specks = group.map((candidate, k) =>
     measure(candidate, explanations[k], around[k], discs[k], coloured[k]),
   );
@@ -201,7 +201,7 @@ function measureAlike(group: readonly Candidate[], { levels, colours }: HeldGrou
 export function measureSpecks(
   candidates: readonly Candidate[],
   ground: HeldGround,
-  { nature, black, white }: PictureLook,
+  { nature, black, white }: TonalRange,
 ): MeasuredSpeck[] {
   const inside = candidates.filter((candidate) => isInside(candidate, ground.levels[candidate.level]));
   const measured = alike(inside).flatMap((group) => measureAlike(group, ground));

@@ -12,7 +12,7 @@ import type { BridgeMend } from './bridgeMend.ts';
 import type { Patch } from '../../raster/patch.ts';
 import { EMPTY_PATCH, colourFloats } from '../../raster/patch.ts';
 import { seedOf } from '../seedOf.ts';
-import { barredBy } from './barredBy.ts';
+import { exclusionMask } from './exclusionMask.ts';
 import { GAP_BAND, closeGap } from './closeGap.ts';
 import { undoRelief } from './relief/undoRelief.ts';
 
@@ -71,7 +71,11 @@ export function bridge(mend: BridgeMend, { pixels, fences }: Canvas): Patch {
     width: rect.width,
     top: fullScale(here.depth),
     error: coverage.map((amount) => (amount > LOST ? Infinity : 0)),
-    barred: barredBy(allowance, hidden && ((i) => hidden[i] === 1 && coverage[i] <= LOST), coverage.length),
+    excluded: exclusionMask(
+      allowance,
+      hidden && ((i) => hidden[i] === 1 && coverage[i] <= LOST),
+      coverage.length,
+    ),
     reach: searchRadius(mend),
     seed: seedOf(mend.id),
   });

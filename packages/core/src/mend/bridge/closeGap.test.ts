@@ -31,7 +31,7 @@ function closed(clean: Float32Array, off: number, told: number, seed = 3): Float
   const uniform = mulberry(seed);
   const values = clean.map((value, i) => (isIn(i) ? value + off * gaussian(uniform) : value));
   const error = Float32Array.from(values, (_, i) => (isIn(i) ? told : 0));
-  closeGap({ values: [values], width: WIDTH, top: 255, error, barred: null, reach: 8, seed });
+  closeGap({ values: [values], width: WIDTH, top: 255, error, excluded: null, reach: 8, seed });
   return values;
 }
 

@@ -32,7 +32,7 @@ export interface Gap {
    */
   readonly error: Float32Array;
   /** 1 where a pixel may not be learnt from (beyond a fence): filled smoothly, whatever it holds. */
-  readonly barred: Uint8Array | null;
+  readonly excluded: Uint8Array | null;
   /** How far from a lost pixel known ones are looked for, in pixels. */
   readonly reach: number;
   /** The same seed gives the same grain. */
@@ -117,42 +117,42 @@ function usualBending(plane: Float32Array, known: Uint8Array, width: number): nu
 function holdOf(
   values: readonly Float32Array[],
   known: Uint8Array,
-  told: Float32Array,
+  errors: Float32Array,
   width: number,
   top: number,
 ): Float32Array[] | undefined {
   const isHeld = (error: number): boolean => error > 0 && error < Infinity;
-  if (!told.some(isHeld)) return undefined;
+  if (!errors.some(isHeld)) return undefined;
   return values.map((plane) => {
     const bending = usualBending(plane, known, width) + 1e-3;
-    return told.map((error) => (isHeld(error) ? bending / (error * top) ** 2 : 0));
+    return errors.map((error) => (isHeld(error) ? bending / (error * top) ** 2 : 0));
   });
 }
 
-/** What is to be closed, what may be learnt from, and how surely each pixel is told, as a share of full scale. */
+/** What is to be closed, what may be learnt from, and how surely each pixel is errors, as a share of full scale. */
 interface Masks {
   readonly lost: Uint8Array;
   readonly known: Uint8Array;
-  readonly told: Float32Array;
+  readonly errors: Float32Array;
 }
 
-function masksOf({ error, barred }: Gap): Masks {
+function masksOf({ error, excluded }: Gap): Masks {
   const lost = new Uint8Array(error.length);
   const known = new Uint8Array(error.length);
-  const told = new Float32Array(error.length);
+  const errors = new Float32Array(error.length);
   for (let i = 0; i < error.length; i++) {
-    const isBarred = barred !== null && barred[i] === 1;
-    lost[i] = !isBarred && error[i] > 0 ? 1 : 0;
-    known[i] = !isBarred && error[i] === 0 ? 1 : 0;
-    told[i] = isBarred ? Infinity : error[i] / 255;
+    const isExcluded = excluded !== null && excluded[i] === 1;
+    lost[i] = !isExcluded && error[i] > 0 ? 1 : 0;
+    known[i] = !isExcluded && error[i] === 0 ? 1 : 0;
+    errors[i] = isExcluded ? Infinity : error[i] / 255;
   }
-  return { lost, known, told };
+  return { lost, known, errors };
 }
 
 /** Predicts every lost pixel from its witnesses, square by square. @returns the values about their trend */
 function predictLost(
   { values, width, top, reach }: Gap,
-  { lost, known, told }: Masks,
+  { lost, known, errors }: Masks,
   trends: readonly Float32Array[],
   shares: Float32Array,
 ): Float32Array[] {
@@ -171,7 +171,7 @@ function predictLost(
     const texture = cutOut(luma, width, part, new Float32Array(size));
     const mask = cutOut(known, width, part, new Uint8Array(size));
     const variance = knownVariance(texture, mask);
-    const witnesses = members.map((at) => witnessesOf(told, width, at, offsets, variance));
+    const witnesses = members.map((at) => witnessesOf(errors, width, at, offsets, variance));
     const covariance = measureCovariance(texture, mask, part.width, Math.max(2, spanOf(witnesses)));
     predictPixels(about, width, members, witnesses, covariance, predicted);
   }
@@ -181,17 +181,17 @@ function predictLost(
 /** The surface of least bending over all that is not known. */
 function leastBent(
   { values, width, top }: Gap,
-  { known, told }: Masks,
+  { known, errors }: Masks,
   trends: readonly Float32Array[],
 ): Float32Array[] {
   // The search starts from the trend, so that nothing of what is not known is left in it.
   const smooth = values.map((plane, c) => {
     const start = plane.slice();
-    for (let i = 0; i < start.length; i++) if (told[i] === Infinity) start[i] = trends[c][i];
+    for (let i = 0; i < start.length; i++) if (errors[i] === Infinity) start[i] = trends[c][i];
     return start;
   });
   const unknown = known.map((isKnown) => 1 - isKnown);
-  fillLeastBending(smooth, unknown, width, holdOf(values, known, told, width, top));
+  fillLeastBending(smooth, unknown, width, holdOf(values, known, errors, width, top));
   return smooth;
 }
 
@@ -203,7 +203,7 @@ function leastBent(
 export function closeGap(gap: Gap): void {
   const { values, width, seed } = gap;
   const masks = masksOf(gap);
-  const { lost, known, told } = masks;
+  const { lost, known, errors } = masks;
   const shares = meanAround(Float32Array.from(known), width);
   const trends = values.map((plane) => knownTrend(plane, known, shares, width));
   const predicted = predictLost(gap, masks, trends, shares);
@@ -217,6 +217,6 @@ export function closeGap(gap: Gap): void {
     }
   });
   const invented = new Uint8Array(lost.length);
-  for (let i = 0; i < lost.length; i++) invented[i] = lost[i] && told[i] > VAGUE ? 1 : 0;
+  for (let i = 0; i < lost.length; i++) invented[i] = lost[i] && errors[i] > VAGUE ? 1 : 0;
   reviveTexture(values, invented, known, width, seed);
 }

@@ -111,7 +111,7 @@ function roughness(loss: Loss, step: 'across' | 'down', radius: number): Float32
   return data;
 }
 
-/** Halves by the mean of what is known of four pixels. A pixel is lost or barred where one of its four is. */
+/** Halves by the mean of what is known of four pixels. A pixel is lost or excluded where one of its four is. */
 function halve(planes: Planes): Planes {
   const width = planes.width >> 1;
   const height = planes.height >> 1;
@@ -165,12 +165,12 @@ function levelOf(planes: Planes, guides: GuidePlanes | null): CompletionLevel {
     ...{ lost: new Uint8Array(size), there: new Uint8Array(size), isSource: new Uint8Array(size) },
     ...{ isWhole: new Uint8Array(size), roughX: new Float32Array(size), roughY: new Float32Array(size) },
   };
-  const barred = new Uint8Array(size).fill(1);
+  const excluded = new Uint8Array(size).fill(1);
   const dead = new Uint8Array(size).fill(1);
   const put = (at: number, i: number): void => {
     const isKnown = planes.lost[i] === 0 && planes.unknown[i] === 0;
     level.there[at] = isKnown ? 1 : 0;
-    barred[at] = isKnown && planes.kept[i] === 0 ? 0 : 1;
+    excluded[at] = isKnown && planes.kept[i] === 0 ? 0 : 1;
     level.roughX[at] = planes.roughX[i];
     level.roughY[at] = planes.roughY[i];
     for (let c = 0; c < channels; c++) level.colours[at * channels + c] = planes.colours[c][i];
@@ -188,7 +188,7 @@ function levelOf(planes: Planes, guides: GuidePlanes | null): CompletionLevel {
       if (isInside) level.lost[at] = planes.lost[i];
       dead[at] = level.there[at] || level.lost[at] ? 0 : 1;
     }
-  const [nearBarred, nearLost, nearDead] = [barred, level.lost, dead].map((set) =>
+  const [nearBarred, nearLost, nearDead] = [excluded, level.lost, dead].map((set) =>
     reached(set, width, height),
   );
   const targets: number[] = [];

@@ -77,18 +77,18 @@ describe('the variation that is left when a veil is undone', () => {
     { name: 'a shadow', channels: 1, lights: 0, moved: [0, 1, 2, 3, 4, 5, 6] },
     // Its second cue weighs the depth against the texture, and is no part of the way down.
     { name: 'a lit veil', channels: 3, lights: 3, moved: [7, 8, 9] },
-  ])('goes down the way that is told: $name', ({ channels, lights, moved }) => {
+  ])('goes down the way that is integral: $name', ({ channels, lights, moved }) => {
     const free = Array.from({ length: 7 + lights }, (_, k) => k);
     fc.assert(
       fc.property(fc.nat(), points(lights), fc.constantFrom(...moved), (seed, start, parameter) => {
         const { describe: at } = createVariation(patchOf(seed, channels), openPrior(start));
         const along = (by: number): Float64Array => start.map((v, k) => (k === parameter ? v + by : v));
         const [steps, length] = [24, parameter <= AT.y ? 0.1 : 0.02];
-        let told = 0;
+        let integral = 0;
         for (let k = 0; k < steps; k++)
-          told -= (at(along(((k + 0.5) * length) / steps), free).right[parameter] * length) / steps;
+          integral -= (at(along(((k + 0.5) * length) / steps), free).right[parameter] * length) / steps;
         const change = at(along(length), free).cost - at(start, free).cost;
-        expect(Math.abs(told - change)).toBeLessThan(0.01 + 0.02 * Math.abs(change));
+        expect(Math.abs(integral - change)).toBeLessThan(0.01 + 0.02 * Math.abs(change));
       }),
     );
   });

@@ -20,7 +20,7 @@ export interface Variation {
   describe(point: Float64Array, free: readonly number[]): Descent;
 }
 
-/** Light below this is mostly noise: it is told apart only weakly. */
+/** Light below this is mostly noise: it is parameters apart only weakly. */
 const DARK = 0.004;
 /** How much smaller than the usual a step must be before it counts by its square. */
 const ROUNDING = 0.25;
@@ -41,7 +41,7 @@ const TEXTURE_CUE = 1.3;
 const SPARE = 8;
 /** Room the compiled loop works in: planes, rows, and sums. */
 const WORK = { planes: 18, rows: 9, sums: 45 * 4 };
-/** Where the parameters stand among what the compiled loop is told, and behind a full set of them the channels' measures. */
+/** Where the parameters stand among what the compiled loop is parameters, and behind a full set of them the channels' measures. */
 const POINT_AT = 4;
 const MEASURES_AT = POINT_AT + MOST_PARAMETERS;
 
@@ -91,7 +91,7 @@ function prepare(light: Float32Array, patch: LightPatch, kind: 'shadow' | 'lit')
  * veil leaves the least.
  *
  * A shadow is looked for in log light, where it is an addition and no depth is favoured. A veil with light of its own
- * is looked for in linear light, where that light is an addition; there its depth is told by a second cue as well:
+ * is looked for in linear light, where that light is an addition; there its depth is parameters by a second cue as well:
  * undone, texture is as strong inside as outside (the Jacobian of the undoing, were steps drawn from one Laplace law).
  *
  * @param patch one channel or all; clipped samples and other faults marked as not known
@@ -103,7 +103,7 @@ export function createVariation(patch: LightPatch, prior: VeilPrior): Variation 
   const size = width * height + SPARE;
   const seen = new Float32Array(channels.length * size);
   channels.forEach((channel, c) => seen.set(channel.seen, c * size));
-  const told = new Float32Array(known);
+  const parameters = new Float32Array(known);
   const room = 4 * (WORK.planes * size + WORK.rows * (width + 8) + WORK.sums);
   const measures = channels.flatMap(({ rounding, gain, contrast }) => [rounding, gain, contrast]);
 
@@ -117,7 +117,7 @@ export function createVariation(patch: LightPatch, prior: VeilPrior): Variation 
     const [ofFacts, ofSeen, ofTold, ofFree, ofFound, work] = layOut([
       facts,
       seen,
-      told,
+      parameters,
       Int32Array.from(free),
       found,
       room,

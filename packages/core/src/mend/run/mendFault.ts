@@ -6,7 +6,7 @@ import { intersectRects, isEmpty, uniteRects } from '../../raster/rect.ts';
 import { pictureRect } from '../../raster/window.ts';
 import type { Target } from '../../target/target.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
-import { gapingLine, gapingMost } from '../auto/gapingLine.ts';
+import { widenTear, widestTear } from '../auto/widenTear.ts';
 import { fitRelief } from '../bridge/relief/fitRelief.ts';
 import type { MendSurroundings, MendWish, MethodChoice } from '../mendWish.ts';
 import type { MendProposal } from '../proposeMend.ts';
@@ -52,7 +52,7 @@ const wishFor = (fault: FaultToMend, target: Target, margin: number): MendWish =
 /** The rectangle that is looked at to mend a fault. */
 export function faultReads(fault: FaultToMend, picture: PictureShape): Rect {
   if (!fault.path) return proposalReads(wishFor(fault, faultTarget(fault), mostMargin(fault)), picture);
-  const { target, reads } = gapingMost(fault.path, 2 * fault.r, fault.kind, picture);
+  const { target, reads } = widestTear(fault.path, 2 * fault.r, fault.kind, picture);
   return uniteRects(proposalReads(wishFor(fault, target, mostMargin(fault)), picture), reads);
 }
 
@@ -66,7 +66,7 @@ export const mendFault = (
   pixels: Pixels,
   choice: MethodChoice = 'auto',
 ): MendProposal => {
-  const target = fault.path ? gapingLine(fault.path, 2 * fault.r, fault, pixels) : faultTarget(fault);
+  const target = fault.path ? widenTear(fault.path, 2 * fault.r, fault, pixels) : faultTarget(fault);
   const wish = wishFor(fault, target, marginOf(fault, pixels));
   const proposal = proposeMend(wish, surroundings, pixels, choice);
   const { mend } = proposal;

@@ -11,7 +11,7 @@ import { keepOnly } from '../only.ts';
 import { paintBounds, paintCoverage } from '../paintCoverage.ts';
 import type { Patch } from '../../raster/patch.ts';
 import { EMPTY_PATCH, cropPatch } from '../../raster/patch.ts';
-import { fillBarred } from './fillBarred.ts';
+import { fillExcluded } from './fillExcluded.ts';
 import type { Treatment } from './treatment.ts';
 import { describeTreatment } from './treatments.ts';
 
@@ -30,10 +30,10 @@ export const treatmentReads = (mend: Treatment, piece: Rect, picture: PictureSha
   intersectRects(growRect(piece, treatmentReach(mend)), pictureRect(picture));
 
 /** 1 where a fence lets nothing be taken from. */
-function barredBy(allowance: Float32Array): Uint8Array {
-  const barred = new Uint8Array(allowance.length);
-  for (let i = 0; i < barred.length; i++) if (allowance[i] < 1) barred[i] = 1;
-  return barred;
+function exclusionMask(allowance: Float32Array): Uint8Array {
+  const excluded = new Uint8Array(allowance.length);
+  for (let i = 0; i < excluded.length; i++) if (allowance[i] < 1) excluded[i] = 1;
+  return excluded;
 }
 
 /**
@@ -54,10 +54,14 @@ export function applyTreatment(mend: Treatment, { pixels, fences }: Canvas, with
   if (isIdle) return EMPTY_PATCH;
   const reads = treatmentReads(mend, wanted, shape);
   const kept = allowanceOn(fences, mend.zone, reads, shape);
-  const barred = kept && barredBy(kept);
+  const excluded = kept && exclusionMask(kept);
   const raster = cloneRaster(pixels.window(reads).raster);
-  if (barred?.includes(1)) fillBarred(raster, barred);
-  const values = describeTreatment(mend).values(mend, { rect: reads, raster, barred, picture: shape }, rect);
+  if (excluded?.includes(1)) fillExcluded(raster, excluded);
+  const values = describeTreatment(mend).values(
+    mend,
+    { rect: reads, raster, excluded, picture: shape },
+    rect,
+  );
   const patch = { rect, values, coverage };
   const under = pixels.window(rect).raster;
   const only = mend.only ? keepOnly(mend.only, patch, under) : patch;

@@ -7,6 +7,6 @@ export interface Ground {
   readonly rect: Rect;
   readonly raster: Raster;
   /** 1 where a fence lets nothing be taken from; none where no fence has a say. */
-  readonly barred: Uint8Array | null;
+  readonly excluded: Uint8Array | null;
   readonly picture: PictureShape;
 }

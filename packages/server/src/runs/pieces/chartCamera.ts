@@ -11,7 +11,7 @@ export async function chartCamera({ context, run, piece }: PieceOrder): Promise<
   if (frames.length < 2) throw new SkippedError(said('skipped.fewFrames', { camera }));
   const [first] = frames;
   const charts = await makeCharts(context, camera, (share) =>
-    context.events.tell(run.job_id, { type: 'progress', work: 'piece', pictureId: first.id, share }),
+    context.events.publish(run.job_id, { type: 'progress', work: 'piece', pictureId: first.id, share }),
   );
   const last = charts[charts.length - 1];
   return { found: last.entries, chart: last.id };

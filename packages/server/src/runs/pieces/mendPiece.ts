@@ -4,7 +4,7 @@ import type { Context } from '../../context.ts';
 import { keepEstimate } from '../../examine/estimates.ts';
 import { ownPace } from '../../history/pace.ts';
 import type { PictureRow } from '../../pictures/pictureRows.ts';
-import { tellPicture } from '../../pictures/tellPicture.ts';
+import { publishPicture } from '../../pictures/publishPicture.ts';
 import type { Wanted } from '../mendSure.ts';
 import { mendSure } from '../mendSure.ts';
 
@@ -29,6 +29,6 @@ export async function mendPiece(
     await keepEstimate(context.database, picture.id, await ownPace(context.database));
   const wanted = wantedOn(picture.id, request);
   const mended = wanted ? await mendSure(context, picture, wanted) : {};
-  await tellPicture(context, picture.id);
+  await publishPicture(context, picture.id);
   return { ...(applied ? { found: applied.placed, left: applied.left } : {}), ...mended };
 }

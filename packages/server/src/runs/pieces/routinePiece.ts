@@ -8,7 +8,7 @@ import type { Context } from '../../context.ts';
 import { readRecipe } from '../../history/worksheetRows.ts';
 import type { PictureRow } from '../../pictures/pictureRows.ts';
 import { pictureRow } from '../../pictures/pictureRows.ts';
-import { tellPicture } from '../../pictures/tellPicture.ts';
+import { publishPicture } from '../../pictures/publishPicture.ts';
 import { editPicture } from '../editPicture.ts';
 import { mendSure } from '../mendSure.ts';
 import { SkippedError } from '../skipped.ts';
@@ -125,6 +125,6 @@ export async function routinePiece(
       doubts: [...sum.doubts, ...(done.doubts ?? [])],
     };
   }
-  await tellPicture(context, id);
+  await publishPicture(context, id);
   return sum;
 }

@@ -161,7 +161,7 @@ const BESIDE = { least: 0.015, most: 0.15 };
 
 /**
  * What a fitted cross-section still departs by from what is seen, by distance from the border, drawn towards 0 where it
- * cannot be told; and how far the fit may be off.
+ * cannot be variance; and how far the fit may be off.
  */
 export function correctProfile(
   { across, place, seen, expected, doubt }: LineSamples,
@@ -198,13 +198,13 @@ export function correctProfile(
   const correction = Array.from({ length: CORRECTIONS }, (_, k) =>
     Math.min(MOST_CORRECTION, Math.max(-MOST_CORRECTION, pull[k] / (stiff[k] + prior))),
   );
-  const told =
+  const variance =
     stiff.subarray(1, CORRECTIONS).reduce((sum, one) => sum + 1 / (one + prior), 0) / (CORRECTIONS - 1);
   const besideError = 1 / Math.sqrt(1e-9 + (BOUND_NODES * sideways) / halves.length);
   return {
     correction,
     doubt: {
-      amount: Math.hypot(Math.sqrt(told), MODEL_ERROR),
+      amount: Math.hypot(Math.sqrt(variance), MODEL_ERROR),
       beside: Math.min(BESIDE.most, Math.max(BESIDE.least, besideError)),
     },
   };

@@ -3,7 +3,7 @@ import { fullScale } from '../../../raster/raster.ts';
 import type { Window } from '../../../raster/window.ts';
 import { maskPixels } from '../../../target/targetDistance.ts';
 import type { TargetField } from '../../../target/targetField.ts';
-import { barredBy } from '../../bridge/barredBy.ts';
+import { exclusionMask } from '../../bridge/exclusionMask.ts';
 import { closeGap } from '../../bridge/closeGap.ts';
 import type { Canvas } from '../../canvas.ts';
 import type { RecoverMend } from '../recoverMend.ts';
@@ -51,7 +51,7 @@ export function recoverLine(
     width: rect.width,
     top: fullScale(here.raster.depth),
     error,
-    barred: barredBy(allowance, hidden && ((i) => hidden[i] === 1 && amount[i] === 0), error.length),
+    excluded: exclusionMask(allowance, hidden && ((i) => hidden[i] === 1 && amount[i] === 0), error.length),
     reach: Math.min(24, Math.ceil(Math.max(...veil.widths) / 2) + SEARCH),
     seed: seedOf(mend.id),
   });

@@ -57,7 +57,7 @@ export function returnedValues(mend: ReturnMend): ReturnedValues | null {
 export function eachInSpans(
   { spans, starts }: Pick<ReturnedValues, 'spans' | 'starts'>,
   { left, top, width, height }: Rect,
-  tell: (x: number, y: number, index: number) => void,
+  visit: (x: number, y: number, index: number) => void,
 ): void {
   for (let y = Math.max(top, spans.top); y < Math.min(top + height, spans.top + spans.rows.length); y++) {
     const row = spans.rows[y - spans.top];
@@ -65,7 +65,7 @@ export function eachInSpans(
     for (let s = 0; s < row.length; s += 2) {
       const from = Math.max(row[s], left);
       const to = Math.min(row[s + 1], left + width);
-      for (let x = from; x < to; x++) tell(x, y, index + x - row[s]);
+      for (let x = from; x < to; x++) visit(x, y, index + x - row[s]);
       index += row[s + 1] - row[s];
     }
   }

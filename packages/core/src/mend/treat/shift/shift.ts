@@ -12,7 +12,11 @@ export const shiftReach = ({ dx, dy }: ShiftMend): number => Math.max(Math.abs(d
  * so that no colour comes about that was not there. (W3C Compositing and Blending Level 1 compares channel by channel
  * in `lighten` and `darken`; this is the choice between whole colours.) Beyond the picture nothing is taken.
  */
-export function shift(mend: ShiftMend, { raster, rect: whole, barred }: Ground, rect: Rect): Float32Array[] {
+export function shift(
+  mend: ShiftMend,
+  { raster, rect: whole, excluded }: Ground,
+  rect: Rect,
+): Float32Array[] {
   const { width, height, stride } = raster;
   const planes = colourPlanes(raster);
   const weights = planes.length === 3 ? LUMA : [1];
@@ -24,7 +28,7 @@ export function shift(mend: ShiftMend, { raster, rect: whole, barred }: Ground, 
       const [fromX, fromY] = [px + mend.dx, py + mend.dy];
       const here = py * stride + px;
       const isThere =
-        fromX >= 0 && fromY >= 0 && fromX < width && fromY < height && !barred?.[fromY * width + fromX];
+        fromX >= 0 && fromY >= 0 && fromX < width && fromY < height && !excluded?.[fromY * width + fromX];
       const there = isThere ? fromY * stride + fromX : here;
       let change = 0;
       for (let c = 0; c < planes.length; c++) change += weights[c] * (planes[c][there] - planes[c][here]);

@@ -82,13 +82,13 @@ function lumaOf(planes: number, channels: number, count: number, onto: number): 
 /**
  * A rank filter against specks. What stands out from the median of its square by more than the threshold, stands
  * alone, and is no longer or wider than detail, is replaced by the median with the grain of a place nearby: what that
- * place has above its own median. The rim of a speck is taken by degrees. Works on encoded values; told by luma, so that no colour shifts.
+ * place has above its own median. The rim of a speck is taken by degrees. Works on encoded values; specksAt by luma, so that no colour shifts.
  *
  * @param rect the piece that is wanted; `ground` holds it with the reach around it, where the picture has it
  * @returns values on the piece, code values
  */
 export function sift(mend: SiftMend, ground: Ground, rect: Rect): Float32Array[] {
-  const { raster, rect: whole, barred } = ground;
+  const { raster, rect: whole, excluded } = ground;
   const { width, height, stride, depth } = raster;
   const planes = colourPlanes(raster);
   const medians = planes.map((plane) =>
@@ -103,15 +103,15 @@ export function sift(mend: SiftMend, ground: Ground, rect: Rect): Float32Array[]
     ...[seedOf(mend.id), CELL, TRIES, farthest(mend.radius)],
   ];
   const room = VALUE * count;
-  const [taken, seen, under, ownLuma, itsLuma, out, values, marks, told, near, kept, ...more] = layOut([
-    barred ?? count,
+  const [taken, seen, under, ownLuma, itsLuma, out, values, marks, specksAt, near, kept, ...more] = layOut([
+    excluded ?? count,
     ...[channels * room, channels * room, room, room, room, VALUE * channels * piece],
     ...[count, count, count, count, room, room, VALUE * cells],
     ...[leastByTone(mend, top), Int32Array.from(by), ways()],
   ]);
   const [lookedAt, part, donors, bounds, numbers, angles] = more;
-  if (!barred) clear(taken, count);
-  for (const place of [told, near, kept]) clear(place, count);
+  if (!excluded) clear(taken, count);
+  for (const place of [specksAt, near, kept]) clear(place, count);
   clear(lookedAt, room);
   clear(donors, VALUE * cells);
   layPlanes(planes, seen, { left: 0, top: 0, width, height, stride });
@@ -122,8 +122,8 @@ export function sift(mend: SiftMend, ground: Ground, rect: Rect): Float32Array[]
   const { standOutBy, tellSpecks, spreadMarks, layGrains } = kernels();
   standOutBy(luma, median, count, bounds, TONES / top, WAY[mend.polarity], out, marks);
   if (mend.detail > 0)
-    tellSpecks(marks, luma, median, width, height, mend.detail, SURROUNDINGS, told, lookedAt, part);
-  const specks = mend.detail > 0 ? told : marks;
+    tellSpecks(marks, luma, median, width, height, mend.detail, SURROUNDINGS, specksAt, lookedAt, part);
+  const specks = mend.detail > 0 ? specksAt : marks;
   for (const [mark, onto] of [
     [1, near],
     [2, kept],

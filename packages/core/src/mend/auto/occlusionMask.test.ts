@@ -12,7 +12,7 @@ import type { FaultToMend } from '../run/faultToMend.ts';
 import { takenPlaces } from '../run/faultPlaces.ts';
 import { mendFault } from '../run/mendFault.ts';
 import { proposeMends } from '../run/runMends.ts';
-import { hiddenAround } from './hiddenAround.ts';
+import { occlusionMask } from './occlusionMask.ts';
 
 const [WIDTH, HEIGHT] = [200, 120];
 const ONE: readonly Point[] = [
@@ -98,7 +98,7 @@ describe('what is hidden around a mend', () => {
     target: { shape: 'stroke', points: ONE, width: 3 },
   };
   const whole = { left: 0, top: 0, width: WIDTH, height: HEIGHT };
-  const hiddenBy = (faults: readonly FaultToMend[]) => hiddenAround(base, takenPlaces(faults), whole, WIDTH);
+  const hiddenBy = (faults: readonly FaultToMend[]) => occlusionMask(base, takenPlaces(faults), whole, WIDTH);
 
   it('is what crosses it, not what it mends', () => {
     const hidden = hiddenBy(FAULTS);

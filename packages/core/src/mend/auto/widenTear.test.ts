@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { pixelsOf } from '../../raster/pixels.ts';
 import type { Point } from '../../target/target.ts';
 import { pictureOf } from '../../testing/pictures.ts';
-import { gapingLine, gapingMost } from './gapingLine.ts';
+import { widenTear, widestTear } from './widenTear.ts';
 
 const SIDE = 400;
 const MARGIN = 16;
@@ -29,7 +29,7 @@ const TEAR = { kind: 'tear', polarity: 'bright' } as const;
 
 describe('a tear as it is mended', () => {
   it('goes on to the edge of the sheet, along what is seen of it', () => {
-    const { points } = gapingLine(path, 8, TEAR, torn);
+    const { points } = widenTear(path, 8, TEAR, torn);
     expect(points[0][0]).toBeLessThanOrEqual(0);
     for (const [x, y] of points.filter(([px]) => px > 0 && px < MARGIN))
       expect(Math.abs(y - course(x))).toBeLessThan(half(x) / 2);
@@ -37,7 +37,7 @@ describe('a tear as it is mended', () => {
   });
 
   it('is as wide at each place as it gapes there', () => {
-    const { points, width, pressure = [] } = gapingLine(path, 8, TEAR, torn);
+    const { points, width, pressure = [] } = widenTear(path, 8, TEAR, torn);
     points.forEach(([x], k) => {
       if (x < 2 || x > END - 30) return;
       const covered = (width * pressure[k]) / 2;
@@ -62,7 +62,7 @@ describe('a tear as it is mended', () => {
       ),
     );
     const straight = Array.from({ length: 40 }, (_, k): Point => [32 + 4 * k, 40]);
-    const { points, width, pressure = [] } = gapingLine(straight, 2.4, { ...TEAR, kind: 'crease' }, creased);
+    const { points, width, pressure = [] } = widenTear(straight, 2.4, { ...TEAR, kind: 'crease' }, creased);
     expect(points).toEqual(straight);
     points.forEach(([x], k) => {
       const covered = (width * pressure[k]) / 2;
@@ -72,8 +72,8 @@ describe('a tear as it is mended', () => {
   });
 
   it('is told to look no farther and reach no farther than it does', () => {
-    const { target, reads } = gapingMost(path, 8, TEAR.kind, torn.shape);
-    const made = gapingLine(path, 8, TEAR, torn);
+    const { target, reads } = widestTear(path, 8, TEAR.kind, torn.shape);
+    const made = widenTear(path, 8, TEAR, torn);
     expect(made.width).toBeLessThanOrEqual(target.width);
     made.points.forEach(([x, y], k) => {
       const [sx, sy] = target.points[k];
@@ -85,8 +85,8 @@ describe('a tear as it is mended', () => {
 
   it('stays as it was found where it ends far from any edge, or is no tear', () => {
     const inside = path.map(([x, y]): Point => [x + 100, y]);
-    expect(gapingLine(inside, 4, { ...TEAR, kind: 'crease' }, torn).points).toEqual(inside);
-    expect(gapingLine(path, 4, { ...TEAR, kind: 'scratch' }, torn)).toEqual({
+    expect(widenTear(inside, 4, { ...TEAR, kind: 'crease' }, torn).points).toEqual(inside);
+    expect(widenTear(path, 4, { ...TEAR, kind: 'scratch' }, torn)).toEqual({
       shape: 'stroke',
       points: path,
       width: 4,

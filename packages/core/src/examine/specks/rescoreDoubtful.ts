@@ -3,26 +3,26 @@ import { logOdds } from '../classify/logOdds.ts';
 import type { Fault } from '../../fault/fault.ts';
 import type { PictureNature } from '../nature/nature.ts';
 import { ranked } from '../ranked.ts';
-import closerNet from './closerNet.json' with { type: 'json' };
+import speckNet from './speckNet.json' with { type: 'json' };
 import { logistic } from '../../solve/logistic.ts';
 
 /** A small net that looks at specks, as a training script writes it. */
-export interface CloserNet {
+export interface SpeckNet {
   /** How its scores mean what they say, on photographs that were not trained on. */
   readonly calibration: Calibration;
   /** All its numbers, in the order of `NET_PARTS`. */
   readonly numbers: readonly number[];
 }
 
-const { calibration: TRAINED }: CloserNet = closerNet;
+const { calibration: TRAINED }: SpeckNet = speckNet;
 
 /**
  * Specks of frames that are less sure than this are not looked at closely: hardly any of them is one. Far below what any
  * sensitivity lists, since a closer look makes many of them sure.
  */
-export const LEAST_LOOKED_AT = 0.003;
+export const LEAST_RESCORED = 0.003;
 /** Surer ones need no closer look. */
-const MOST_LOOKED_AT = 0.97;
+const MOST_RESCORED = 0.97;
 /** At most so many are looked at on a picture, the surest. */
 const MOST = 300;
 /**
@@ -40,7 +40,7 @@ export const doubtfulSpecks = (findings: readonly Fault[], nature: PictureNature
     : findings
         .filter(
           ({ kind, confidence }) =>
-            kind === 'speck' && confidence >= LEAST_LOOKED_AT && confidence <= MOST_LOOKED_AT,
+            kind === 'speck' && confidence >= LEAST_RESCORED && confidence <= MOST_RESCORED,
         )
         .sort((a, b) => b.confidence - a.confidence)
         .slice(0, MOST);
@@ -49,9 +49,9 @@ export const doubtfulSpecks = (findings: readonly Fault[], nature: PictureNature
  * Findings as sure as they are after a closer look, surest first.
  *
  * @param doubtful those that were looked at
- * @param seen what the net said of each, see `seeClosely`
+ * @param seen what the net said of each, see `scoreWithNet`
  */
-export function afterCloserLook(
+export function rescored(
   findings: readonly Fault[],
   doubtful: readonly Fault[],
   seen: readonly number[],

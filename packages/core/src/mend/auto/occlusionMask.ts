@@ -33,7 +33,7 @@ function isSame(places: readonly Place[], course: readonly Point[]): boolean {
  * @param taken where faults lie
  * @returns none where there are none
  */
-export function hiddenAround(
+export function occlusionMask(
   { id, fault, target }: MendBase,
   taken: readonly Place[],
   rect: Rect,

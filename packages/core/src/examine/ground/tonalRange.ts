@@ -4,7 +4,7 @@ import { colourChannels, fullScale } from '../../raster/raster.ts';
 import type { PictureNature } from '../nature/nature.ts';
 
 /** What is known of a picture as a whole when a part of it is measured. */
-export interface PictureLook {
+export interface TonalRange {
   readonly nature: PictureNature;
   /** Its darkest and brightest tones but for a few outliers, encoded, 0 to 1: on a print the brightest is bare paper. */
   readonly black: number;
@@ -22,7 +22,7 @@ const TONES = 65_536;
  * Looks over a picture, or over what of it is at hand. Nearest samples; the same whatever part is measured afterwards. The
  * tones of a frame are its subject's and tell nothing: there the ends are those of the scale.
  */
-export function lookOver(raster: Raster, nature: PictureNature): PictureLook {
+export function measureTonalRange(raster: Raster, nature: PictureNature): TonalRange {
   if (nature === 'frame') return { nature, black: 0, white: 1 };
   const { width, height, stride, planes, depth } = raster;
   const every = Math.max(1, Math.floor(Math.max(width, height) / PLACES));

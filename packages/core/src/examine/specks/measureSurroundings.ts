@@ -75,7 +75,7 @@ function layTables(radii: readonly number[], width: number): number {
  * @param radii in pixels
  * @param which of the radii each place has
  */
-export function lookAround(
+export function measureSurroundings(
   { width, at: data }: HeldLuma,
   places: readonly Place[],
   radii: readonly number[],
@@ -90,7 +90,7 @@ export function lookAround(
     8 * TOLD * places.length,
   ]);
   const tables = layTables(radii, width);
-  kernels().lookAround(data, width, centres, signs, radiusOf, places.length, tables, cos, sin, told);
+  kernels().measureSurroundings(data, width, centres, signs, radiusOf, places.length, tables, cos, sin, told);
   const all = take(Float64Array, told, TOLD * places.length);
   return places.map((_, k): Surroundings => {
     const at = TOLD * k;

@@ -1,15 +1,15 @@
 import type { Remote } from 'comlink';
 import { transfer, wrap } from 'comlink';
-import type { HandApi } from './hand.ts';
+import type { MendWorkerApi } from './mendWorker.ts';
 import type { TiledPicture } from './tileStore.ts';
-import type { TableApi } from './worker.ts';
+import type { TableWorkerApi } from './tableWorker.ts';
 
 /** One worker paints, at least two work mends out: what is looked at never waits for what is being made. */
 const FEWEST_HANDS = 2;
 
 /** A call on a hand that is free, or will be. */
 interface Waiting {
-  readonly start: (hand: Remote<HandApi>) => Promise<void>;
+  readonly start: (hand: Remote<MendWorkerApi>) => Promise<void>;
   /** Whether it is looked at only once what was asked for is done. */
   readonly canWait: boolean;
 }
@@ -19,21 +19,21 @@ const HANDS_AT_LATEST_MS = 3000;
 /** From the start of the hands to having the code of mends compiled, in milliseconds: the page is built up meanwhile. */
 const WARM_AFTER_MS = 600;
 
-let table: Remote<TableApi> | null = null;
-let hands: readonly Remote<HandApi>[] = [];
+let table: Remote<TableWorkerApi> | null = null;
+let hands: readonly Remote<MendWorkerApi>[] = [];
 /** The picture that is open in the worker that paints. */
 let open: TiledPicture | null = null;
-const free: Remote<HandApi>[] = [];
+const free: Remote<MendWorkerApi>[] = [];
 const waiting: Waiting[] = [];
 const waitingLonger: Waiting[] = [];
 /** How many hands are at what can wait. */
 let aside = 0;
 
 /** The worker that holds the picture with its mends and paints it. */
-export function engine(): Remote<TableApi> {
+export function engine(): Remote<TableWorkerApi> {
   if (table) return table;
-  const started = wrap<TableApi>(
-    new Worker(new URL('./worker.ts', import.meta.url), { type: 'module', name: 'table' }),
+  const started = wrap<TableWorkerApi>(
+    new Worker(new URL('./tableWorker.ts', import.meta.url), { type: 'module', name: 'table' }),
   );
   setTimeout(startHands, HANDS_AT_LATEST_MS);
   table = started;
@@ -44,8 +44,8 @@ export function engine(): Remote<TableApi> {
 export function startHands(): void {
   if (hands.length > 0) return;
   hands = Array.from({ length: Math.max(FEWEST_HANDS, navigator.hardwareConcurrency - 1) }, (_, i) =>
-    wrap<HandApi>(
-      new Worker(new URL('./hand.ts', import.meta.url), { type: 'module', name: `hand ${i + 1}` }),
+    wrap<MendWorkerApi>(
+      new Worker(new URL('./mendWorker.ts', import.meta.url), { type: 'module', name: `hand ${i + 1}` }),
     ),
   );
   for (const hand of hands) {
@@ -65,7 +65,7 @@ async function warmUpAll(): Promise<void> {
 }
 
 /** What is asked of the hand from now on is asked about this picture. */
-function openIn(hand: Remote<HandApi>, picture: TiledPicture): void {
+function openIn(hand: Remote<MendWorkerApi>, picture: TiledPicture): void {
   const { port1, port2 } = new MessageChannel();
   void engine().lendTiles(transfer(port1, [port1]));
   void hand.open(picture, transfer(port2, [port2]));
@@ -103,7 +103,7 @@ function employ(): void {
   }
 }
 
-async function work(hand: Remote<HandApi>, task: Waiting): Promise<void> {
+async function work(hand: Remote<MendWorkerApi>, task: Waiting): Promise<void> {
   if (task.canWait) aside++;
   await task.start(hand);
   if (task.canWait) aside--;
@@ -111,7 +111,7 @@ async function work(hand: Remote<HandApi>, task: Waiting): Promise<void> {
   employ();
 }
 
-function take<T>(task: (hand: Remote<HandApi>) => Promise<T>, onto: Waiting[]): Promise<T> {
+function take<T>(task: (hand: Remote<MendWorkerApi>) => Promise<T>, onto: Waiting[]): Promise<T> {
   startHands();
   return new Promise((resolve, reject) => {
     onto.push({ start: (hand) => task(hand).then(resolve, reject), canWait: onto === waitingLonger });
@@ -120,8 +120,9 @@ function take<T>(task: (hand: Remote<HandApi>) => Promise<T>, onto: Waiting[]): 
 }
 
 /** Has a free hand do something that is waited for; what cannot start yet waits, first come first served. */
-export const byHand = <T>(task: (hand: Remote<HandApi>) => Promise<T>): Promise<T> => take(task, waiting);
+export const inMendWorker = <T>(task: (hand: Remote<MendWorkerApi>) => Promise<T>): Promise<T> =>
+  take(task, waiting);
 
 /** Has a hand do what only goes with what was asked for, and must not hold that up. */
-export const byHandAside = <T>(task: (hand: Remote<HandApi>) => Promise<T>): Promise<T> =>
+export const laterInMendWorker = <T>(task: (hand: Remote<MendWorkerApi>) => Promise<T>): Promise<T> =>
   take(task, waitingLonger);

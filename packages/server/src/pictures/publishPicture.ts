@@ -2,10 +2,10 @@ import type { Context } from '../context.ts';
 import { pictureById } from './pictureRows.ts';
 
 /** Tells whoever watches the job how a picture stands now. */
-export async function tellPicture(
+export async function publishPicture(
   { database, events }: Pick<Context, 'database' | 'events'>,
   id: string,
 ): Promise<void> {
   const picture = await pictureById(database, id);
-  events.tell(picture.jobId, { type: 'picture', picture });
+  events.publish(picture.jobId, { type: 'picture', picture });
 }

@@ -1,7 +1,7 @@
 import { kernels, layOut, take } from '../../kernels/kernels.ts';
 import { fullScale } from '../../raster/raster.ts';
 import type { HeldColours } from '../ground/heldGround.ts';
-import { CORE, COS, DIRECTIONS, RING, SIN } from './lookAround.ts';
+import { CORE, COS, DIRECTIONS, RING, SIN } from './measureSurroundings.ts';
 
 /** In pixels of the picture. */
 export interface Disc {
@@ -21,7 +21,7 @@ export interface DiscColours {
 const DARK = 0.012;
 
 /** Looks at the colours in and around many discs; beyond the border the nearest sample counts. */
-export function lookAtColours(
+export function compareChannels(
   { channels, width, height, depth }: HeldColours,
   discs: readonly Disc[],
 ): DiscColours[] {
@@ -34,7 +34,7 @@ export function lookAtColours(
   });
   const told = 2 * count * discs.length;
   const [planes, discsAt, cos, sin, sums] = layOut([Int32Array.from(channels), places, COS, SIN, 4 * told]);
-  kernels().lookAtColours(
+  kernels().compareChannels(
     ...[planes, count, depth === 16 ? 1 : 0, width, height, discsAt, discs.length],
     ...[CORE, RING, cos, sin, sums],
   );

@@ -1,13 +1,13 @@
 import type { Pixels } from '../../raster/pixels.ts';
 import { holdNet } from '../classify/runNet.ts';
 import type { Fault } from '../../fault/fault.ts';
-import closerNet from './closerNet.json' with { type: 'json' };
+import speckNet from './speckNet.json' with { type: 'json' };
 import { speckLight } from './speckLight.ts';
-import { speckLook } from './speckLook.ts';
+import { netInput } from './netInput.ts';
 
 // Made when it is first asked: all that finds loads the net, and on prints nothing looks closer.
 let made: Float32Array | null = null;
-const trained = (): Float32Array => (made ??= Float32Array.from(closerNet.numbers));
+const trained = (): Float32Array => (made ??= Float32Array.from(speckNet.numbers));
 
 /**
  * Looks closer at specks: a small net is shown each with its surroundings. It was trained on places that the finder leaves
@@ -16,14 +16,14 @@ const trained = (): Float32Array => (made ??= Float32Array.from(closerNet.number
  * @param numbers of the net
  * @returns a log-odds for each, if as many of them were faults as of those that were trained on
  */
-export const seeClosely = (
+export const scoreWithNet = (
   specks: readonly Fault[],
   pixels: Pixels,
   numbers: Float32Array = trained(),
 ): number[] =>
   holdNet(numbers, ({ judge }) =>
     specks.map((speck) => {
-      const { look, told } = speckLook(speckLight(speck, pixels), speck);
-      return judge(look, told).score;
+      const { values, features } = netInput(speckLight(speck, pixels), speck);
+      return judge(values, features).score;
     }),
   );

@@ -68,7 +68,7 @@ import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
 import { toBitmap } from './toBitmap.ts';
 import { warmUp } from './warmUp.ts';
-import type { TileLender } from './worker.ts';
+import type { TileLender } from './tableWorker.ts';
 
 /** Tiles that are held on to, in bytes; they are shared with the worker that lends them. */
 const MOST_BYTES = 64e6;
@@ -287,6 +287,6 @@ const api = {
   },
 };
 
-export type HandApi = typeof api;
+export type MendWorkerApi = typeof api;
 
 expose(api);

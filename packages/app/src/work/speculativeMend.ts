@@ -6,7 +6,7 @@ import { faultToMend, isUntouched } from '@fennip/core/ledger';
 import { proxy } from 'comlink';
 import { defineStore } from 'pinia';
 import { watch } from 'vue';
-import { byHand } from '../engine/engine.ts';
+import { inMendWorker } from '../engine/workers.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { surroundingsNow } from './mendingFaults.ts';
@@ -27,14 +27,14 @@ interface Foreseen {
 const unstopped = new Int32Array(new SharedArrayBuffer(4));
 
 /** Makes the mend of the open fault that is chosen before it is asked for, so that a press only lays it down. */
-export const useForesight = defineStore('foresight', () => {
+export const useSpeculativeMend = defineStore('foresight', () => {
   const picture = usePicture();
   const view = useView();
   let foreseen: Foreseen | null = null;
   let settling: ReturnType<typeof setTimeout> | undefined;
 
   function foresee(entry: LedgerEntry): void {
-    const made = byHand((hand) =>
+    const made = inMendWorker((hand) =>
       hand.proposeRun(
         [faultToMend(entry, newId('mend'))],
         surroundingsNow(),

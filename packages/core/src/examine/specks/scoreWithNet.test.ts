@@ -5,9 +5,9 @@ import { fullScale } from '../../raster/raster.ts';
 import { pictureOf, speckAt } from '../../testing/pictures.ts';
 import { LOOK_CHANNELS, LOOK_SIDE } from '../classify/netLayers.ts';
 import type { Fault } from '../../fault/fault.ts';
-import { seeClosely } from './seeClosely.ts';
+import { scoreWithNet } from './scoreWithNet.ts';
 import { LOOK_RADIUS, speckLight } from './speckLight.ts';
-import { speckLook } from './speckLook.ts';
+import { netInput } from './netInput.ts';
 
 const [WIDTH, HEIGHT] = [240, 200];
 const speck = (more: Partial<Fault>): Fault => ({
@@ -24,14 +24,14 @@ const shadow =
 const window = (x: number, y: number): number =>
   Math.abs(x - 120) < 9 && Math.abs(y - 100) < 7 ? 0.35 : 0.5;
 
-/** Mean of a channel of a look over places that lie so far from the middle, in radii. */
-function meanOf(look: Float32Array, channel: number, from: number, to: number): number {
+/** Mean of a channel of a values over places that lie so far from the middle, in radii. */
+function meanOf(values: Float32Array, channel: number, from: number, to: number): number {
   let [sum, count] = [0, 0];
   for (let i = 0; i < LOOK_SIDE * LOOK_SIDE; i++) {
     const [x, y] = [(i % LOOK_SIDE) + 0.5 - LOOK_SIDE / 2, Math.floor(i / LOOK_SIDE) + 0.5 - LOOK_SIDE / 2];
     const away = Math.hypot(x, y) / LOOK_RADIUS;
     if (away < from || away >= to) continue;
-    sum += look[LOOK_CHANNELS * i + channel];
+    sum += values[LOOK_CHANNELS * i + channel];
     count++;
   }
   return sum / count;
@@ -40,9 +40,9 @@ function meanOf(look: Float32Array, channel: number, from: number, to: number): 
 describe('the light of a speck', () => {
   it.each([3, 9, 24])('has the speck at one size in its middle, found with a radius of %i pixels', (r) => {
     const light = speckLight(speck({ r }), picture(shadow(r)));
-    const { look } = speckLook(light, speck({ r }));
-    expect(meanOf(look, 0, 0, 0.6)).toBeLessThan(-0.4);
-    expect(Math.abs(meanOf(look, 0, 1.7, 2.9))).toBeLessThan(0.05);
+    const { values } = netInput(light, speck({ r }));
+    expect(meanOf(values, 0, 0, 0.6)).toBeLessThan(-0.4);
+    expect(Math.abs(meanOf(values, 0, 1.7, 2.9))).toBeLessThan(0.05);
   });
 
   it.each([8, 16] as const)('is the light of the codes, in a picture of %i bits', (depth) => {
@@ -66,19 +66,19 @@ describe('what a net is shown', () => {
   it('is the same of a shadow in bright and in dim light, but for the darkest', () => {
     const [light] = [speckLight(speck({}), picture(shadow(9)))];
     const dim = light.map((plane) => plane.map((value) => 0.7 * value));
-    const [bright, dimmed] = [light, dim].map((one) => speckLook(one, speck({})).look);
+    const [bright, dimmed] = [light, dim].map((one) => netInput(one, speck({})).values);
     bright.forEach((value, i) => expect(Math.abs(value - dimmed[i])).toBeLessThan(0.15));
   });
 
   it('is made of departures in logarithms, bounded', () => {
     const light = speckLight(speck({}), picture(shadow(9)));
-    const { look } = speckLook(light, speck({}));
+    const { values } = netInput(light, speck({}));
     const grey = light[0].map(
       (_, i) => light.reduce((sum, plane) => sum + Math.log(plane[i] + 0.01), 0) / light.length,
     );
     // Two places differ by what they differ by in logarithms, whatever is usual around them.
     const departure = (i: number): number => {
-      const value = look[LOOK_CHANNELS * i];
+      const value = values[LOOK_CHANNELS * i];
       return value / (2 - Math.abs(value)) / 3;
     };
     for (let i = 0; i < grey.length - 50; i += 7)
@@ -91,19 +91,19 @@ describe('what a net is shown', () => {
     const [one, other] = [
       [tinted, green, blue],
       [blue, green, tinted],
-    ].map((light) => speckLook(light, speck({})).look);
+    ].map((light) => netInput(light, speck({})).values);
     one.forEach((value, i) => expect(value).toBeCloseTo(other[i], 4));
   });
 
   it('shows a bright speck as it does a dark one', () => {
     const light = speckLight(speck({}), picture(shadow(9, -0.2)));
-    expect(meanOf(speckLook(light, speck({ polarity: 'bright' })).look, 0, 0, 0.6)).toBeLessThan(-0.3);
+    expect(meanOf(netInput(light, speck({ polarity: 'bright' })).values, 0, 0, 0.6)).toBeLessThan(-0.3);
   });
 });
 
-describe('a closer look', () => {
+describe('scoring with the net', () => {
   const scoreOf = (tone: (x: number, y: number) => number, more: Partial<Fault> = {}): number =>
-    seeClosely([speck(more)], picture(tone))[0];
+    scoreWithNet([speck(more)], picture(tone))[0];
 
   it('takes a soft shadow for one rather than a window, an edge or grain', () => {
     const seen = scoreOf(shadow(9));
@@ -115,6 +115,6 @@ describe('a closer look', () => {
   it('says the same of a speck alone and among others', () => {
     const pixels = picture(shadow(9));
     const [one, other] = [speck({}), speck({ x: 40, y: 60, r: 4, polarity: 'bright' })];
-    expect(seeClosely([other, one], pixels)[1]).toBe(seeClosely([one], pixels)[0]);
+    expect(scoreWithNet([other, one], pixels)[1]).toBe(scoreWithNet([one], pixels)[0]);
   });
 });

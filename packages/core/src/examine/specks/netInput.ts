@@ -38,25 +38,25 @@ function spreadAbout(usual: number, values: Float32Array): number {
   return Math.sqrt(square / values.length);
 }
 
-/** What a net is shown of a speck. */
-export interface SpeckLook {
+/** The input of the net for one speck. */
+export interface NetInput {
   /** `LOOK_CHANNELS` values for each place. */
-  readonly look: Float32Array;
-  /** What is told beside: the radius in pixels, as a power of two, and the polarity. */
-  readonly told: readonly number[];
+  readonly values: Float32Array;
+  /** Beside them: the radius in pixels, as a power of two, and the polarity. */
+  readonly features: readonly number[];
 }
 
 /**
- * What a net is shown of a speck, from the light around it: how far each place departs from its surroundings in logarithms
+ * Returns the input of the net for a speck, from the light around it: how far each place departs from its surroundings in logarithms
  * of light (a shadow takes the same there wherever it lies), the same against how far those vary, and how far the colours
  * depart from one another: which colour a particle or a picture has tells nothing.
  *
  * @param light linear, 0 to 1, one array for each colour channel; see `speckLight`
  */
-export function speckLook(
+export function netInput(
   light: readonly Float32Array[],
   { r, polarity }: Pick<Fault, 'r' | 'polarity'>,
-): SpeckLook {
+): NetInput {
   const sign = polarity === 'dark' ? 1 : -1;
   const { logarithms, meanOfPlanes, layLook } = kernels();
   const channels = light.length;
@@ -74,5 +74,5 @@ export function speckLook(
   const varies = spreadAbout(usualGrey, around) + EVEN;
   floatsAt(by, 1 + LOOK_CHANNELS).set([usualGrey, sign * DEPARTURE, sign / varies, COLOUR]);
   layLook(first, channels, PLACES, usual, grey, by, onto);
-  return { look: takeFloats(onto, LOOK_CHANNELS * PLACES), told: [Math.log2(r) - USUAL_SIZE, sign] };
+  return { values: takeFloats(onto, LOOK_CHANNELS * PLACES), features: [Math.log2(r) - USUAL_SIZE, sign] };
 }

@@ -32,7 +32,7 @@ import { createPatchMemory } from './patchMemory.ts';
 import { mendPart } from './paintTile.ts';
 import { createRebuilders } from './rebuilders.ts';
 import { sendBitmap } from './sendBitmap.ts';
-import { showChanges, showUnder, soilAll } from './showChanges.ts';
+import { showChanges, showUnder, invalidateAll } from './showChanges.ts';
 import type { Seen, TileKey } from './tileKey.ts';
 import type { TileStore, TiledPicture } from './tileStore.ts';
 import { createTileStore } from './tileStore.ts';
@@ -197,7 +197,7 @@ const api = {
     const picture = opened();
     if (picture.comparesFinish === isWanted) return;
     picture.comparesFinish = isWanted;
-    soilAll(picture, null);
+    invalidateAll(picture, null);
   },
 
   /** Shows the picture as these steps frame it: tiles that are asked for from now on lie so. */
@@ -282,6 +282,6 @@ const api = {
   },
 };
 
-export type TableApi = typeof api;
+export type TableWorkerApi = typeof api;
 
 expose(api);

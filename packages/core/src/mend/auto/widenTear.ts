@@ -78,8 +78,8 @@ function carriedOn(
   return { points: [...before, ...path, ...after], before: before.length, after: after.length };
 }
 
-/** The longest and widest that {@link gapingLine} can make of a line, with what it looks at. */
-export function gapingMost(
+/** The longest and widest that {@link widenTear} can make of a line, with what it looks at. */
+export function widestTear(
   path: readonly Point[],
   width: number,
   kind: FaultKind | undefined,
@@ -192,7 +192,7 @@ function widened(
  * @param path in pixels of the picture
  * @param width full width as it was found, in pixels
  */
-export function gapingLine(
+export function widenTear(
   path: readonly Point[],
   width: number,
   { kind, polarity }: { readonly kind?: FaultKind; readonly polarity?: Polarity },
@@ -200,7 +200,7 @@ export function gapingLine(
 ): StrokeTarget {
   const found: StrokeTarget = { shape: 'stroke', points: path, width };
   if (!goesThrough(kind, path)) return found;
-  const { reads } = gapingMost(path, width, kind, pixels.shape);
+  const { reads } = widestTear(path, width, kind, pixels.shape);
   if (isEmpty(reads)) return found;
   const sign = polarity === 'dark' ? -1 : 1;
   const { points, before, after } = carriedOn(path, pixels.shape);
