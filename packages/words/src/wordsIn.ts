@@ -1,6 +1,6 @@
 import { compile, createCoreContext, registerMessageCompiler, translate } from '@intlify/core-base';
-import de from './de.json';
-import en from './en.json';
+import de from './de.json' with { type: 'json' };
+import en from './en.json' with { type: 'json' };
 import type { Said, Value, Values, WordKey } from './said.ts';
 import { unpacked } from './said.ts';
 
