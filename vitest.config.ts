@@ -2,7 +2,12 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
-    include: ['packages/*/src/**/*.test.ts', 'packages/*/test/**/*.test.ts', 'bench/src/**/*.test.ts'],
+    include: [
+      'packages/*/src/**/*.test.ts',
+      'packages/*/test/**/*.test.ts',
+      'bench/src/**/*.test.ts',
+      'tests/registries/*.test.ts',
+    ],
     environment: 'node',
     // Against a test that hangs, not a measure of speed: the slowest machine seen took ten times what is usual.
     testTimeout: 240_000,

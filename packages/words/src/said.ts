@@ -1,4 +1,4 @@
-import type en from './en.json' with { type: 'json' };
+import type en from './en.json';
 
 /** Everything that is said to a person, by its name in the words files. */
 export type WordKey = keyof typeof en;
