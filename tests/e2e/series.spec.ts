@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { decodePicture } from '@fennip/files';
 import { violations } from './accessibility.ts';
 import { addFiles, expect, makeJob, test } from './fixtures.ts';
-import { tornPhotograph } from './pictures.ts';
+import { speckedPhotograph } from './pictures.ts';
 import type { SmallFrame } from './shoot.ts';
 import { isSeen, leftOf, smallShoot } from './shoot.ts';
 
@@ -118,11 +118,11 @@ test('a shoot with one dusty sensor goes from intake to delivered files with a h
   await expect(page.locator('[data-entry][aria-pressed=true][data-state=mended]')).toHaveCount(1);
 });
 
-test('scans without capture data are grouped by hand, and every task of a series reads well', async ({
+test('frames that name no camera are grouped by hand, and every task of a series reads well', async ({
   quietPage: page,
 }) => {
-  const scan = await tornPhotograph('french-alpine-landscape', []);
-  await makeJob(page, 'Two scans');
+  const scan = await speckedPhotograph('french-alpine-landscape', [{ x: 300, y: 30, r: 9 }], 8);
+  await makeJob(page, 'Two frames');
   await addFiles(page, [
     { name: 'one.png', buffer: scan },
     { name: 'two.png', buffer: scan },
@@ -131,10 +131,10 @@ test('scans without capture data are grouped by hand, and every task of a series
   await page.getByRole('link', { name: 'Series: all frames at once' }).click();
   for (const task of ['Run', 'Carry over', 'Routines', 'Deliver', 'Cameras']) {
     await page.getByText(task, { exact: true }).first().click();
-    await expect(page.getByRole('checkbox', { name: 'Prints' })).toBeVisible();
+    await expect(page.getByText('Camera not known')).toBeVisible();
     expect(await violations(page)).toEqual([]);
   }
-  await page.getByRole('checkbox', { name: 'Prints' }).press('Space');
+  await page.getByRole('checkbox', { name: 'Camera not known' }).press('Space');
   await page.getByRole('combobox', { name: 'Taken with' }).fill('Glass of the Orme scanner');
   await page.getByRole('checkbox', { name: /Pictures of nothing/ }).press('Space');
   await page.getByRole('button', { name: 'Say so for these' }).click();

@@ -26,7 +26,7 @@ export async function workerSamples(
       };
       const script = performance
         .getEntriesByType('resource')
-        .find(({ name }) => /assets\/worker-.*\.js/.test(name));
+        .find(({ name }) => /assets\/tableWorker-.*\.js/.test(name));
       if (!script) throw new Error('the page runs no worker');
       const worker = new Worker(script.name, { type: 'module' });
       let next = 0;
