@@ -1,6 +1,8 @@
 import tseslint from 'typescript-eslint';
 import vue from 'eslint-plugin-vue';
 import vueParser from 'vue-eslint-parser';
+import sonarjs from 'eslint-plugin-sonarjs';
+import { EXCEPTIONS, LIMITS } from './eslint.limits.js';
 
 /** What only a page has: benches and browser tests, checked in the same pass, hand functions to one. */
 const PAGE_ONLY = [
@@ -10,6 +12,11 @@ const PAGE_ONLY = [
   'self name event status length top parent origin close stop find open print scroll frames focus blur',
   'external alert confirm prompt',
 ].flatMap((names) => names.split(' '));
+
+const limitsOf = ({ complexity = LIMITS.complexity, params = LIMITS.params }) => ({
+  'sonarjs/cognitive-complexity': ['error', complexity],
+  'max-params': ['error', params],
+});
 
 export default tseslint.config(
   {
@@ -56,4 +63,8 @@ export default tseslint.config(
     files: ['packages/cli/**', 'bench/**', 'packages/scenes/**', 'packages/server/src/main.ts'],
     rules: { 'no-console': 'off' },
   },
+  { files: ['**/*.ts', '**/*.vue'], plugins: { sonarjs }, rules: limitsOf({}) },
+  ...EXCEPTIONS.flatMap(({ files }) =>
+    Object.entries(files).map(([file, bounds]) => ({ files: [file], rules: limitsOf(bounds) })),
+  ),
 );

@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
 # Runs every check and test and counts them. Called by ./fennip test, which has installed what is needed.
+# With --quick: format, lint, types and the tests that need no database and no browser.
 set -uo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 root=$PWD
@@ -48,6 +49,39 @@ suite() {
   failed=$((failed + ${counts#* }))
 }
 
+quick=0
+[ "${1:-}" = --quick ] && quick=1
+
+# The compiler that is compiled itself: a fifth of the time. What lints and what reads the page's templates need the other.
+types=(node node_modules/typescript-7/bin/tsc)
+read_units='const r=require(process.argv[1]);const broken=r.testResults.filter((t)=>t.status==="failed"&&!t.assertionResults.some((a)=>a.status==="failed"));console.log(r.numPassedTests, r.numFailedTests + broken.length)'
+
+# Lint and format remember the files that they found in order.
+check_sources() {
+  check "format" npx prettier --check --log-level warn --cache --cache-location "$state/prettier-cache" .
+  check "lint" npx eslint --cache --cache-strategy content --cache-location "$state/eslint-cache" .
+}
+check_types() {
+  check "types of the page" npx vue-tsc -p packages/app
+  check "one-way dependencies" npx depcruise --config .dependency-cruiser.cjs --output-type err packages bench tests
+  check "types of core, which knows no platform" "${types[@]}" -p packages/core
+  check "types" "${types[@]}" -p tsconfig.json
+}
+
+if [ "$quick" = 1 ]; then
+  check_sources &
+  check_types &
+  wait
+  count_checks
+  # Without the tests that start a server, and without those of a minute and more: the pinned renderings and the nets.
+  suite "unit tests" "$state/quick.json" "$read_units" \
+    npx vitest run --reporter=default --reporter=json --outputFile.json="$state/quick.json" \
+    --exclude 'packages/server/test/**' --exclude 'bench/src/**'
+  echo "$passed passed, $failed failed"
+  [ "$failed" = 0 ]
+  exit
+fi
+
 was_up=0
 is_postgres_up && was_up=1
 start_postgres || exit 1
@@ -55,17 +89,9 @@ start_postgres || exit 1
 leave() { [ "$was_up" = 1 ] || stop_postgres; }
 trap leave EXIT
 
-# The compiler that is compiled itself: a fifth of the time. What lints and what reads the page's templates need the other.
-types=(node node_modules/typescript-7/bin/tsc)
+check_sources &
 (
-  check "format" npx prettier --check --log-level warn .
-  check "lint" npx eslint .
-) &
-(
-  check "types of the page" npx vue-tsc -p packages/app
-  check "one-way dependencies" npx depcruise --config .dependency-cruiser.cjs --output-type err packages bench tests
-  check "types of core, which knows no platform" "${types[@]}" -p packages/core
-  check "types" "${types[@]}" -p tsconfig.json
+  check_types
   check "build of the page" build_page
 ) &
 wait
@@ -74,8 +100,7 @@ count_checks
 export FENNIP_TEST_DATABASE_URL
 FENNIP_TEST_DATABASE_URL=$(database_url postgres)
 
-suite "unit and server tests" "$state/unit.json" \
-  'const r=require(process.argv[1]);const broken=r.testResults.filter((t)=>t.status==="failed"&&!t.assertionResults.some((a)=>a.status==="failed"));console.log(r.numPassedTests, r.numFailedTests + broken.length)' \
+suite "unit and server tests" "$state/unit.json" "$read_units" \
   npx vitest run --reporter=default --reporter=json --outputFile.json="$state/unit.json"
 
 suite "browser tests" "$state/e2e.json" \

@@ -142,7 +142,7 @@ describe('the finish', () => {
     const cast = pictureOf(40, 40, (_, __, c) => [0.7, 0.6, 0.45][c]);
     const balance = autoBalance(histogramOf(cast));
     expect(balance?.rule).toBe('grey world');
-    if (!balance) return;
+    if (!balance) throw new Error('No balance was found');
     const grey = at(applyFinish(wholeWindow(cast), [colour(balance)], []), 20, 20);
     expect(Math.max(...grey) - Math.min(...grey)).toBeLessThanOrEqual(2);
   });
