@@ -48,6 +48,7 @@ footer,
 .acts {
   display: flex;
   align-items: center;
+  flex-wrap: wrap;
   gap: 6px;
 }
 footer {

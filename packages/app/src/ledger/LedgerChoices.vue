@@ -84,7 +84,7 @@ const quality = useQuality();
 <style scoped>
 .choices {
   display: grid;
-  grid-template-columns: 1fr 1fr auto;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) auto;
   gap: 6px;
   padding: 6px 10px;
 }

@@ -60,4 +60,14 @@ onBeforeUnmount(() => cancelIdleCallback(idle));
 .right {
   margin-left: auto;
 }
+/* Where there is room for two rows, longer words of another language take the second. */
+@media (min-width: 1200px) {
+  .bar {
+    flex-wrap: wrap;
+    row-gap: 4px;
+    height: auto;
+    min-height: 38px;
+    padding-block: 4px;
+  }
+}
 </style>

@@ -117,7 +117,7 @@ header {
 }
 .adds {
   display: grid;
-  grid-template-columns: 46px 1fr;
+  grid-template-columns: minmax(46px, max-content) 1fr;
   gap: 5px;
   margin: 0;
 }
