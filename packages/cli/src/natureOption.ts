@@ -6,7 +6,7 @@ import type { Frame } from './frame.ts';
 
 export const NATURE_OPTIONS = { nature: { type: 'string' } } as const;
 
-export const NATURE_HELP = `  --nature       frame or print: what the picture is, which decides what faults it can carry (default: told by its
+export const NATURE_HELP = `  --nature       frame or print: what the picture is, which decides what faults it can carry (default: guessed from its
                  data and its values, as when it comes into a job)`;
 
 const AUTO = 'auto';

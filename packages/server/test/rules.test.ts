@@ -138,7 +138,7 @@ describe('a run on the server', () => {
 });
 
 describe('the nature of a picture', () => {
-  it('is told by its values, can be corrected, and a change examines it anew and keeps what was decided', async () => {
+  it('is guessed from its values, can be corrected, and a change examines it anew and keeps what was decided', async () => {
     const before = await examined();
     // An old print, though its file gives no resolution of a scanner.
     expect(before.nature).toBe('print');

@@ -27,7 +27,7 @@ const faultLists = fc
   )
   .map((faults): NumberedFault[] => faults.map((fault, k) => ({ ...fault, id: `f${k}`, number: k + 1 })));
 
-/** Takes what a worker is told, and never answers: nothing here is painted. */
+/** Takes the messages of a worker, and never answers: nothing here is painted. */
 class SilentWorker extends EventTarget {
   postMessage(): void {
     /* nothing is painted */

@@ -5,7 +5,7 @@ import { computed } from 'vue';
 import { useFinish } from '../stores/finish.ts';
 import type { Size } from './viewport.ts';
 
-interface Told extends Size {
+interface FramingKey extends Size {
   readonly steps: readonly FinishStep[];
 }
 
@@ -15,10 +15,10 @@ export function useFraming(original: Ref<Size>): { framing: Ref<Framing | null>;
   // As text: sides and steps that are framingKey anew are the same as long as nothing of them changes.
   const framingKey = computed(() => {
     const { width, height } = original.value;
-    return JSON.stringify({ width, height, steps: finish.framing } satisfies Told);
+    return JSON.stringify({ width, height, steps: finish.framing } satisfies FramingKey);
   });
   const framing = computed(() => {
-    const { steps, ...size } = JSON.parse(framingKey.value) as Told;
+    const { steps, ...size } = JSON.parse(framingKey.value) as FramingKey;
     return framingOf(size, steps);
   });
   const sides = computed((): Size =>

@@ -21,7 +21,7 @@ describe('what became of a fault', () => {
     );
   });
 
-  it('is told by a mend that is on, whatever was decided before', () => {
+  it('follows a mend that is on, whatever was decided before', () => {
     fc.assert(
       fc.property(judgement, fc.double({ min: 0, max: 1, noNaN: true }), (decided, share) => {
         expect(faultState(mendOf('m', 'f', true, share), decided)).toBe(share < 1 ? 'lessened' : 'mended');

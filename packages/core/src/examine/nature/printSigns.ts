@@ -1,4 +1,5 @@
 import { LUMA } from '../../light/luma.ts';
+import { medianOf } from '../../measure/medianOf.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { colourChannels, fullScale } from '../../raster/raster.ts';
 
@@ -54,13 +55,12 @@ function sampleGrid(raster: Raster): Grid {
   return { columns, rows, channels, luma };
 }
 
-const medianOf = (values: number[]): number => values.sort((a, b) => a - b)[values.length >> 1];
 const meanOf = (values: readonly number[]): number =>
   values.reduce((sum, value) => sum + value, 0) / values.length;
 
 /** The margin along one side, by its middle value; null where what lies there is uneven. */
 function marginTone(luma: readonly number[]): number | null {
-  const tone = medianOf([...luma]);
+  const tone = medianOf(luma);
   return meanOf(luma.map((value) => Math.abs(value - tone))) <= EVEN ? tone : null;
 }
 
@@ -85,7 +85,7 @@ function hasBorder({ columns, rows, luma }: Grid): boolean {
   return meanOf(inside.map((value) => Math.abs(value - margin))) >= DEPARTS;
 }
 
-/** Bands of luma in which a tint is told. */
+/** Bands of luma in which a tint is measured. */
 const BANDS = 16;
 
 function isMonochrome({ channels, luma }: Grid): boolean {
