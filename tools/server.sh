@@ -24,7 +24,7 @@ server_pid() {
 start_server() {
   server_pid >/dev/null && return
   FENNIP_DATABASE_URL=$(database_url) FENNIP_STORE=$state/store FENNIP_PORT=$(server_port) \
-    nohup node --expose-gc --import tsx packages/server/src/main.ts >"$state/server.log" 2>&1 &
+    nohup node --expose-gc packages/threads/bin/run.mjs packages/server/src/main.ts >"$state/server.log" 2>&1 &
   echo $! >"$state/server.pid"
   for _ in $(seq 1 150); do
     if node -e "fetch(process.argv[1]).then((r) => process.exit(r.ok ? 0 : 1), () => process.exit(1))" "$(server_address)/api/health"; then return; fi

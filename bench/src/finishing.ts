@@ -91,12 +91,14 @@ interface Delivered {
   readonly raw: number;
 }
 
+const RUN = fileURLToPath(new URL('../../packages/threads/bin/run.mjs', import.meta.url));
+
 /** A delivery in a process of its own, so that its memory can be told. */
 async function delivery(path: string): Promise<Delivered> {
   const script = fileURLToPath(new URL('./deliverOnce.ts', import.meta.url));
   const { stdout } = await promisify(execFile)(
     process.execPath,
-    ['--expose-gc', '--import', 'tsx', script, path],
+    ['--expose-gc', RUN, script, path],
     {
       maxBuffer: 1e6,
     },

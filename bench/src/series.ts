@@ -16,6 +16,7 @@ import type { Row } from './report.ts';
 import { printTable } from './report.ts';
 
 const PICTURES = fileURLToPath(new URL('../../packages/scenes/pictures', import.meta.url));
+const RUN = fileURLToPath(new URL('../../packages/threads/bin/run.mjs', import.meta.url));
 const WORKER = fileURLToPath(new URL('../../packages/server/src/main.ts', import.meta.url));
 const frameName = (k: number): string => `viaduct-line-shoot-${(k % 8) + 1}.jpg`;
 
@@ -76,7 +77,7 @@ async function jobOf(
 
 /** A worker beside the server. @param env where its database and store are */
 const startWorker = (env: Readonly<Record<string, string>>): ChildProcess =>
-  spawn(process.execPath, ['--expose-gc', '--import', 'tsx', WORKER, '--worker'], {
+  spawn(process.execPath, ['--expose-gc', RUN, WORKER, '--worker'], {
     env: { ...process.env, ...env },
     stdio: 'ignore',
   });

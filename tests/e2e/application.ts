@@ -87,7 +87,7 @@ export async function startApplication(database: 'shared' | 'own'): Promise<Appl
   let server: ChildProcess;
 
   async function start(): Promise<void> {
-    server = spawn('node', ['--import', 'tsx', 'packages/server/src/main.ts'], {
+    server = spawn('node', ['packages/threads/bin/run.mjs', 'packages/server/src/main.ts'], {
       cwd: ROOT,
       env: {
         ...process.env,

@@ -1,5 +1,5 @@
 /**
- * Writes the recipes whose rendering is pinned, and their digests: `node --import tsx bench/src/pinned/makeRecipes.ts`.
+ * Writes the recipes whose rendering is pinned, and their digests: `node packages/threads/bin/run.mjs bench/src/pinned/makeRecipes.ts`.
  * They are documents of the version that wrote them. Run it again only when a change of pixels is meant; a recipe
  * that is there already is kept, so that documents of earlier versions go on being read.
  */

@@ -322,9 +322,10 @@ describe('a routine', () => {
 });
 
 describe('a run whose worker dies', () => {
+  const RUN = fileURLToPath(new URL('../../threads/bin/run.mjs', import.meta.url));
   const MAIN = fileURLToPath(new URL('../src/main.ts', import.meta.url));
   const startWorker = (config: TestServer['config']): ChildProcess =>
-    spawn(process.execPath, ['--import', 'tsx', MAIN, '--worker'], {
+    spawn(process.execPath, [RUN, MAIN, '--worker'], {
       env: { ...process.env, FENNIP_DATABASE_URL: config.databaseUrl, FENNIP_STORE: config.storeFolder },
       stdio: 'ignore',
     });

@@ -1,6 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { Piscina } from 'piscina';
-import { bundleModule } from './bundleModule.ts';
+import { bundleModule } from './bundleModule.mjs';
 
 export interface PoolOptions {
   /** All threads start at once and stay; else they start when there is work, and end after a minute without any. */
