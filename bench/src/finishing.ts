@@ -96,13 +96,9 @@ const RUN = fileURLToPath(new URL('../../packages/threads/bin/run.mjs', import.m
 /** A delivery in a process of its own, so that its memory can be told. */
 async function delivery(path: string): Promise<Delivered> {
   const script = fileURLToPath(new URL('./deliverOnce.ts', import.meta.url));
-  const { stdout } = await promisify(execFile)(
-    process.execPath,
-    ['--expose-gc', RUN, script, path],
-    {
-      maxBuffer: 1e6,
-    },
-  );
+  const { stdout } = await promisify(execFile)(process.execPath, ['--expose-gc', RUN, script, path], {
+    maxBuffer: 1e6,
+  });
   return JSON.parse(stdout) as Delivered;
 }
 

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import type { Mend } from '@fennip/core/mend';
 import { computed } from 'vue';
-import { useMending } from '../work/useMending.ts';
+import { useMendChanges } from '../work/useMendChanges.ts';
 import { say, stepSaid } from '../words/say.ts';
 import ZoneSelect from './ZoneSelect.vue';
 
 /** The zone a mend is bounded by. */
 const props = defineProps<{ mend: Mend | null }>();
-const { change } = useMending();
+const { change } = useMendChanges();
 const zone = computed({
   get: () => props.mend?.zone ?? null,
   set: (id: string | null) => {

@@ -16,9 +16,9 @@ const found = shallowRef<readonly ZoneProposal[] | null>(null);
 
 async function look(): Promise<void> {
   found.value = null;
-  const id = picture.picture?.id;
+  const isStillOpen = picture.rememberOpen();
   const proposals = await inMendWorker((worker) => worker.proposeZones());
-  if (picture.picture?.id === id) found.value = proposals;
+  if (isStillOpen()) found.value = proposals;
 }
 
 async function take({ kind, touches }: ZoneProposal): Promise<void> {

@@ -10,7 +10,7 @@ import { useView } from '../stores/view.ts';
 import type { Gesture, PointerPlace } from '../table/usePointer.ts';
 import type { Sight, Size } from '../table/viewport.ts';
 import { toScreen } from '../table/viewport.ts';
-import { useMending } from '../work/useMending.ts';
+import { useMendChanges } from '../work/useMendChanges.ts';
 import { stepSaid } from '../words/say.ts';
 import { movedMend, resizedTarget, withCornerPulled, withPoint, withSourceMoved } from './changeTarget.ts';
 import { entriesUnder } from './entriesUnder.ts';
@@ -20,6 +20,34 @@ import type { PenPoint } from './penStroke.ts';
 const HANDLE_SLOP = 8;
 /** A picture is moved against itself by at most so much across and down, in pixels. */
 const MOST_SHIFT = 100;
+
+/** A box on the screen. */
+interface Box {
+  readonly left: number;
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+}
+
+/** A press near a mend. */
+interface Press {
+  readonly mend: Mend;
+  readonly place: PointerPlace;
+  /** The press on the picture. */
+  readonly start: PenPoint;
+  /** The mend's box. */
+  readonly box: Box;
+  readonly middle: Point;
+}
+
+const NO_SHIFT: Shift = { dx: 0, dy: 0 };
+
+const isIn = ({ left, top, right, bottom }: Box, { sx, sy }: PointerPlace, slop: number): boolean =>
+  sx >= left - slop && sx <= right + slop && sy >= top - slop && sy <= bottom + slop;
+
+const isOnCorner = ({ place: { sx, sy }, box, middle: [midX, midY] }: Press): boolean =>
+  Math.abs(Math.abs(sx - midX) - (box.right - box.left) / 2) <= HANDLE_SLOP &&
+  Math.abs(Math.abs(sy - midY) - (box.bottom - box.top) / 2) <= HANDLE_SLOP;
 
 export interface HoldTable {
   readonly view: Ref<Sight>;
@@ -31,7 +59,7 @@ export interface HoldTable {
 export function useTakingHold({ view, table, onPicture }: HoldTable) {
   const picture = usePicture();
   const looking = useView();
-  const { change } = useMending();
+  const { change } = useMendChanges();
 
   /** Drags something about a mend, shown as it would be all the while; one step of history when it is let go. */
   function dragMend(mend: Mend, words: string, changed: (to: PenPoint) => Mend): Gesture {
@@ -74,10 +102,7 @@ export function useTakingHold({ view, table, onPicture }: HoldTable) {
     });
   }
 
-  const boxOnScreen = (
-    bounds: Rect,
-    shift: Shift,
-  ): { left: number; top: number; right: number; bottom: number } => {
+  const boxOnScreen = (bounds: Rect, shift: Shift): Box => {
     // A picture that is seen turned shows a box as the least upright one that holds it.
     const [near, far] = [bounds.left + shift.dx, bounds.top + shift.dy];
     const places = [
@@ -136,47 +161,61 @@ export function useTakingHold({ view, table, onPicture }: HoldTable) {
       return Math.hypot(px - sx, py - sy) <= HANDLE_SLOP;
     });
 
+  /** The mend's box on the screen, and where in it a press lies. */
+  function pressOn(mend: Mend, place: PointerPlace): Press {
+    const box = boxOnScreen(targetBounds(mend.target, mend.margin), NO_SHIFT);
+    const middle: Point = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
+    return { mend, place, start: onPicture(place), box, middle };
+  }
+
+  function holdSource({ mend, place, start }: Press): Gesture | null {
+    const source = sourceOf(mend);
+    if (!source || !isIn(boxOnScreen(targetBounds(mend.target, mend.margin), source), place, 2)) return null;
+    return dragMend(mend, stepSaid('step.movedSource'), (to) => withSourceMoved(mend, shiftFrom(start, to)));
+  }
+
+  function holdPoint({ mend, place }: Press): Gesture | null {
+    if (mend.target.shape !== 'stroke' && mend.target.shape !== 'outline') return null;
+    const index = pointNear(mend.target.points, place);
+    if (index < 0) return null;
+    return dragMend(mend, stepSaid('step.reshaped'), ({ x, y }) => reshaped(mend, index, [x, y]));
+  }
+
+  /** A corner resizes; with Alt it pulls the copy out of shape, where there is a source. */
+  function holdCorner(press: Press, isPulling: boolean): Gesture | null {
+    const { mend } = press;
+    if (mend.method === 'recover' || !isOnCorner(press)) return null;
+    return isPulling && sourceOf(mend) ? pullCorner(press) : resizeFrom(press);
+  }
+
+  function pullCorner({ mend, place: { sx, sy }, start, middle: [midX, midY] }: Press): Gesture {
+    const corner = sy < midY ? (sx < midX ? 0 : 1) : sx < midX ? 3 : 2;
+    return dragMend(mend, stepSaid('step.pulled'), (to) =>
+      withCornerPulled(mend, corner, exactShift(start, to)),
+    );
+  }
+
+  function resizeFrom({ mend, place: { sx, sy }, middle: [midX, midY] }: Press): Gesture {
+    const away = (x: number, y: number): number => Math.max(1, Math.hypot(x - midX, y - midY));
+    return dragMend(mend, stepSaid('step.resized'), (to) => {
+      const [tx, ty] = toScreen(view.value, table.value, to.x, to.y);
+      return { ...mend, target: resizedTarget(mend.target, away(tx, ty) / away(sx, sy)) };
+    });
+  }
+
+  function holdAll({ mend, place, start, box }: Press): Gesture | null {
+    if (!isIn(box, place, 0)) return null;
+    return dragMend(mend, stepSaid('step.moved'), (to) => movedMend(mend, shiftFrom(start, to)));
+  }
+
   /** What of the chosen mend a press takes hold of: its source, a corner, a point of its line, or all of it. */
   function takeHold(place: PointerPlace, isPulling: boolean): Gesture | null {
     const mend = looking.focusEntry?.mend;
     if (!mend || mend.locked || looking.chosen.size !== 1) return null;
     if (mend.method === 'shift') return takeHoldOfPaint(mend, place) ?? dragAgainstItself(mend, place);
     if (isTreatment(mend) || mend.paint) return takeHoldOfPaint(mend, place);
-    const start = onPicture(place);
-    const bounds = targetBounds(mend.target, mend.margin);
-    const { sx, sy } = place;
-    const isIn = ({ left, top, right, bottom }: ReturnType<typeof boxOnScreen>, slop: number): boolean =>
-      sx >= left - slop && sx <= right + slop && sy >= top - slop && sy <= bottom + slop;
-    const source = sourceOf(mend);
-    if (source && isIn(boxOnScreen(bounds, source), 2))
-      return dragMend(mend, stepSaid('step.movedSource'), (to) =>
-        withSourceMoved(mend, shiftFrom(start, to)),
-      );
-    if (mend.target.shape === 'stroke' || mend.target.shape === 'outline') {
-      const index = pointNear(mend.target.points, place);
-      if (index >= 0)
-        return dragMend(mend, stepSaid('step.reshaped'), ({ x, y }) => reshaped(mend, index, [x, y]));
-    }
-    const box = boxOnScreen(bounds, { dx: 0, dy: 0 });
-    const [midX, midY] = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
-    const isCorner =
-      Math.abs(Math.abs(sx - midX) - (box.right - box.left) / 2) <= HANDLE_SLOP &&
-      Math.abs(Math.abs(sy - midY) - (box.bottom - box.top) / 2) <= HANDLE_SLOP;
-    if (isCorner && isPulling && source && mend.method !== 'recover') {
-      const corner = sy < midY ? (sx < midX ? 0 : 1) : sx < midX ? 3 : 2;
-      return dragMend(mend, stepSaid('step.pulled'), (to) =>
-        withCornerPulled(mend, corner, exactShift(start, to)),
-      );
-    }
-    if (isCorner && mend.method !== 'recover') {
-      const away = (x: number, y: number): number => Math.max(1, Math.hypot(x - midX, y - midY));
-      return dragMend(mend, stepSaid('step.resized'), (to) => {
-        const [tx, ty] = toScreen(view.value, table.value, to.x, to.y);
-        return { ...mend, target: resizedTarget(mend.target, away(tx, ty) / away(sx, sy)) };
-      });
-    }
-    if (!isIn(box, 0)) return null;
-    return dragMend(mend, stepSaid('step.moved'), (to) => movedMend(mend, shiftFrom(start, to)));
+    const press = pressOn(mend, place);
+    return holdSource(press) ?? holdPoint(press) ?? holdCorner(press, isPulling) ?? holdAll(press);
   }
 
   /** A point of a line or an outline elsewhere; what was fitted to a line does not follow its points. */

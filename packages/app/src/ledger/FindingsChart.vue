@@ -9,7 +9,7 @@ import { AFTER_PIXELS_MS } from '../work/afterPixels.ts';
 import { useView } from '../stores/view.ts';
 import { afterFrame } from '../work/afterFrame.ts';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
-import { useMending } from '../work/useMending.ts';
+import { useMendRuns } from '../work/useMendRuns.ts';
 import { say } from '../words/say.ts';
 import type { ChartDot } from './chartDots.ts';
 import { useChartDots } from './chartDots.ts';
@@ -28,7 +28,7 @@ const BOX: Box = { left: 34, right: WIDTH - 26, top: 24, bottom: HEIGHT - 20 };
 const [MARGIN, BARS] = [15, 24];
 
 const view = useView();
-const { mendEntries } = useMending();
+const { mendEntries } = useMendRuns();
 const { dismiss } = useLedgerWork();
 /** The chart can wait; the picture cannot. */
 const latest = useChartDots();

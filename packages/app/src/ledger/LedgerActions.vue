@@ -2,13 +2,13 @@
 import { computed } from 'vue';
 import { useView } from '../stores/view.ts';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
-import { useMending } from '../work/useMending.ts';
+import { useMendRuns } from '../work/useMendRuns.ts';
 import { say } from '../words/say.ts';
 import LedgerMore from './LedgerMore.vue';
 
 /** What can be decided about what is chosen; while many are mended, how far that is. */
 const view = useView();
-const { mendEntries, stop } = useMending();
+const { mendEntries, stop } = useMendRuns();
 const { dismiss, takeBack } = useLedgerWork();
 const open = computed(() => view.chosenEntries.filter(({ state }) => state === 'open'));
 const settled = computed(() => view.chosenEntries.filter(({ state }) => state !== 'open'));

@@ -5,14 +5,14 @@ import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
 import { useWear } from '../work/useWear.ts';
-import { useMending } from '../work/useMending.ts';
+import { useMendChanges } from '../work/useMendChanges.ts';
 import { say } from '../words/say.ts';
 
 /** What else can be done with the mends that are chosen, or with all. */
 const picture = usePicture();
 const view = useView();
 const examination = useExamination();
-const { lockAll, removeAll, switchAll } = useMending();
+const { lockAll, removeAll, switchAll } = useMendChanges();
 const { findWorn, useOtherSources } = useWear();
 const { setAside, unmark } = useLedgerWork();
 const canSetAside = computed(() =>

@@ -14,7 +14,7 @@ import {
 import { computed, ref, watch } from 'vue';
 import { ARMED_METHODS } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';
-import { useMending } from '../work/useMending.ts';
+import { useMendChanges } from '../work/useMendChanges.ts';
 import { figuresOf, reasonLine } from '../words/mendWords.ts';
 import { say, stepSaid } from '../words/say.ts';
 import FindShift from '../treat/FindShift.vue';
@@ -38,7 +38,7 @@ const props = defineProps<{
 const emit = defineEmits<{ fit: [] }>();
 const picture = usePicture();
 const fences = useFences();
-const { change, changeMethod, lockAll, removeAll, switchAll } = useMending();
+const { change, changeMethod, lockAll, removeAll, switchAll } = useMendChanges();
 
 const method = computed({
   get: (): MethodName | null => (props.mend && isSpotMend(props.mend) ? props.mend.method : null),

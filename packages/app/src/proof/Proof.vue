@@ -11,7 +11,7 @@ import { reachOf } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { afterFrame } from '../work/afterFrame.ts';
-import { useMending } from '../work/useMending.ts';
+import { useMendChanges } from '../work/useMendChanges.ts';
 import { percent } from '../words/figures.ts';
 import { kindWord } from '../words/kindWord.ts';
 import { say } from '../words/say.ts';
@@ -30,7 +30,7 @@ const MOST_AROUND = 240;
 
 const picture = usePicture();
 const view = useView();
-const { fitSource } = useMending();
+const { fitSource } = useMendChanges();
 /** The entry that is shown. When it is mended or its mend taken away, the table's pixels come first. */
 const entry = shallowRef(view.focusEntry);
 const follow = useTimeoutFn(() => (entry.value = view.focusEntry), AFTER_PIXELS_MS, { immediate: false });

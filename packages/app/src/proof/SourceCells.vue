@@ -9,7 +9,7 @@ import { computed, shallowRef, watch } from 'vue';
 import { laterInMendWorker, engine } from '../engine/workers.ts';
 import { usePicture } from '../stores/picture.ts';
 import { openPlacesNow } from '../work/mendingFaults.ts';
-import { useMending } from '../work/useMending.ts';
+import { useMendChanges } from '../work/useMendChanges.ts';
 import { stepSaid } from '../words/say.ts';
 import { AFTER_PIXELS_MS } from '../work/afterPixels.ts';
 import PaintOver from './PaintOver.vue';
@@ -22,7 +22,7 @@ import ProofCell from './ProofCell.vue';
  */
 const props = defineProps<{ mend: Mend | null; rect: Rect | null }>();
 const picture = usePicture();
-const { change, useSource } = useMending();
+const { change, useSource } = useMendChanges();
 const sources = shallowRef<readonly SourceCandidate[]>([]);
 /** Whether the mend rested long enough for its other proposals to be worked out. */
 const isOffered = shallowRef(false);

@@ -61,6 +61,7 @@ export const useExamination = defineStore('examination', () => {
   async function ask(): Promise<void> {
     const id = picture.picture?.id;
     if (!id) return;
+    const isStillOpen = picture.rememberOpen();
     problem.value = null;
     const request: ExamineRequest = {
       sensitivity: sensitivity.value,
@@ -68,7 +69,7 @@ export const useExamination = defineStore('examination', () => {
     };
     try {
       const asked = await post<Picture>(`/pictures/${id}/examination`, request);
-      if (isOutOfDate || picture.picture?.id !== id) return;
+      if (isOutOfDate || !isStillOpen()) return;
       picture.picture = asked;
       // What was measured before is decided about at once.
       if (asked.examined === 'done') await picture.reload();
@@ -89,10 +90,11 @@ export const useExamination = defineStore('examination', () => {
   async function stop(): Promise<void> {
     const id = picture.picture?.id;
     if (!id) return;
+    const isStillOpen = picture.rememberOpen();
     problem.value = null;
     try {
       await remove(`/pictures/${id}/examination`);
-      if (picture.picture?.id === id) await picture.reload();
+      if (isStillOpen()) await picture.reload();
     } catch (error) {
       problem.value = sentenceOf(error);
     }
@@ -102,12 +104,13 @@ export const useExamination = defineStore('examination', () => {
   async function check(): Promise<void> {
     const id = picture.picture?.id;
     if (!id) return;
+    const isStillOpen = picture.rememberOpen();
     problem.value = null;
     try {
       // What is not saved yet would not be looked at.
       await picture.saved();
       const asked = await post<Picture>(`/pictures/${id}/check`, {});
-      if (picture.picture?.id === id) picture.picture = asked;
+      if (isStillOpen()) picture.picture = asked;
     } catch (error) {
       problem.value = sentenceOf(error);
     }
@@ -136,9 +139,10 @@ export const useExamination = defineStore('examination', () => {
     async ([id]) => {
       findings.value = [];
       if (id === undefined || !isDone.value) return;
+      const isStillOpen = picture.rememberOpen();
       try {
         const measured = await get<NumberedFault[]>(`/pictures/${id}/findings`);
-        if (picture.picture?.id === id) findings.value = measured;
+        if (isStillOpen()) findings.value = measured;
       } catch (error) {
         problem.value = sentenceOf(error);
       }

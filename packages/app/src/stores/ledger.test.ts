@@ -3,6 +3,8 @@ import { FAULT_KINDS, LEFTOVER_ORIGINS } from '@fennip/core/fault';
 import fc from 'fast-check';
 import { createPinia, setActivePinia } from 'pinia';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { pictureSheet } from '../testing/pictureSheet.ts';
+import { SilentWorker } from '../testing/silentWorker.ts';
 import { SORTS, useLedger } from './ledger.ts';
 import { usePicture } from './picture.ts';
 import { useView } from './view.ts';
@@ -27,12 +29,6 @@ const faultLists = fc
   )
   .map((faults): NumberedFault[] => faults.map((fault, k) => ({ ...fault, id: `f${k}`, number: k + 1 })));
 
-/** Takes the messages of a worker, and never answers: nothing here is painted. */
-class SilentWorker extends EventTarget {
-  postMessage(): void {
-    /* nothing is painted */
-  }
-}
 // The workers that mend would be started after a while: here they are not.
 beforeAll(() => {
   vi.useFakeTimers({ toFake: ['setTimeout'] });
@@ -46,7 +42,7 @@ afterAll(() => {
 /** A ledger over these faults, in an application of its own. */
 function ledgerOf(faults: readonly NumberedFault[]) {
   setActivePinia(createPinia());
-  usePicture().faults = faults;
+  usePicture().takeSheet(pictureSheet({ faults }));
   return { ledger: useLedger(), view: useView() };
 }
 

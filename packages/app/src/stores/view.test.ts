@@ -1,19 +1,19 @@
-import type { NumberedFault } from '@fennip/core/fault';
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { nextTick } from 'vue';
 import { usePicture } from './picture.ts';
+import { pictureSheet, speckOf } from '../testing/pictureSheet.ts';
 import { MARK_CHOICES, useView } from './view.ts';
 
-const faultOf = (number: number): NumberedFault => ({
-  ...{ id: `f${number}`, number, kind: 'speck', polarity: 'dark' },
-  ...{ x: 10 * number, y: 5, r: 2, strength: 0.4, softness: 0.3, confidence: 0.9 },
-});
+const showFaults = (...numbers: readonly number[]): void =>
+  usePicture().takeSheet(pictureSheet({ faults: numbers.map(speckOf) }));
+const openAnother = (...numbers: readonly number[]): void =>
+  usePicture().takeSheet(pictureSheet({ id: 'another', faults: numbers.map(speckOf) }));
 
 describe('what is chosen on a picture', () => {
   beforeEach(() => {
     setActivePinia(createPinia());
-    usePicture().faults = [1, 2, 3].map(faultOf);
+    showFaults(1, 2, 3);
   });
 
   it('is shown by the first of it, and by another one when that is let go', () => {
@@ -31,20 +31,20 @@ describe('what is chosen on a picture', () => {
   it('leaves out what is no longer listed', () => {
     const view = useView();
     view.choose(['f2', 'f3']);
-    usePicture().faults = [faultOf(3)];
+    showFaults(3);
     expect(view.chosenEntries.map(({ id }) => id)).toEqual(['f3']);
     expect(view.focusEntry).toBeNull();
   });
 
   it('waits for a picture that is not open, and for a fault that is not listed yet', async () => {
     const view = useView();
-    view.seek({ picture: 'p', fault: 'f9', x: 1, y: 2, r: 3 });
+    view.seek({ picture: 'another', fault: 'f9', x: 1, y: 2, r: 3 });
     await nextTick();
     expect(view.destination).toBeNull();
-    usePicture().picture = { id: 'p' } as NonNullable<ReturnType<typeof usePicture>['picture']>;
+    openAnother(1);
     await nextTick();
     expect(view.destination).toBeNull();
-    usePicture().faults = [faultOf(9)];
+    openAnother(9);
     await nextTick();
     expect(view.destination).toMatchObject({ x: 1, y: 2, r: 3 });
     expect([...view.chosen]).toEqual(['f9']);

@@ -4,13 +4,15 @@ import { computed, nextTick, ref, watch } from 'vue';
 import { ARMED_METHODS } from '../stores/hand.ts';
 import type { LedgerEntry } from '@fennip/core/ledger';
 import { useLedgerWork } from '../work/useLedgerWork.ts';
-import { useMending } from '../work/useMending.ts';
+import { useMendRuns } from '../work/useMendRuns.ts';
+import { useMendChanges } from '../work/useMendChanges.ts';
 import { say } from '../words/say.ts';
 
 /** What can be done with one fault or mend, where it lies. */
 const props = defineProps<{ entry: LedgerEntry; x: number; y: number }>();
 const emit = defineEmits<{ close: [] }>();
-const { changeMethod, lockAll, mendEntries, removeAll, switchAll } = useMending();
+const { mendEntries } = useMendRuns();
+const { changeMethod, lockAll, removeAll, switchAll } = useMendChanges();
 const { dismiss, nameKind, setAside, unmark } = useLedgerWork();
 const box = ref<HTMLElement | null>(null);
 

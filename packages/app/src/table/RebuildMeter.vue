@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { usePicture } from '../stores/picture.ts';
-import { useMending } from '../work/useMending.ts';
+import { useMendChanges } from '../work/useMendChanges.ts';
 import { sayCount, say } from '../words/say.ts';
 
 /** How far the rebuilds are that are being worked out, and the way to stop them. */
 const picture = usePicture();
-const { switchAll } = useMending();
+const { switchAll } = useMendChanges();
 const percent = computed(() => Math.round(100 * (picture.rebuilding?.share ?? 0)));
 
 /** What is stopped is switched off: it can be switched on again. */

@@ -14,10 +14,10 @@ export function useCutEdges(): ShallowRef<readonly CutEdge[]> {
     () => view.focusEntry?.outline,
     async (outline) => {
       edges.value = [];
-      const id = picture.picture?.id;
+      const isStillOpen = picture.rememberOpen();
       if (!outline) return;
       const found = await laterInMendWorker((hand) => hand.edges(outline, 0));
-      if (picture.picture?.id === id && view.focusEntry?.outline === outline) edges.value = found;
+      if (isStillOpen() && view.focusEntry?.outline === outline) edges.value = found;
     },
   );
   return edges;

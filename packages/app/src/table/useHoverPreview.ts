@@ -3,7 +3,7 @@ import type { Ref } from 'vue';
 import { watch } from 'vue';
 import { useHand } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';
-import { useMending } from '../work/useMending.ts';
+import { useMendDrawn } from '../work/useMendDrawn.ts';
 
 export interface HoverTable {
   /** Where the pointer is on the screen, while nothing is being done with it. */
@@ -18,7 +18,7 @@ const PREVIEW = 'preview';
 export function useHoverPreview({ pointer, toPicture }: HoverTable): void {
   const hand = useHand();
   const picture = usePicture();
-  const { mendFor } = useMending();
+  const { mendFor } = useMendDrawn();
 
   function previewAt(place: readonly [number, number]): Promise<Mend> | null {
     const { tool: method, source } = hand;

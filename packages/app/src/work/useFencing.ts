@@ -7,8 +7,9 @@ import { useHand } from '../stores/hand.ts';
 import type { DrawnTouch } from '../engine/drawnTouch.ts';
 import { useFences } from '../stores/fences.ts';
 import { usePicture } from '../stores/picture.ts';
+import { useTurns } from '../stores/turns.ts';
 import { say, stepSaid } from '../words/say.ts';
-import { newId, sentenceOf } from '@fennip/contract';
+import { newId } from '@fennip/contract';
 
 /** The touches an area is growing from, and what it was before the first of them. */
 interface Growth {
@@ -19,21 +20,15 @@ interface Growth {
 }
 
 let growth: Growth | null = null;
-/** Changes of areas go one after the other, each on what the one before it left. */
-let turn: Promise<void> = Promise.resolve();
 
 /** What the restorer does to guards and zones. */
 export function useFencing() {
   const picture = usePicture();
   const fences = useFences();
   const hand = useHand();
+  const turns = useTurns();
 
-  const inTurn = (act: () => Promise<void>): Promise<void> => {
-    turn = turn.then(act).catch((error: unknown) => {
-      picture.notice = sentenceOf(error);
-    });
-    return turn;
-  };
+  const inTurn = (work: () => Promise<void>): Promise<void> => turns.take('fences', work);
 
   const put = (fence: Fence, words: string): void => {
     const stood = picture.fences.findIndex(({ id }) => id === fence.id);
@@ -70,25 +65,25 @@ export function useFencing() {
   /** Changes the area of the current fence, as one step of history. */
   const reshape = (change: AreaChange): Promise<void> =>
     inTurn(async () => {
-      const sheet = picture.picture?.id;
+      const isStillOpen = picture.rememberOpen();
       const before = fences.current;
       if (!before && change.how !== 'join') return;
       growth = null;
       const area = await inMendWorker((worker) => worker.reshape(before?.area ?? null, change));
       // Another picture may lie on the table by now.
-      if (picture.picture?.id !== sheet) return;
+      if (!isStillOpen()) return;
       takeArea(area, stepSaid(`step.fence.${change.how}`, { name: before?.name ?? '' }));
     });
 
   /** Moves the border of the current fence onto edges of the picture within reach of it. */
   const follow = (reach: number): Promise<void> =>
     inTurn(async () => {
-      const sheet = picture.picture?.id;
+      const isStillOpen = picture.rememberOpen();
       const before = fences.current;
       if (!before) return;
       growth = null;
       const area = await inMendWorker((worker) => worker.follow(before.area, reach));
-      if (picture.picture?.id !== sheet) return;
+      if (!isStillOpen()) return;
       takeArea(area, stepSaid('step.fence.followed', { name: before.name }));
     });
 
@@ -102,7 +97,7 @@ export function useFencing() {
   /** Grows the current fence from one more touch; all touches on it since it was last changed otherwise count. */
   const touched = (target: Target, isAway: boolean): Promise<void> =>
     inTurn(async () => {
-      const sheet = picture.picture?.id;
+      const isStillOpen = picture.rememberOpen();
       const before = fences.current?.area ?? null;
       const isSame = growth !== null && growth.made === before;
       const base = isSame && growth ? growth.base : before;
@@ -110,7 +105,7 @@ export function useFencing() {
       const touches = [...(isSame && growth ? growth.touches : []), touch];
       fences.drafted = await inMendWorker((worker) => worker.growRoughly(touches, fences.reach, base));
       const area = await inMendWorker((worker) => worker.grow(touches, fences.reach, base));
-      if (picture.picture?.id !== sheet) return;
+      if (!isStillOpen()) return;
       takeArea(area, stepSaid('step.fence.grown', { name: fences.current?.name ?? '' }));
       growth = { base, touches, made: fences.current?.area ?? null };
     });
@@ -118,11 +113,11 @@ export function useFencing() {
   /** Grows from the same touches with another reach. */
   const regrow = (): Promise<void> =>
     inTurn(async () => {
-      const sheet = picture.picture?.id;
+      const isStillOpen = picture.rememberOpen();
       if (!growth || growth.made !== (fences.current?.area ?? null)) return;
       const { base, touches } = growth;
       const area = await inMendWorker((worker) => worker.grow(touches, fences.reach, base));
-      if (picture.picture?.id !== sheet || area === null) return;
+      if (!isStillOpen() || area === null) return;
       takeArea(area, stepSaid('step.fence.grown', { name: fences.current?.name ?? '' }));
       growth = { base, touches, made: fences.current?.area ?? null };
     });

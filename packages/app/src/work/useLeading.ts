@@ -8,7 +8,7 @@ import { useGuides } from '../stores/guides.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 import { say, stepCount, stepSaid } from '../words/say.ts';
-import { useMending } from './useMending.ts';
+import { useMendChanges } from './useMendChanges.ts';
 
 const isRebuild = (mend: Mend): mend is RebuildMend => mend.method === 'rebuild';
 
@@ -17,7 +17,7 @@ export function useLeading() {
   const guides = useGuides();
   const picture = usePicture();
   const view = useView();
-  const { change } = useMending();
+  const { change } = useMendChanges();
 
   const lead = (mend: RebuildMend, led: readonly Guide[], count: number): void =>
     change(

@@ -56,9 +56,10 @@ export function useLedgerWork() {
   async function markDrawn(target: MarkTarget): Promise<void> {
     const marked = picture.picture;
     if (!marked) return;
+    const isStillOpen = picture.rememberOpen();
     const measured = await inMendWorker((hand) => hand.measure(target, marked.nature));
     // Another picture may lie on the table by now.
-    if (picture.picture?.id !== marked.id) return;
+    if (!isStillOpen()) return;
     const number = picture.freeNumber();
     const fault = { ...measured, id: newId('fault'), number };
     picture.perform({
@@ -70,9 +71,9 @@ export function useLedgerWork() {
 
   /** Marks the places where the picture's grain is missing, as one step of history. */
   async function markSmudges(): Promise<void> {
-    const id = picture.picture?.id;
+    const isStillOpen = picture.rememberOpen();
     const found = await inMendWorker((hand) => hand.smudges());
-    if (picture.picture?.id !== id) return;
+    if (!isStillOpen()) return;
     const known = picture.entries.filter(({ kind }) => kind === 'smudge');
     const fresh = found.filter(
       (one) => !known.some((other) => Math.hypot(one.x - other.x, one.y - other.y) < one.r),

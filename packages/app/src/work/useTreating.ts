@@ -1,5 +1,5 @@
 import { said } from '@fennip/words';
-import { newId, sentenceOf } from '@fennip/contract';
+import { newId } from '@fennip/contract';
 import type { MendBase, PaintStroke, RecoverMend, Treatment, HandTreatment } from '@fennip/core/mend';
 import type { Step } from '@fennip/core/recipe';
 import type { Point, Target } from '@fennip/core/target';
@@ -9,15 +9,13 @@ import { inMendWorker } from '../engine/workers.ts';
 import { useFences } from '../stores/fences.ts';
 import { isTreatTool, useHand } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';
+import { useTurns } from '../stores/turns.ts';
 import type { PaintedMend } from '../stores/treatments.ts';
 import { useTreatments } from '../stores/treatments.ts';
 import { useView } from '../stores/view.ts';
 import { say, stepSaid } from '../words/say.ts';
 import { surroundingsNow } from './mendingFaults.ts';
-import { useMending } from './useMending.ts';
-
-/** Strokes wait for each other: the second goes on with what the first began. */
-let turn: Promise<void> = Promise.resolve();
+import { useMendChanges } from './useMendChanges.ts';
 
 /** What the restorer does to areas: treat a zone, paint a treatment in and out. */
 export function useTreating() {
@@ -26,7 +24,8 @@ export function useTreating() {
   const fences = useFences();
   const view = useView();
   const treatments = useTreatments();
-  const { change } = useMending();
+  const turns = useTurns();
+  const { change } = useMendChanges();
 
   /** All of the picture, as a shape. */
   function wholePicture(): Target {
@@ -98,11 +97,11 @@ export function useTreating() {
   /** Lays the treatment in hand on all of its zone, or of the picture. */
   async function treatAll(): Promise<void> {
     const { tool } = hand;
-    const id = picture.picture?.id;
+    const isStillOpen = picture.rememberOpen();
     if (!isTreatTool(tool) || tool === 'stain') return;
     const zone = fences.zones.find((fence) => fence.id === hand.zone);
     const treatment = await newTreatment(tool, zone?.area ?? wholePicture());
-    if (picture.picture?.id !== id) return;
+    if (!isStillOpen()) return;
     if (!treatment) {
       picture.notice = say('notice.noReference');
       return;
@@ -111,21 +110,16 @@ export function useTreating() {
     lay(treatment, stepSaid('step.treated', { name: said(`method.${tool}`), where }));
   }
 
-  /** What the hand does comes one after the other, also where it is faster than the answers. */
-  function inTurn(work: () => Promise<void>): Promise<void> {
-    turn = turn.then(work).catch((error: unknown) => {
-      picture.notice = sentenceOf(error);
-    });
-    return turn;
-  }
-
-  /** Paints the treatment in hand in or out with a stroke: the one in focus, else a new one. */
+  /**
+   * Paints the treatment in hand in or out with a stroke: the one in focus, else a new one. Strokes wait for each other:
+   * the second goes on with what the first began.
+   */
   const painted = (shape: Target, isAway: boolean, pressed: number): Promise<void> =>
-    inTurn(() => paintNext(shape, isAway, pressed));
+    turns.take('treatments', () => paintNext(shape, isAway, pressed));
 
   async function paintNext(shape: Target, isAway: boolean, pressed: number): Promise<void> {
     const { tool } = hand;
-    const id = picture.picture?.id;
+    const isStillOpen = picture.rememberOpen();
     if (!isTreatTool(tool) && tool !== 'rebuild') return;
     const { edge, share } = hand.current;
     const amount = hand.pressure === 'share' ? Math.max(0.05, pressed) * share : share;
@@ -150,7 +144,7 @@ export function useTreating() {
       return;
     }
     const treatment = tool === 'stain' ? await newStain(shape, stroke) : await newTreatment(tool, shape);
-    if (picture.picture?.id !== id) return;
+    if (!isStillOpen()) return;
     if (!treatment) {
       picture.notice = say(tool === 'stain' ? 'notice.noStain' : 'notice.noReference');
       return;
@@ -163,7 +157,9 @@ export function useTreating() {
 
   /** Takes the colour to draw in from a place of the picture; a stroke that follows at once is drawn in it. */
   const pickColour = (place: Point): Promise<void> =>
-    inTurn(async () => treatments.drawIn(await inMendWorker((worker) => worker.colourAt(place))));
+    turns.take('treatments', async () =>
+      treatments.drawIn(await inMendWorker((worker) => worker.colourAt(place))),
+    );
 
   return { painted, pickColour, treatAll };
 }

@@ -20,9 +20,9 @@ export function useWear() {
 
   /** Chooses the mends whose texture shows several times. */
   async function findWorn(): Promise<void> {
-    const id = picture.picture?.id;
+    const isStillOpen = picture.rememberOpen();
     const worn = (await engine().wear()).mends.filter(({ repeats }) => repeats >= SHOWS);
-    if (picture.picture?.id !== id) return;
+    if (!isStillOpen()) return;
     const ids = new Set(worn.map((one) => one.id));
     const entries = picture.entries.filter(({ mend }) => mend !== null && ids.has(mend.id));
     picture.notice =
@@ -58,7 +58,7 @@ export function useWear() {
       picture.notice = say('notice.noMendChosen');
       return;
     }
-    const id = picture.picture?.id;
+    const isStillOpen = picture.rememberOpen();
     const used = [...placesUsedBy(picture.mends)];
     const changed: Mend[] = [];
     for (const mend of mends.filter((one) => sourceOf(one) !== null)) {
@@ -68,7 +68,7 @@ export function useWear() {
       const place = sourcePlace(next);
       if (place) used.push(place);
     }
-    if (picture.picture?.id !== id) return;
+    if (!isStillOpen()) return;
     const steps = changed.flatMap((mend): Step[] => {
       const at = picture.mends.findIndex((one) => one.id === mend.id);
       return at < 0 ? [] : [{ op: 'put', mend, at }];

@@ -14,7 +14,8 @@ import type { WordKey } from '../../words/say.ts';
 import { useLedgerWork } from '../../work/useLedgerWork.ts';
 import { useFencing } from '../../work/useFencing.ts';
 import { useLeading } from '../../work/useLeading.ts';
-import { useMending } from '../../work/useMending.ts';
+import { useMendRuns } from '../../work/useMendRuns.ts';
+import { useMendChanges } from '../../work/useMendChanges.ts';
 import { useWear } from '../../work/useWear.ts';
 
 /** What the keys do, for the help. Every key has a button as well. */
@@ -88,7 +89,8 @@ export function useKeys(actions: KeyActions) {
   const hand = useHand();
   const round = useRound();
   const lamp = useLamp();
-  const { mendEntries, removeAll } = useMending();
+  const { mendEntries } = useMendRuns();
+  const { removeAll } = useMendChanges();
   const { dismiss, unmark } = useLedgerWork();
   const { reshape } = useFencing();
   const { useOtherSources } = useWear();
