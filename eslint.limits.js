@@ -37,11 +37,11 @@ export const EXCEPTIONS = [
     files: {
       'bench/src/areas.ts': { complexity: 16 },
       'bench/src/blobs.ts': { complexity: 22 },
-      'packages/app/src/hand/useGestures.ts': { complexity: 20 },
-      'packages/app/src/hand/useTakingHold.ts': { complexity: 22 },
-      'packages/app/src/stages/series/RunLine.vue': { complexity: 16 },
-      'packages/app/src/table/drawFences.ts': { complexity: 23 },
-      'packages/app/src/work/useTreating.ts': { complexity: 19 },
+      'packages/app/src/gestures/useGestures.ts': { complexity: 20 },
+      'packages/app/src/gestures/useTakingHold.ts': { complexity: 22 },
+      'packages/app/src/pages/series/RunLine.vue': { complexity: 16 },
+      'packages/app/src/canvas/drawFences.ts': { complexity: 23 },
+      'packages/app/src/actions/useTreating.ts': { complexity: 19 },
       'packages/core/src/carry/carryMend.ts': { complexity: 16 },
       'packages/core/src/chart/dustSums.ts': { complexity: 25 },
       'packages/core/src/chart/rimPool.ts': { params: 9 },
@@ -68,8 +68,8 @@ export const EXCEPTIONS = [
   {
     reason: 'One pass over pixels or cells: parted, each of them would pay for a call.',
     files: {
-      'packages/app/src/engine/paintTile.ts': { complexity: 16 },
-      'packages/app/src/table/markChanges.ts': { complexity: 21 },
+      'packages/app/src/engine/paint/paintTile.ts': { complexity: 16 },
+      'packages/app/src/canvas/markChanges.ts': { complexity: 21 },
       'packages/core/src/colour/convertColours.ts': { complexity: 27 },
       'packages/core/src/examine/areas/followEdge.ts': { complexity: 19 },
       'packages/core/src/examine/lines/lineProfile.ts': { params: 7 },

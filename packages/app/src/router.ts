@@ -8,22 +8,22 @@ export type Stage = (typeof STAGES)[number];
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', name: 'jobs', component: () => import('./stages/jobs/Jobs.vue') },
-    { path: '/jobs/:job', name: 'intake', component: () => import('./stages/intake/Intake.vue') },
-    { path: '/jobs/:job/work', name: 'work', component: () => import('./stages/outlook/Outlook.vue') },
-    { path: '/jobs/:job/series', name: 'series', component: () => import('./stages/series/Series.vue') },
+    { path: '/', name: 'jobs', component: () => import('./pages/jobs/Jobs.vue') },
+    { path: '/jobs/:job', name: 'intake', component: () => import('./pages/intake/Intake.vue') },
+    { path: '/jobs/:job/work', name: 'work', component: () => import('./pages/outlook/Outlook.vue') },
+    { path: '/jobs/:job/series', name: 'series', component: () => import('./pages/series/Series.vue') },
     {
       path: '/jobs/:job/charts/:chart',
       name: 'chart',
-      component: () => import('./stages/chart/ChartView.vue'),
+      component: () => import('./pages/chart/ChartView.vue'),
     },
-    { path: '/jobs/:job/doubts', name: 'doubts', component: () => import('./stages/doubts/Doubts.vue') },
+    { path: '/jobs/:job/doubts', name: 'doubts', component: () => import('./pages/doubts/Doubts.vue') },
     {
       path: '/jobs/:job/pictures/:picture/:stage(examine|mend|finish|hand-over)',
       name: 'picture',
       // The picture is fetched while the page that shows it is.
       beforeEnter: ({ params }) => void usePicture().open(String(params['picture'])),
-      component: () => import('./stages/picture/PictureStage.vue'),
+      component: () => import('./pages/picture/PictureStage.vue'),
     },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

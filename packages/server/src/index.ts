@@ -1,7 +1,7 @@
-export { readConfig } from './config.ts';
-export type { Config } from './config.ts';
-export { startServer } from './startServer.ts';
-export type { RunningServer } from './startServer.ts';
-export { startWorker } from './startWorker.ts';
-export type { RunningWorker } from './startWorker.ts';
-export { startThreads } from './work/threads.ts';
+export { readConfig } from './context/config.ts';
+export type { Config } from './context/config.ts';
+export { startServer } from './start/startServer.ts';
+export type { RunningServer } from './start/startServer.ts';
+export { startWorker } from './start/startWorker.ts';
+export type { RunningWorker } from './start/startWorker.ts';
+export { startThreads } from './threads/threads.ts';

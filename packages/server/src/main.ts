@@ -1,7 +1,7 @@
 import pino from 'pino';
-import { readConfig } from './config.ts';
-import { startServer } from './startServer.ts';
-import { startWorker } from './startWorker.ts';
+import { readConfig } from './context/config.ts';
+import { startServer } from './start/startServer.ts';
+import { startWorker } from './start/startWorker.ts';
 
 const log = pino({ level: process.env['FENNIP_LOG'] ?? 'info' });
 const config = readConfig(process.env);

@@ -9,7 +9,7 @@ import { faultState, mendsByFault } from '@fennip/core/ledger';
 import type { Job, Picture, PictureSheet, Run } from '@fennip/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from '../src/database/connect.ts';
-import { faultStates } from '../src/ledger/faultStates.ts';
+import { faultStates } from '../src/rows/faultStates.ts';
 import type { TestServer } from './testServer.ts';
 import { startTestServer } from './testServer.ts';
 

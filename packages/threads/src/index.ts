@@ -1,1 +1,2 @@
 export * from './startPool.ts';
+export * from './tasks.ts';

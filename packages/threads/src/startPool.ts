@@ -1,6 +1,7 @@
 import { availableParallelism } from 'node:os';
 import { Piscina } from 'piscina';
 import { bundleModule } from './bundleModule.mjs';
+import type { RunTask, TaskCall, Tasks } from './tasks.ts';
 
 export interface PoolOptions {
   /** All threads start at once and stay; else they start when there is work, and end after a minute without any. */
@@ -36,4 +37,35 @@ export function startPool<Task, Answer>(
     // Between two tasks a thread must come to let go of what the last one held.
     atomics: 'disabled',
   });
+}
+
+export interface TaskOptions extends PoolOptions {
+  /** Looks at each outcome first, and throws where it stands for an error: errors lose their class between threads. */
+  readonly check?: (outcome: unknown) => void;
+}
+
+/** Threads that carry out tasks. */
+export interface TaskThreads<T extends Tasks> {
+  readonly run: RunTask<T>;
+  close(): Promise<void>;
+}
+
+/**
+ * Starts threads that carry out tasks.
+ *
+ * @param module exports by default what `serveTasks` makes of these tasks
+ */
+export function startTaskThreads<T extends Tasks>(
+  module: URL,
+  { check = () => undefined, ...options }: TaskOptions = {},
+): TaskThreads<T> {
+  const pool = startPool<TaskCall, never>(module, options);
+  return {
+    run: async (task, input, transfer = []) => {
+      const outcome = await pool.run({ task, input }, { transferList: [...transfer] });
+      check(outcome);
+      return outcome;
+    },
+    close: () => pool.destroy(),
+  };
 }

@@ -1,6 +1,6 @@
-import { words } from '../words/language.ts';
+import { words } from '../i18n/language.ts';
 import type { Problem } from '@fennip/contract';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 
 /** The server said no, or could not be reached; the message is a sentence for the restorer. */
 export class AnswerError extends Error {

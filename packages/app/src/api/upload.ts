@@ -1,6 +1,6 @@
-import { words } from '../words/language.ts';
+import { words } from '../i18n/language.ts';
 import type { Picture, TakenBack } from '@fennip/contract';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 import { AnswerError, sentenceOf } from './http.ts';
 
 /** Sends a file as it is and tells how far it has come. `fetch` cannot tell that. */

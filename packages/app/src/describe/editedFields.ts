@@ -1,6 +1,6 @@
 import type { ChoiceField, Field, NumberField, ShownNumber } from '@fennip/core/describe';
 import { shownValue, storedValue } from '@fennip/core/describe';
-import type { WordKey } from '../words/say.ts';
+import type { WordKey } from '../i18n/say.ts';
 
 /** A number of a described thing, as a person sees and sets it. */
 export interface EditedNumber<T> {

@@ -2,11 +2,11 @@
 import type { AreaChange } from '@fennip/core/fence';
 import { computed, ref } from 'vue';
 import { AREA_JOINS, FENCE_SHAPES, useFences } from '../stores/fences.ts';
-import { useHandSettings } from '../hand/useHandSettings.ts';
+import { useHandSettings } from '../controls/useHandSettings.ts';
 import { useHand } from '../stores/hand.ts';
-import { useFencing } from '../work/useFencing.ts';
-import BarNumber from '../table/BarNumber.vue';
-import { say } from '../words/say.ts';
+import { useFencing } from '../actions/useFencing.ts';
+import BarNumber from '../controls/BarNumber.vue';
+import { say } from '../i18n/say.ts';
 import ZoneProposals from './ZoneProposals.vue';
 
 /** How the fence in hand is drawn, and what can be done to its area. */

@@ -3,8 +3,8 @@ import type { Fence } from '@fennip/core/fence';
 import { ref } from 'vue';
 import { useFences } from '../stores/fences.ts';
 import { useHand } from '../stores/hand.ts';
-import { useFencing } from '../work/useFencing.ts';
-import { say } from '../words/say.ts';
+import { useFencing } from '../actions/useFencing.ts';
+import { say } from '../i18n/say.ts';
 import FenceMore from './FenceMore.vue';
 
 /** The picture's guards and zones. */

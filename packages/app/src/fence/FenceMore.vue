@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Fence } from '@fennip/core/fence';
-import { useFencing } from '../work/useFencing.ts';
-import { say } from '../words/say.ts';
+import { useFencing } from '../actions/useFencing.ts';
+import { say } from '../i18n/say.ts';
 import { useFenceCopies } from './useFenceCopies.ts';
 
 /** What else can be done with a fence. */

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Mend } from '@fennip/core/mend';
 import { computed } from 'vue';
-import { useMendChanges } from '../work/useMendChanges.ts';
-import { say, stepSaid } from '../words/say.ts';
+import { useMendChanges } from '../actions/useMendChanges.ts';
+import { say, stepSaid } from '../i18n/say.ts';
 import ZoneSelect from './ZoneSelect.vue';
 
 /** The zone a mend is bounded by. */

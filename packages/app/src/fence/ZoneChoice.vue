@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useHand } from '../stores/hand.ts';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 import ZoneSelect from './ZoneSelect.vue';
 
 /** The zone that what is laid down next is bounded by. */

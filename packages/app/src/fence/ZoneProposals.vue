@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import type { ZoneProposal } from '@fennip/core/fence';
 import { shallowRef } from 'vue';
-import { inMendWorker } from '../engine/workers.ts';
+import { inMendWorker } from '../engine/page/workers.ts';
 import { useFences } from '../stores/fences.ts';
 import { usePicture } from '../stores/picture.ts';
-import { useFencing } from '../work/useFencing.ts';
-import { percent } from '../words/figures.ts';
-import { say, stepSaid } from '../words/say.ts';
+import { useFencing } from '../actions/useFencing.ts';
+import { percent } from '../i18n/figures.ts';
+import { say, stepSaid } from '../i18n/say.ts';
 
 /** Zones the program sees by itself: one click takes one. */
 const picture = usePicture();

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useFences } from '../stores/fences.ts';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 
 /** One of the zones, or the whole picture where none is taken. */
 defineProps<{ does: string; disabled?: boolean }>();

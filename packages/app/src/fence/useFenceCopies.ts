@@ -2,11 +2,11 @@ import type { Fence } from '@fennip/core/fence';
 import type { Picture, PictureSheet } from '@fennip/contract';
 import { computed } from 'vue';
 import { AnswerError, get, post } from '../api/http.ts';
-import { inMendWorker } from '../engine/workers.ts';
+import { inMendWorker } from '../engine/page/workers.ts';
 import { useJob } from '../stores/job.ts';
 import { usePicture } from '../stores/picture.ts';
-import { useFencing } from '../work/useFencing.ts';
-import { sayCount, stepSaid } from '../words/say.ts';
+import { useFencing } from '../actions/useFencing.ts';
+import { sayCount, stepSaid } from '../i18n/say.ts';
 
 /** Fences beyond the picture they were drawn on: on other pictures, and as files. */
 export function useFenceCopies() {

@@ -2,11 +2,11 @@
 import { pyramidLevels } from '@fennip/core/raster';
 import type { Picture } from '@fennip/contract';
 import { computed, onMounted, ref, watch } from 'vue';
-import { engine } from '../engine/workers.ts';
+import { engine } from '../engine/page/workers.ts';
 import { useJob } from '../stores/job.ts';
-import { megapixels, percent } from '../words/figures.ts';
-import { workLine } from '../words/workWords.ts';
-import { say, sayCount, sayText } from '../words/say.ts';
+import { megapixels, percent } from '../i18n/figures.ts';
+import { workLine } from '../i18n/workWords.ts';
+import { say, sayCount, sayText } from '../i18n/say.ts';
 
 /** One picture as a contact print: what it shows, what it is, and how far it has come. */
 const props = defineProps<{ picture: Picture }>();

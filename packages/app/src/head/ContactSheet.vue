@@ -6,7 +6,7 @@ import { get } from '../api/http.ts';
 import { useJob } from '../stores/job.ts';
 import { useRuns } from '../stores/runs.ts';
 import type { WantedPlace } from '../stores/view.ts';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 import ContactPrint from './ContactPrint.vue';
 import SensorMatrix from './SensorMatrix.vue';
 

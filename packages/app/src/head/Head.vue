@@ -4,7 +4,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { useJob } from '../stores/job.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useRuns } from '../stores/runs.ts';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 import type { WantedPlace } from '../stores/view.ts';
 import { useView } from '../stores/view.ts';
 import ContactSheet from './ContactSheet.vue';

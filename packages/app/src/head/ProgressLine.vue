@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import { useJob } from '../stores/job.ts';
 import { usePicture } from '../stores/picture.ts';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 import ProgressPart from './ProgressPart.vue';
 
 /** The way of the picture as one line. Its parts are the stages; what is done of it is filled. */

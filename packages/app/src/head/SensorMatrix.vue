@@ -4,11 +4,11 @@ import { onPicture } from '@fennip/core/chart';
 import { computed, onMounted, shallowRef } from 'vue';
 import { cropAddress } from '../api/crop.ts';
 import { get } from '../api/http.ts';
-import { placementOf } from '../stages/placementOf.ts';
+import { placementOf } from '../chart/placementOf.ts';
 import { useJob } from '../stores/job.ts';
 import type { WantedPlace } from '../stores/view.ts';
-import { say } from '../words/say.ts';
-import { STATE_SIGN } from '../words/stateSign.ts';
+import { say } from '../i18n/say.ts';
+import { STATE_SIGN } from '../i18n/stateSign.ts';
 
 /**
  * A shoot by its sensor: the places of its dust chart across, the frames down, in the order they were taken. Each cell

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { usePicture } from '../stores/picture.ts';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 
 /** All steps of a picture in words, the last one first; a click goes back or forward to it. */
 const picture = usePicture();

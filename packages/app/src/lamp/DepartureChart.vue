@@ -2,9 +2,9 @@
 import type { DepartureHistogram } from '@fennip/core/lamp';
 import { scaleLinear, scaleLog } from 'd3-scale';
 import { computed, ref, watch } from 'vue';
-import { engine } from '../engine/workers.ts';
-import { useDragged } from '../hand/useDragged.ts';
-import { say } from '../words/say.ts';
+import { engine } from '../engine/page/workers.ts';
+import { useDragged } from '../controls/useDragged.ts';
+import { say } from '../i18n/say.ts';
 
 /** How many places depart by how much; the least departure that is drawn is set on it. */
 const props = defineProps<{ scale: number; least: number }>();

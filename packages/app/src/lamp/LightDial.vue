@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { useDragged } from '../hand/useDragged.ts';
-import { say } from '../words/say.ts';
+import { useDragged } from '../controls/useDragged.ts';
+import { say } from '../i18n/say.ts';
 
 /** Where the light comes from: dragged with the pointer, or turned with the arrow keys. */
 const props = defineProps<{

@@ -3,9 +3,9 @@ import { sensitivityFor } from '@fennip/core/examine';
 import { bin } from 'd3-array';
 import { scaleLinear, scaleSymlog } from 'd3-scale';
 import { computed } from 'vue';
-import { useDragged } from '../hand/useDragged.ts';
+import { useDragged } from '../controls/useDragged.ts';
 import { useExamination } from '../stores/examination.ts';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 
 /** How sure the findings are, with the cut between what is listed and what is not; the cut is dragged. */
 const examination = useExamination();

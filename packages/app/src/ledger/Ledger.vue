@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import FenceList from '../fence/FenceList.vue';
 import { usePicture } from '../stores/picture.ts';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 import ConfidenceProfile from './ConfidenceProfile.vue';
 import FindingsChart from './FindingsChart.vue';
 import LedgerActions from './LedgerActions.vue';

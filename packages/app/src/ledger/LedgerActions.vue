@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useView } from '../stores/view.ts';
-import { useLedgerWork } from '../work/useLedgerWork.ts';
-import { useMendRuns } from '../work/useMendRuns.ts';
-import { say } from '../words/say.ts';
+import { useLedgerWork } from '../actions/useLedgerWork.ts';
+import { useMendRuns } from '../actions/useMendRuns.ts';
+import { say } from '../i18n/say.ts';
 import LedgerMore from './LedgerMore.vue';
 
 /** What can be decided about what is chosen; while many are mended, how far that is. */

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { FILTERS, SORTS, useLedger } from '../stores/ledger.ts';
 import { useQuality } from '../stores/quality.ts';
-import { useRound } from '../stores/round.ts';
+import { useRound } from '../round/useRound.ts';
 import { useView } from '../stores/view.ts';
-import { percent } from '../words/figures.ts';
-import { say } from '../words/say.ts';
+import { percent } from '../i18n/figures.ts';
+import { say } from '../i18n/say.ts';
 
 /** What is listed, in which order, and the round through it. */
 const ledger = useLedger();

@@ -3,10 +3,10 @@ import { isTreatment } from '@fennip/core/mend';
 import { computed } from 'vue';
 import type { LedgerEntry } from '@fennip/core/ledger';
 import { useView } from '../stores/view.ts';
-import { percent } from '../words/figures.ts';
-import { kindWord } from '../words/kindWord.ts';
-import { say } from '../words/say.ts';
-import { STATE_SIGN } from '../words/stateSign.ts';
+import { percent } from '../i18n/figures.ts';
+import { kindWord } from '../i18n/kindWord.ts';
+import { say } from '../i18n/say.ts';
+import { STATE_SIGN } from '../i18n/stateSign.ts';
 
 /** One line of the ledger: number, kind, size, strength, confidence and what became of it. */
 const props = defineProps<{ entry: LedgerEntry }>();

@@ -6,11 +6,11 @@ import { useLedger } from '../stores/ledger.ts';
 import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
-import { AFTER_PIXELS_MS } from '../work/afterPixels.ts';
-import { afterFrame } from '../work/afterFrame.ts';
-import { percent } from '../words/figures.ts';
-import type { WordKey } from '../words/say.ts';
-import { say } from '../words/say.ts';
+import { AFTER_PIXELS_MS } from '../timing/afterPixels.ts';
+import { afterFrame } from '../timing/afterFrame.ts';
+import { percent } from '../i18n/figures.ts';
+import type { WordKey } from '../i18n/say.ts';
+import { say } from '../i18n/say.ts';
 import LedgerLine from './LedgerLine.vue';
 
 /** The lines that are listed, of which only those in sight are drawn: thousands are usual. */

@@ -3,10 +3,10 @@ import { computed } from 'vue';
 import { useExamination } from '../stores/examination.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
-import { useLedgerWork } from '../work/useLedgerWork.ts';
-import { useWear } from '../work/useWear.ts';
-import { useMendChanges } from '../work/useMendChanges.ts';
-import { say } from '../words/say.ts';
+import { useLedgerWork } from '../actions/useLedgerWork.ts';
+import { useWear } from '../actions/useWear.ts';
+import { useMendChanges } from '../actions/useMendChanges.ts';
+import { say } from '../i18n/say.ts';
 
 /** What else can be done with the mends that are chosen, or with all. */
 const picture = usePicture();

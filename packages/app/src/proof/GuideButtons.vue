@@ -2,8 +2,8 @@
 import { computed } from 'vue';
 import { useGuides } from '../stores/guides.ts';
 import { useHand } from '../stores/hand.ts';
-import { useLeading } from '../work/useLeading.ts';
-import { say } from '../words/say.ts';
+import { useLeading } from '../actions/useLeading.ts';
+import { say } from '../i18n/say.ts';
 
 /** The edges that are led through a loss: all of them, each for itself, and one drawn by hand. */
 defineProps<{ isUsable: boolean }>();

@@ -4,9 +4,9 @@ import type { FaultKind } from '@fennip/core/fault';
 import { computed } from 'vue';
 import type { LedgerEntry } from '@fennip/core/ledger';
 import { useView } from '../stores/view.ts';
-import { useLedgerWork } from '../work/useLedgerWork.ts';
-import { kindWord } from '../words/kindWord.ts';
-import { say } from '../words/say.ts';
+import { useLedgerWork } from '../actions/useLedgerWork.ts';
+import { kindWord } from '../i18n/kindWord.ts';
+import { say } from '../i18n/say.ts';
 
 /** What kind of fault this is, as the finder said or the restorer says; for all that are chosen. Mounted before there is one. */
 const props = defineProps<{ entry: LedgerEntry | null }>();

@@ -14,9 +14,9 @@ import {
 import { computed, ref, watch } from 'vue';
 import { ARMED_METHODS } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';
-import { useMendChanges } from '../work/useMendChanges.ts';
-import { figuresOf, reasonLine } from '../words/mendWords.ts';
-import { say, stepSaid } from '../words/say.ts';
+import { useMendChanges } from '../actions/useMendChanges.ts';
+import { figuresOf, reasonLine } from '../i18n/mendWords.ts';
+import { say, stepSaid } from '../i18n/say.ts';
 import FindShift from '../treat/FindShift.vue';
 import GrainFigures from '../treat/GrainFigures.vue';
 import TreatFields from '../treat/TreatFields.vue';

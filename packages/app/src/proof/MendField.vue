@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 import type { MendFieldKind } from './mendFields.ts';
 
 /** One number of the mend that is shown. It is drawn anew only when that number is another. */

@@ -3,7 +3,7 @@ import type { RebuildMend } from '@fennip/core/mend';
 import { FIRST_SEED } from '@fennip/core/mend';
 import { computed } from 'vue';
 import { useTreatments } from '../stores/treatments.ts';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 
 /** Lets the next strokes paint another proposal of a rebuild over the one that is there. */
 const props = defineProps<{ mend: RebuildMend; isUsable: boolean }>();

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { PatchVariant, RebuildMend } from '@fennip/core/mend';
 import { PATCH_VARIANTS } from '@fennip/core/mend';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 
 /** How patches may be changed before a loss is rebuilt from them. */
 const props = defineProps<{ mend: RebuildMend; isUsable: boolean }>();

@@ -2,7 +2,7 @@
 import type { Rect } from '@fennip/core/raster';
 import { useTimeoutFn } from '@vueuse/core';
 import { ref, watch } from 'vue';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 import { createNewestShown } from './newestShown.ts';
 
 /** A small part of the picture, enlarged with sharp pixels. */

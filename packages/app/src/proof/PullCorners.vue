@@ -2,8 +2,8 @@
 import type { Mend } from '@fennip/core/mend';
 import type { Shift } from '@fennip/core/source';
 import { ref } from 'vue';
-import { withCornerPulled } from '../hand/changeTarget.ts';
-import { say } from '../words/say.ts';
+import { withCornerPulled } from '../gestures/changeTarget.ts';
+import { say } from '../i18n/say.ts';
 
 /** Pulls the corners of a copied piece by keys, as the hand does on the picture with Alt. */
 const props = defineProps<{ mend: Mend | null; isUsable: boolean }>();

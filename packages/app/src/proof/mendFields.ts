@@ -1,7 +1,7 @@
 import type { Mend } from '@fennip/core/mend';
 import type { Source } from '@fennip/core/source';
 import { isSourced, isTreatment, sourceOf } from '@fennip/core/mend';
-import type { WordKey } from '../words/say.ts';
+import type { WordKey } from '../i18n/say.ts';
 
 /** One number of a mend that can be changed. */
 export interface MendFieldKind {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
-import { useRound } from '../stores/round.ts';
-import { say } from '../words/say.ts';
+import { useRound } from './useRound.ts';
+import { say } from '../i18n/say.ts';
 
 /** A round under way: how many are left, and what can be decided. Every button has its key. */
 const round = useRound();

@@ -3,9 +3,9 @@ import type { CropStep, FinishName, FinishStep, Histogram } from '@fennip/core/f
 import { autoBalance, autoLevels, isFramingStep, wholePlane } from '@fennip/core/finish';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import { engine } from '../engine/workers.ts';
-import { neutralStep } from '../stages/finish/neutralStep.ts';
-import { say, stepSaid } from '../words/say.ts';
+import { engine } from '../engine/page/workers.ts';
+import { neutralStep } from './neutralStep.ts';
+import { say, stepSaid } from '../i18n/say.ts';
 import { usePicture } from './picture.ts';
 
 /** What a press on the picture is for while a step is set by pointing. */

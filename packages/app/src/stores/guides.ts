@@ -3,7 +3,7 @@ import { proposeGuides } from '@fennip/core/mend';
 import { watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
-import { laterInMendWorker } from '../engine/workers.ts';
+import { laterInMendWorker } from '../engine/page/workers.ts';
 import { usePicture } from './picture.ts';
 import { useView } from './view.ts';
 

@@ -7,8 +7,8 @@ import { LAMP_KINDS } from '@fennip/core/lamp';
 import { useLocalStorage, watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef, watch } from 'vue';
-import { inMendWorker, engine } from '../engine/workers.ts';
-import { AFTER_PIXELS_MS } from '../work/afterPixels.ts';
+import { inMendWorker, engine } from '../engine/page/workers.ts';
+import { AFTER_PIXELS_MS } from '../timing/afterPixels.ts';
 import { usePicture } from './picture.ts';
 
 /** All that can be set about the lamps of one picture. */

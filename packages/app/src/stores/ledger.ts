@@ -6,7 +6,7 @@ import { isTreatment } from '@fennip/core/mend';
 import { group } from 'd3-array';
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
-import { wordKey } from '../words/say.ts';
+import { wordKey } from '../i18n/say.ts';
 import { useLamp } from './lamp.ts';
 import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from './picture.ts';

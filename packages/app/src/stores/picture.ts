@@ -8,8 +8,8 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import type { AnswerError } from '../api/http.ts';
 import { get, post } from '../api/http.ts';
-import type { Rebuilding } from '../engine/rebuilders.ts';
-import { engine, openPicture } from '../engine/workers.ts';
+import type { Rebuilding } from '../engine/table/rebuilders.ts';
+import { engine, openPicture } from '../engine/page/workers.ts';
 import { createEditQueue } from '../sync/editQueue.ts';
 import { followLatest } from '../sync/followLatest.ts';
 import { createPendingEdits } from '../sync/pendingEdits.ts';
@@ -17,7 +17,7 @@ import { persistentGet } from '../sync/persistentGet.ts';
 import { createRepaintBus } from '../sync/repaintBus.ts';
 import type { Task } from '../sync/sheetState.ts';
 import * as sheets from '../sync/sheetState.ts';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 
 /** The picture that is open: its faults, its recipe, and the history they have. */
 export const usePicture = defineStore('picture', () => {

@@ -1,7 +1,7 @@
 import type { Mend, Verdict } from '@fennip/core/mend';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
-import { laterInMendWorker } from '../engine/workers.ts';
+import { laterInMendWorker } from '../engine/page/workers.ts';
 import { usePicture } from './picture.ts';
 
 /** A verdict, and the very mend it was made on. */

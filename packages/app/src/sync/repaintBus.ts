@@ -1,4 +1,4 @@
-import type { Repainter } from '../engine/tileKey.ts';
+import type { Repainter } from '../engine/paint/tileKey.ts';
 
 /** Passes on what the worker that paints has painted, to everyone who shows it. */
 export interface RepaintBus extends Repainter {

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { DIFFERENCE_GAIN } from '../engine/differenceGain.ts';
+import { DIFFERENCE_GAIN } from '../engine/paint/differenceGain.ts';
 import { useView } from '../stores/view.ts';
-import { say } from '../words/say.ts';
-import { isBeside } from './drawSides.ts';
+import { say } from '../i18n/say.ts';
+import { isBeside } from '../canvas/drawSides.ts';
 
 /** What stands over the table while sides are compared: where they meet, and which is which. */
 const props = defineProps<{ before: string; after: string; isBlinkedBefore: boolean }>();

@@ -3,10 +3,10 @@ import { onClickOutside, useEventListener } from '@vueuse/core';
 import { computed, nextTick, ref, watch } from 'vue';
 import { ARMED_METHODS } from '../stores/hand.ts';
 import type { LedgerEntry } from '@fennip/core/ledger';
-import { useLedgerWork } from '../work/useLedgerWork.ts';
-import { useMendRuns } from '../work/useMendRuns.ts';
-import { useMendChanges } from '../work/useMendChanges.ts';
-import { say } from '../words/say.ts';
+import { useLedgerWork } from '../actions/useLedgerWork.ts';
+import { useMendRuns } from '../actions/useMendRuns.ts';
+import { useMendChanges } from '../actions/useMendChanges.ts';
+import { say } from '../i18n/say.ts';
 
 /** What can be done with one fault or mend, where it lies. */
 const props = defineProps<{ entry: LedgerEntry; x: number; y: number }>();

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue';
-import type { TileCache } from './tileCache.ts';
-import type { Size, Viewport } from './viewport.ts';
-import { screenToSeen } from './viewport.ts';
-import { say } from '../words/say.ts';
+import type { TileCache } from '../canvas/tileCache.ts';
+import type { Size, Viewport } from '../canvas/viewport.ts';
+import { screenToSeen } from '../canvas/viewport.ts';
+import { say } from '../i18n/say.ts';
 
 /** The whole picture, small, with the part that is in sight; there while some of it is out of sight. */
 const props = defineProps<{

@@ -1,7 +1,7 @@
 import type { CutEdge } from '@fennip/core/examine';
 import type { ShallowRef } from 'vue';
 import { shallowRef, watch } from 'vue';
-import { laterInMendWorker } from '../engine/workers.ts';
+import { laterInMendWorker } from '../engine/page/workers.ts';
 import { usePicture } from '../stores/picture.ts';
 import { useView } from '../stores/view.ts';
 

@@ -3,7 +3,7 @@ import type { Ref } from 'vue';
 import { watch } from 'vue';
 import { useHand } from '../stores/hand.ts';
 import { usePicture } from '../stores/picture.ts';
-import { useMendDrawn } from '../work/useMendDrawn.ts';
+import { useMendDrawn } from '../actions/useMendDrawn.ts';
 
 export interface HoverTable {
   /** Where the pointer is on the screen, while nothing is being done with it. */

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import { useHand } from '../stores/hand.ts';
 import { useTreatments } from '../stores/treatments.ts';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 
 /** The colour that is drawn in: picked from the picture, or chosen. */
 const hand = useHand();

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { ShiftMend } from '@fennip/core/mend';
 import { computed, ref, toRaw, watch } from 'vue';
-import { engine } from '../engine/workers.ts';
-import { say } from '../words/say.ts';
+import { engine } from '../engine/page/workers.ts';
+import { say } from '../i18n/say.ts';
 
 /** Looks for the vector of a picture that is held against itself; says how it is set by hand. */
 const props = defineProps<{ treatment: ShiftMend }>();

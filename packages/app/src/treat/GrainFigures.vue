@@ -3,9 +3,9 @@ import type { Treatment } from '@fennip/core/mend';
 import type { Rect } from '@fennip/core/raster';
 import { watchDebounced } from '@vueuse/core';
 import { shallowRef } from 'vue';
-import { engine } from '../engine/workers.ts';
-import { percent } from '../words/figures.ts';
-import { say } from '../words/say.ts';
+import { engine } from '../engine/page/workers.ts';
+import { percent } from '../i18n/figures.ts';
+import { say } from '../i18n/say.ts';
 
 /** How much of the picture's grain is there in what is shown close up, before and after a regrain. */
 const props = defineProps<{

@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { useHandSettings } from '../hand/useHandSettings.ts';
+import { useHandSettings } from '../controls/useHandSettings.ts';
 import { useFences } from '../stores/fences.ts';
 import { useHand } from '../stores/hand.ts';
 import { useTreatments } from '../stores/treatments.ts';
-import { useTreating } from '../work/useTreating.ts';
+import { useTreating } from '../actions/useTreating.ts';
 import { useView } from '../stores/view.ts';
 import DrawColour from './DrawColour.vue';
-import BarNumber from '../table/BarNumber.vue';
-import ShapeChoice from '../hand/ShapeChoice.vue';
-import { say } from '../words/say.ts';
+import BarNumber from '../controls/BarNumber.vue';
+import ShapeChoice from '../controls/ShapeChoice.vue';
+import { say } from '../i18n/say.ts';
 import ZoneChoice from '../fence/ZoneChoice.vue';
 
 /** How the treatment in hand is laid on: on all of a zone, or painted in and out. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { TreatTool } from '../stores/hand.ts';
 import { TREAT_TOOLS, isTreatTool, useHand } from '../stores/hand.ts';
-import { say } from '../words/say.ts';
+import { say } from '../i18n/say.ts';
 
 /** The treatments, for areas rather than for faults. */
 const hand = useHand();

@@ -2,7 +2,7 @@
 import type { Treatment } from '@fennip/core/mend';
 import { computed } from 'vue';
 import { useTreatments } from '../stores/treatments.ts';
-import { say, wordKey } from '../words/say.ts';
+import { say, wordKey } from '../i18n/say.ts';
 import type { EditedNumber } from '../describe/editedFields.ts';
 import { thresholdLevels, treatFields } from './treatFields.ts';
 

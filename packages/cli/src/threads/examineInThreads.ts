@@ -20,9 +20,9 @@ export async function findAmongThreads(
   const picture = { raster: sharedRaster(raster), ...(transfer ? { transfer } : {}) };
   return examineAmong(
     {
-      tile: (part) => threads.examine({ picture, part, nature }),
-      whole: () => threads.examine({ picture, part: 'whole', nature }),
-      closer: (specks) => threads.scoreWithNet({ picture, specks }),
+      tile: (part) => threads.run('examine', { picture, part, nature }),
+      whole: () => threads.run('examine', { picture, part: 'whole', nature }),
+      closer: (specks) => threads.run('scoreWithNet', { picture, specks }),
     },
     pixelsOf(raster, transfer).shape,
     nature,

@@ -19,7 +19,7 @@ export async function shareAmongThreads(
     faults,
     { avoid: takenPlaces(faults), used: [] },
     pixelsOf(raster, transfer).shape,
-    (part, surroundings) => threads.mend({ picture, faults: part, surroundings, choice }),
+    (part, surroundings) => threads.run('mend', { picture, faults: part, surroundings, choice }),
   );
   return proposals.map(({ mend }) => mend);
 }

@@ -3,14 +3,14 @@ import type { NumberedFault } from '@fennip/core/fault';
 import { isWholeFrame, sensorPartOf } from '@fennip/core/chart';
 import { isSameFault } from '@fennip/core/check';
 import { chartOf } from '@fennip/contract';
-import type { Context } from '../context.ts';
-import type { FaultRow } from '../examine/faultRows.ts';
-import { asFaultRow } from '../examine/faultRows.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
-import { cameraOf } from '../pictures/pictureRows.ts';
+import type { Context } from '../context/context.ts';
+import type { FaultRow } from '../rows/faultRows.ts';
+import { asFaultRow } from '../rows/faultRows.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
+import { cameraOf } from '../rows/pictureRows.ts';
 import { keepSensorPart } from './keepSensorPart.ts';
-import type { ChartRow } from './chartRows.ts';
-import { chartFor } from './chartRows.ts';
+import type { ChartRow } from '../rows/chartRows.ts';
+import { chartFor } from '../rows/chartRows.ts';
 import { orientationOf, placementOf } from './makeChart.ts';
 
 /** What a chart brought into a ledger. */

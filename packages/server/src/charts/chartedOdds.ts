@@ -1,8 +1,8 @@
 import type { LedgerEntry } from '@fennip/core/ledger';
-import type { Context } from '../context.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
-import { cameraOf } from '../pictures/pictureRows.ts';
-import { chartFor } from './chartRows.ts';
+import type { Context } from '../context/context.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
+import { cameraOf } from '../rows/pictureRows.ts';
+import { chartFor } from '../rows/chartRows.ts';
 import { logistic } from '@fennip/core/solve';
 
 /** How much each frame that shows nothing at a place lowers the odds of dirt there, in log odds; and all of them. */

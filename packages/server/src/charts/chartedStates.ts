@@ -1,6 +1,6 @@
 import type { ChartedState } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
-import { faultStates } from '../ledger/faultStates.ts';
+import { faultStates } from '../rows/faultStates.ts';
 
 /** What became of the places of its charts in all pictures of a job. */
 export async function chartedStates(database: Database, jobId: string): Promise<ChartedState[]> {

@@ -1,8 +1,8 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { SensorPart } from '@fennip/core/chart';
-import type { Context } from '../context.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
-import { publishPicture } from '../pictures/publishPicture.ts';
+import type { Context } from '../context/context.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
+import { publishPicture } from '../events/publishPicture.ts';
 
 /** Keeps where a picture lies on its sensor; null where its file alone says. */
 export async function keepSensorPart(

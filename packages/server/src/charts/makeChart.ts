@@ -10,10 +10,10 @@ import type {
 import { placeOnSensor, sensorOf, sensorPartOf } from '@fennip/core/chart';
 import type { ChartDocument } from '@fennip/contract';
 import { chartDocument } from '@fennip/contract';
-import type { Context } from '../context.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
+import type { Context } from '../context/context.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
 import { keepSensorPart } from './keepSensorPart.ts';
-import type { ChartRow, KeptFrame } from './chartRows.ts';
+import type { ChartRow, KeptFrame } from '../rows/chartRows.ts';
 
 /** Entries less sure than this are no part of a chart. */
 const LEAST_KEPT = 0.3;

@@ -1,10 +1,10 @@
 import type { Language } from '@fennip/words';
 import { wordsIn } from '@fennip/words';
 import type { ReportPaper } from '@fennip/files';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import { notFound } from '../errors/refusal.ts';
-import { readLedger } from '../ledger/readLedger.ts';
-import { pictureRow } from '../pictures/pictureRows.ts';
+import { readLedger } from '../rows/readLedger.ts';
+import { pictureRow } from '../rows/pictureRows.ts';
 
 /** A condition report of a picture as it is now. */
 export async function reportOf(

@@ -3,13 +3,13 @@ import type { Readable } from 'node:stream';
 import type { Recipe } from '@fennip/core/recipe';
 import type { AwayFile, TakenBack } from '@fennip/contract';
 import { PictureError } from '@fennip/files';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import type { Database } from '../database/connect.ts';
 import { edit } from '../history/history.ts';
-import { readRecipe } from '../history/worksheetRows.ts';
+import { readRecipe } from '../rows/worksheetRows.ts';
 import { Refusal } from '../errors/refusal.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
-import { pictureRow } from '../pictures/pictureRows.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
+import { pictureRow } from '../rows/pictureRows.ts';
 import { arrive } from '../pictures/receivePicture.ts';
 import { newId } from '@fennip/contract';
 

@@ -2,15 +2,15 @@ import type { Leftover } from '@fennip/core/check';
 import { isSameFault, tellLeftovers } from '@fennip/core/check';
 import { EXAMINE_DEFAULTS, decideFindings } from '@fennip/core/examine';
 import { PictureError } from '@fennip/files';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import type { Database } from '../database/connect.ts';
-import { readRecipe } from '../history/worksheetRows.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
-import { pictureRow } from '../pictures/pictureRows.ts';
-import { publishPicture } from '../pictures/publishPicture.ts';
-import type { FaultRow } from './faultRows.ts';
-import { asFaultRow, faultsOf } from './faultRows.ts';
-import { findingsOf } from './findingRows.ts';
+import { readRecipe } from '../rows/worksheetRows.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
+import { pictureRow } from '../rows/pictureRows.ts';
+import { publishPicture } from '../events/publishPicture.ts';
+import type { FaultRow } from '../rows/faultRows.ts';
+import { asFaultRow, faultsOf } from '../rows/faultRows.ts';
+import { findingsOf } from '../rows/findingRows.ts';
 import { measurePicture } from './measurePicture.ts';
 
 /** Orders the examination of a picture as it is mended now. */

@@ -4,8 +4,8 @@ import type { FinishStep } from '@fennip/core/finish';
 import { estimateWork } from '@fennip/core/estimate';
 import { framingOf, isInFrame } from '@fennip/core/finish';
 import type { Database } from '../database/connect.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
-import { faultsOf } from './faultRows.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
+import { faultsOf } from '../rows/faultRows.ts';
 
 /** Notes how much work a picture is thought to be. Once the work has begun the time that was thought of stays. */
 export async function keepEstimate(database: Database, pictureId: string, pace: Pace): Promise<void> {

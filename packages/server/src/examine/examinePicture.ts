@@ -1,11 +1,11 @@
 import type { NumberedFault } from '@fennip/core/fault';
 import type { ExamineRequest } from '@fennip/contract';
 import { PictureError } from '@fennip/files';
-import type { Context } from '../context.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
-import { pictureRow } from '../pictures/pictureRows.ts';
-import { publishPicture } from '../pictures/publishPicture.ts';
-import { findingsOf, keepFindings } from './findingRows.ts';
+import type { Context } from '../context/context.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
+import { pictureRow } from '../rows/pictureRows.ts';
+import { publishPicture } from '../events/publishPicture.ts';
+import { findingsOf, keepFindings } from '../rows/findingRows.ts';
 import { MeasuringStopped, measurePicture } from './measurePicture.ts';
 import { replaceFindings } from './replaceFindings.ts';
 

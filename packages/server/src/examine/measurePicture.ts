@@ -4,9 +4,9 @@ import type { Recipe } from '@fennip/core/recipe';
 import { examineAmong } from '@fennip/core/examine';
 import { wholeWindow } from '@fennip/core/raster';
 import type { WorkKind } from '@fennip/contract';
-import type { Context } from '../context.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
-import { inTurns } from '../work/inTurns.ts';
+import type { Context } from '../context/context.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
+import { inTurns } from '../queue/inTurns.ts';
 
 /** On which picture faults are measured, and as what work it is told. */
 interface MeasureOrder {

@@ -3,10 +3,10 @@ import { isSameFault } from '@fennip/core/check';
 import { decideFindings } from '@fennip/core/examine';
 import type { ExamineRequest } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
-import { ownPace } from '../history/pace.ts';
+import { ownPace } from '../rows/pace.ts';
 import { keepEstimate } from './estimates.ts';
-import type { FaultRow } from './faultRows.ts';
-import { asFaultRow } from './faultRows.ts';
+import type { FaultRow } from '../rows/faultRows.ts';
+import { asFaultRow } from '../rows/faultRows.ts';
 
 /** Rows are written this many at a time, below PostgreSQL's limit of bound values. */
 const BATCH = 2000;

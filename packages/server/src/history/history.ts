@@ -4,12 +4,12 @@ import { applySteps } from '@fennip/core/recipe';
 import type { EditAnswer, HistoryStep } from '@fennip/contract';
 import { checkFence, checkFinish, checkMend } from '@fennip/contract/check';
 import type { Knex } from 'knex';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import { Refusal, notFound } from '../errors/refusal.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
-import { pictureRow } from '../pictures/pictureRows.ts';
-import { publishPicture } from '../pictures/publishPicture.ts';
-import { readWorksheet, writeDifference } from './worksheetRows.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
+import { pictureRow } from '../rows/pictureRows.ts';
+import { publishPicture } from '../events/publishPicture.ts';
+import { readWorksheet, writeDifference } from '../rows/worksheetRows.ts';
 
 interface HistoryRow {
   readonly seq: number;

@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import type { Express } from 'express';
 import express from 'express';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import { checkOrigin, guardHeaders } from './border.ts';
 import { chartRoutes } from './chartRoutes.ts';
 import { fileRoutes } from './fileRoutes.ts';

@@ -1,7 +1,7 @@
 import { said } from '@fennip/words';
 import type { RequestHandler } from 'express';
 import helmet from 'helmet';
-import type { Config } from '../config.ts';
+import type { Config } from '../context/config.ts';
 import { Refusal } from '../errors/refusal.ts';
 
 const LOOPBACK: readonly string[] = ['127.0.0.1', 'localhost', '[::1]'];

@@ -1,9 +1,9 @@
 import { Router } from 'express';
 import { EntryVerdictSchema } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
-import { allCharts, chartRow, chartSheet, judgeEntry } from '../charts/chartRows.ts';
-import type { Context } from '../context.ts';
-import { checkId } from '../pictures/pictureRows.ts';
+import { allCharts, chartRow, chartSheet, judgeEntry } from '../rows/chartRows.ts';
+import type { Context } from '../context/context.ts';
+import { checkId } from '../rows/pictureRows.ts';
 import { notFound } from '../errors/refusal.ts';
 
 const checkVerdict = checkerOf(EntryVerdictSchema);

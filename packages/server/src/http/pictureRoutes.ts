@@ -9,17 +9,17 @@ import {
   TurnBackSchema,
 } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import { takeBack } from '../deliver/takeBack.ts';
 import { reportOf } from '../deliver/report.ts';
 import { deliveriesOf, orderDelivery } from '../deliver/deliveries.ts';
 import { orderCheck } from '../examine/checkMended.ts';
 import { orderExamination, stopExamination } from '../examine/examinePicture.ts';
-import { faultsOf } from '../examine/faultRows.ts';
-import { findingsOf } from '../examine/findingRows.ts';
+import { faultsOf } from '../rows/faultRows.ts';
+import { findingsOf } from '../rows/findingRows.ts';
 import { edit, historyOf, redo, undo } from '../history/history.ts';
-import { readRecipe } from '../history/worksheetRows.ts';
-import { checkId, pictureById, pictureRow } from '../pictures/pictureRows.ts';
+import { readRecipe } from '../rows/worksheetRows.ts';
+import { checkId, pictureById, pictureRow } from '../rows/pictureRows.ts';
 import { changePicture } from '../pictures/changePicture.ts';
 import { cropImage } from '../pictures/cropImage.ts';
 import { proposeMend } from '../runs/proposeMend.ts';

@@ -3,8 +3,8 @@ import { Router } from 'express';
 import type { Routine, RoutineStep } from '@fennip/contract';
 import { RoutineDocumentSchema } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
-import type { Context } from '../context.ts';
-import { checkId } from '../pictures/pictureRows.ts';
+import type { Context } from '../context/context.ts';
+import { checkId } from '../rows/pictureRows.ts';
 import { notFound } from '../errors/refusal.ts';
 
 const checkRoutine = checkerOf(RoutineDocumentSchema);

@@ -1,11 +1,11 @@
 import { Router } from 'express';
 import { ChartedDecisionSchema, RunRequestSchema, RunSteerSchema } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
-import type { Context } from '../context.ts';
-import { checkId } from '../pictures/pictureRows.ts';
+import type { Context } from '../context/context.ts';
+import { checkId } from '../rows/pictureRows.ts';
 import { decideCharted } from '../runs/decideCharted.ts';
 import { openDoubts } from '../runs/doubts.ts';
-import { piecesOfRun, runById, runsOfJob } from '../runs/runRows.ts';
+import { piecesOfRun, runById, runsOfJob } from '../rows/runRows.ts';
 import { startRun, steerRun } from '../runs/runs.ts';
 import { sendZip } from './sendZip.ts';
 

@@ -1,9 +1,9 @@
 import { pipeline } from 'node:stream/promises';
 import type { Response } from 'express';
 import { ZipFile } from 'yazl';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import { deliveredFile, recipeOfDelivery } from '../deliver/deliveries.ts';
-import { piecesOfRun, runById } from '../runs/runRows.ts';
+import { piecesOfRun, runById } from '../rows/runRows.ts';
 import { notFound } from '../errors/refusal.ts';
 
 /** Sends all finished files of a job's delivery with their recipes as one archive, stored as they are: pictures do not shrink further. */

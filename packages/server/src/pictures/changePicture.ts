@@ -1,9 +1,9 @@
 import type { PictureChange } from '@fennip/contract';
 import { EXAMINE_DEFAULTS } from '@fennip/core/examine';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import { orderExamination } from '../examine/examinePicture.ts';
-import { pictureRow } from './pictureRows.ts';
-import { publishPicture } from './publishPicture.ts';
+import { pictureRow } from '../rows/pictureRows.ts';
+import { publishPicture } from '../events/publishPicture.ts';
 
 /**
  * Takes over what is said about a picture as a whole. Another nature can carry other faults: a picture that was examined

@@ -1,8 +1,8 @@
 import { pyramidLevels } from '@fennip/core/raster';
 import { encodePicture } from '@fennip/files';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import { readCrop } from '../store/readCrop.ts';
-import type { PictureRow } from './pictureRows.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
 
 /** The longest side of an image that is sent, in its own pixels. */
 const MOST_SIDE = 512;

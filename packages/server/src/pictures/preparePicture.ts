@@ -1,9 +1,9 @@
 import { packed } from '@fennip/words';
 import { guessNature } from '@fennip/core/examine';
 import { PictureError } from '@fennip/files';
-import type { Context } from '../context.ts';
-import type { PictureRow } from './pictureRows.ts';
-import { publishPicture } from './publishPicture.ts';
+import type { Context } from '../context/context.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
+import { publishPicture } from '../events/publishPicture.ts';
 
 /** Decodes a picture and writes its pyramid; it can be opened from the first level on. */
 export async function preparePicture(context: Context, id: string): Promise<void> {

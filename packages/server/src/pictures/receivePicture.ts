@@ -5,12 +5,12 @@ import type { Picture } from '@fennip/contract';
 import { guessNature } from '@fennip/core/examine';
 import type { PictureHeader } from '@fennip/files';
 import { PictureError, captureData, readHeader } from '@fennip/files';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import { Refusal } from '../errors/refusal.ts';
 import type { Arrival } from '../store/store.ts';
 import { TooLargeError } from '../store/store.ts';
-import { pictureById } from './pictureRows.ts';
-import { publishPicture } from './publishPicture.ts';
+import { pictureById } from '../rows/pictureRows.ts';
+import { publishPicture } from '../events/publishPicture.ts';
 
 const tooLarge = (mostBytes: number): Refusal =>
   new Refusal('too large', said('refused.tooLarge', { n: Math.round(mostBytes / 1e6) }));

@@ -1,5 +1,5 @@
-import type { Context } from '../context.ts';
-import { pictureRow } from './pictureRows.ts';
+import type { Context } from '../context/context.ts';
+import { pictureRow } from '../rows/pictureRows.ts';
 
 /** Takes a picture out of its job; its files go when no other picture has the same content. */
 export async function removePicture({ database, store, events }: Context, id: string): Promise<void> {

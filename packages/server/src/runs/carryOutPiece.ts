@@ -3,10 +3,10 @@ import type { PieceOutcome, PieceState } from '@fennip/contract';
 import { RecipeError } from '@fennip/core/errors';
 import { EXAMINE_DEFAULTS } from '@fennip/core/examine';
 import { PictureError } from '@fennip/files';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import { Refusal } from '../errors/refusal.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
-import { pictureRow } from '../pictures/pictureRows.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
+import { pictureRow } from '../rows/pictureRows.ts';
 import { carryOver } from './pieces/carryOver.ts';
 import { chartCamera } from './pieces/chartCamera.ts';
 import { deliverPiece } from './pieces/deliverPiece.ts';
@@ -15,8 +15,8 @@ import { mendPiece } from './pieces/mendPiece.ts';
 import { routinePiece } from './pieces/routinePiece.ts';
 import { SkippedError } from './skipped.ts';
 import type { PieceOrder } from './pieceOrder.ts';
-import type { PieceRow } from './runRows.ts';
-import { runRow } from './runRows.ts';
+import type { PieceRow } from '../rows/runRows.ts';
+import { runRow } from '../rows/runRows.ts';
 import { orderStage, publishRun } from './runs.ts';
 
 /** A piece that was begun so often is given up: something in it ends its worker. */

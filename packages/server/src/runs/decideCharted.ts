@@ -1,11 +1,11 @@
 import { packed, said } from '@fennip/words';
 import type { ChartedDecision } from '@fennip/contract';
-import { chartFor, judgeEntry } from '../charts/chartRows.ts';
-import type { Context } from '../context.ts';
+import { chartFor, judgeEntry } from '../rows/chartRows.ts';
+import type { Context } from '../context/context.ts';
 import { notFound } from '../errors/refusal.ts';
-import { faultStates } from '../ledger/faultStates.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
-import { cameraOf, pictureRow } from '../pictures/pictureRows.ts';
+import { faultStates } from '../rows/faultStates.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
+import { cameraOf, pictureRow } from '../rows/pictureRows.ts';
 import { editPicture } from './editPicture.ts';
 import { startRun } from './runs.ts';
 

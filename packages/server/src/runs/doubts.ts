@@ -1,8 +1,8 @@
 import type { Doubt, OpenDoubt } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
-import { faultStates } from '../ledger/faultStates.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
-import { cameraOf } from '../pictures/pictureRows.ts';
+import { faultStates } from '../rows/faultStates.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
+import { cameraOf } from '../rows/pictureRows.ts';
 
 interface DoubtRow {
   readonly picture_id: string;

@@ -1,9 +1,9 @@
 import type { Step, Worksheet } from '@fennip/core/recipe';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import { edit } from '../history/history.ts';
-import { readWorksheet } from '../history/worksheetRows.ts';
+import { readWorksheet } from '../rows/worksheetRows.ts';
 import { Refusal } from '../errors/refusal.ts';
-import { pictureRow } from '../pictures/pictureRows.ts';
+import { pictureRow } from '../rows/pictureRows.ts';
 
 /** How often an edit is made anew when someone else changed the picture meanwhile. */
 const MOST_TRIES = 6;

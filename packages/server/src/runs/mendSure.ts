@@ -4,10 +4,10 @@ import type { MendProposal } from '@fennip/core/mend';
 import { faultToMend, isUntouched, mendSurroundings } from '@fennip/core/ledger';
 import type { Bounds, Doubt, PieceOutcome } from '@fennip/contract';
 import { newId } from '@fennip/contract';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import { chartedOdds } from '../charts/chartedOdds.ts';
-import { readLedger } from '../ledger/readLedger.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
+import { readLedger } from '../rows/readLedger.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
 import { editPicture } from './editPicture.ts';
 
 /** A mend that its own judgement passes, or that needs none: what a recover does is judged while it is fitted. */

@@ -1,5 +1,5 @@
-import type { Context } from '../context.ts';
-import type { PieceRow, RunRow } from './runRows.ts';
+import type { Context } from '../context/context.ts';
+import type { PieceRow, RunRow } from '../rows/runRows.ts';
 
 /** What a piece works with. */
 export interface PieceOrder {

@@ -2,8 +2,8 @@ import { said } from '@fennip/words';
 import type { PieceWork, RunRequest } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
 import { Refusal } from '../errors/refusal.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
-import { cameraOf } from '../pictures/pictureRows.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
+import { cameraOf } from '../rows/pictureRows.ts';
 
 /** A piece of work before it has a number. All of a stage may be done at the same time, and before the next. */
 export interface PlannedPiece {

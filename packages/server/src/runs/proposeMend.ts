@@ -2,10 +2,10 @@ import { said } from '@fennip/words';
 import type { ProposedMend } from '@fennip/contract';
 import { faultToMend, mendSurroundings } from '@fennip/core/ledger';
 import { isGuarded } from '@fennip/core/mend';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import { Refusal, notFound } from '../errors/refusal.ts';
-import { readLedger } from '../ledger/readLedger.ts';
-import type { PictureRow } from '../pictures/pictureRows.ts';
+import { readLedger } from '../rows/readLedger.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
 import { newId } from '@fennip/contract';
 
 /**

@@ -1,4 +1,4 @@
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import { pieceKey } from './runs.ts';
 
 /** How often it is looked for pieces whose worker died. */

@@ -1,10 +1,10 @@
 import { said } from '@fennip/words';
 import { randomUUID } from 'node:crypto';
 import type { Run, RunRequest, RunSteer } from '@fennip/contract';
-import type { Context } from '../context.ts';
+import type { Context } from '../context/context.ts';
 import { Refusal } from '../errors/refusal.ts';
 import { picturesFor, planPieces } from './planPieces.ts';
-import { runById, runRow } from './runRows.ts';
+import { runById, runRow } from '../rows/runRows.ts';
 
 /** The name of a piece in the queue. */
 export const pieceKey = (runId: string, number: number): string => `${runId}/${number}`;

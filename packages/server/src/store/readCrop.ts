@@ -12,7 +12,7 @@ import {
   rectsMeet,
   viewRaster,
 } from '@fennip/core/raster';
-import type { PictureRow } from '../pictures/pictureRows.ts';
+import type { PictureRow } from '../rows/pictureRows.ts';
 import { levelPath, tileRange } from './pyramid.ts';
 
 /** A part of a level of a picture, with where it lies on the level. */

@@ -2,7 +2,7 @@ import { said, unpacked } from '@fennip/words';
 import type { PieceOutcome } from '@fennip/contract';
 import { deliver, namedDelivery } from '../../deliver/deliveries.ts';
 import { namesFor } from '../../deliver/fileNames.ts';
-import type { PictureRow } from '../../pictures/pictureRows.ts';
+import type { PictureRow } from '../../rows/pictureRows.ts';
 import type { PieceOrder } from '../pieceOrder.ts';
 import { picturesFor } from '../planPieces.ts';
 import { SkippedError } from '../skipped.ts';

@@ -1,8 +1,8 @@
 import { usualPolarities } from '@fennip/core/examine';
 import type { PieceOutcome } from '@fennip/contract';
-import type { Context } from '../../context.ts';
+import type { Context } from '../../context/context.ts';
 import { orderedExamination } from '../../examine/examinePicture.ts';
-import type { PictureRow } from '../../pictures/pictureRows.ts';
+import type { PictureRow } from '../../rows/pictureRows.ts';
 
 /** Finds the faults of a picture; one that was examined keeps its ledger. */
 export async function examinePiece(

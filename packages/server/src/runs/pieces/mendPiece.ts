@@ -1,10 +1,10 @@
 import type { PieceOutcome, RunRequest } from '@fennip/contract';
 import { applyChart } from '../../charts/applyChart.ts';
-import type { Context } from '../../context.ts';
+import type { Context } from '../../context/context.ts';
 import { keepEstimate } from '../../examine/estimates.ts';
-import { ownPace } from '../../history/pace.ts';
-import type { PictureRow } from '../../pictures/pictureRows.ts';
-import { publishPicture } from '../../pictures/publishPicture.ts';
+import { ownPace } from '../../rows/pace.ts';
+import type { PictureRow } from '../../rows/pictureRows.ts';
+import { publishPicture } from '../../events/publishPicture.ts';
 import type { Wanted } from '../mendSure.ts';
 import { mendSure } from '../mendSure.ts';
 

@@ -1,0 +1,140 @@
+<script setup lang="ts">
+import { LANGUAGE_NAMES } from '@fennip/words';
+import { locale, takeLanguage, words } from '../../i18n/language.ts';
+import { sentenceOf } from '@fennip/contract';
+import type { Job } from '@fennip/contract';
+import { onMounted, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { get, post } from '../../api/http.ts';
+import { say, sayCount } from '../../i18n/say.ts';
+
+const router = useRouter();
+const jobs = ref<Job[] | null>(null);
+const name = ref('');
+const problem = ref<string | null>(null);
+
+async function load(): Promise<void> {
+  problem.value = null;
+  try {
+    jobs.value = await get<Job[]>('/jobs');
+  } catch (error) {
+    problem.value = sentenceOf(error);
+  }
+}
+
+async function create(): Promise<void> {
+  if (name.value.trim() === '') return;
+  try {
+    const job = await post<Job>('/jobs', { name: name.value.trim() });
+    await router.push({ name: 'intake', params: { job: job.id } });
+  } catch (error) {
+    problem.value = sentenceOf(error);
+  }
+}
+
+const day = (iso: string): string =>
+  new Date(iso).toLocaleDateString(locale, { day: 'numeric', month: 'long', year: 'numeric' });
+
+onMounted(load);
+</script>
+
+<template>
+  <div class="page">
+    <h1>{{ say('jobs') }}</h1>
+    <form class="new" @submit.prevent="create">
+      <el-input
+        v-model="name"
+        :placeholder="say('jobs.newName')"
+        :aria-label="say('jobs.newName')"
+        maxlength="120"
+      />
+      <el-button type="primary" native-type="submit" :disabled="name.trim() === ''">{{
+        say('jobs.make')
+      }}</el-button>
+    </form>
+    <div v-if="problem" class="problem" role="alert">
+      <p>{{ problem }}</p>
+      <el-button size="small" @click="load">{{ say('act.tryAgain') }}</el-button>
+    </div>
+    <p v-else-if="jobs === null" class="soft">{{ say('jobs.loading') }}</p>
+    <p v-else-if="jobs.length === 0" class="soft">
+      {{ say('jobs.none') }}
+    </p>
+    <ul v-else>
+      <li v-for="job in jobs" :key="job.id">
+        <router-link :to="{ name: 'intake', params: { job: job.id } }">
+          <strong>{{ job.name }}</strong>
+          <span class="soft">{{ sayCount('count.picture', job.pictures) }}</span>
+          <span class="soft">{{ day(job.createdAt) }}</span>
+        </router-link>
+      </li>
+    </ul>
+    <label class="language">
+      <span class="soft">{{ say('language') }}</span>
+      <el-select
+        :model-value="words.language"
+        size="small"
+        :aria-label="say('language')"
+        data-testid="language"
+        @change="takeLanguage"
+      >
+        <el-option v-for="(label, tag) in LANGUAGE_NAMES" :key="tag" :value="tag" :label="label" />
+      </el-select>
+    </label>
+  </div>
+</template>
+
+<style scoped>
+.language {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  margin-top: 24px;
+}
+.language .el-select {
+  width: 130px;
+}
+.page {
+  max-width: 760px;
+  height: 100%;
+  margin: 0 auto;
+  padding: 34px 24px;
+  overflow: auto;
+}
+.new {
+  display: flex;
+  gap: 8px;
+  margin: 16px 0 22px;
+}
+.problem {
+  padding: 12px 16px;
+  border-left: 4px solid var(--open);
+  background: var(--raised);
+}
+ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li a {
+  display: grid;
+  grid-template-columns: 1fr 110px 170px;
+  gap: 12px;
+  padding: 13px 16px;
+  border: 1px solid var(--line);
+  border-bottom-width: 0;
+  background: var(--raised);
+  color: inherit;
+  text-decoration: none;
+}
+li:last-child a {
+  border-bottom-width: 1px;
+}
+li a:hover {
+  background: #fafafa;
+  box-shadow: inset 3px 0 var(--chosen);
+}
+li span {
+  text-align: right;
+}
+</style>

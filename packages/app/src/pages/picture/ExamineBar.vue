@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { useExamination } from '../../stores/examination.ts';
+import { useJob } from '../../stores/job.ts';
+import { usePicture } from '../../stores/picture.ts';
+import { say } from '../../i18n/say.ts';
+import NatureChoice from './NatureChoice.vue';
+
+/** What to look for, and how readily it is listed. */
+const picture = usePicture();
+const job = useJob();
+const examination = useExamination();
+const share = computed(() => job.workShare(picture.picture?.id ?? '', 'examine') ?? 0);
+
+const label = computed(() => {
+  if (examination.isUnderWay) return say('examine.underWay');
+  return say(picture.picture?.examined === 'done' ? 'examine.again' : 'examine');
+});
+</script>
+
+<template>
+  <form class="bar" :aria-label="say('examine')" @submit.prevent="examination.examine">
+    <NatureChoice
+      v-if="picture.picture"
+      :picture="picture.picture"
+      @changed="examination.takeNature"
+      @failed="(reason: string) => (examination.problem = reason)"
+    />
+    <el-radio-group
+      v-model="examination.polarity"
+      size="small"
+      :aria-label="say('examine.which')"
+      @change="examination.decide"
+    >
+      <el-radio-button value="dark">{{ say('examine.dark') }}</el-radio-button>
+      <el-radio-button value="bright">{{ say('examine.bright') }}</el-radio-button>
+      <el-radio-button value="both">{{ say('examine.both') }}</el-radio-button>
+    </el-radio-group>
+    <label class="sensitivity">
+      <span>{{ say('examine.sensitivity') }}</span>
+      <el-slider
+        v-model="examination.sensitivity"
+        :min="0"
+        :max="1"
+        :step="0.05"
+        :show-tooltip="false"
+        size="small"
+        :aria-label="say('examine.sensitivity')"
+        :format-tooltip="(value: number) => value.toFixed(2)"
+        @change="examination.decide"
+      />
+      <span class="figures">{{ examination.sensitivity.toFixed(2) }}</span>
+    </label>
+    <el-button
+      size="small"
+      type="primary"
+      native-type="submit"
+      :loading="examination.isUnderWay"
+      :disabled="!picture.picture"
+      data-testid="examine"
+    >
+      {{ label }}
+    </el-button>
+    <template v-if="examination.isUnderWay">
+      <el-progress class="progress" :percentage="Math.round(share * 100)" :stroke-width="6" />
+      <el-button size="small" data-testid="stop-examining" @click="examination.stop">
+        {{ say('ledger.stop') }}
+      </el-button>
+    </template>
+    <span v-else-if="examination.problem" role="alert" class="problem">{{ examination.problem }}</span>
+    <span v-else class="soft hint">{{ say('examine.hint') }}</span>
+  </form>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  min-height: 38px;
+  padding: 0 10px;
+  border-bottom: 1px solid var(--line);
+  background: var(--panel);
+}
+.bar .el-radio-group {
+  flex: none;
+  flex-wrap: nowrap;
+}
+.sensitivity {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  font-size: 13px;
+}
+.sensitivity .el-slider {
+  width: 130px;
+}
+.progress {
+  flex: 1;
+  max-width: 260px;
+}
+.hint {
+  overflow: hidden;
+  font-size: 13px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.problem {
+  color: var(--open);
+}
+</style>

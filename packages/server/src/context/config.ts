@@ -1,0 +1,44 @@
+import { fileURLToPath } from 'node:url';
+
+/** Everything about a server that its surroundings decide. */
+export interface Config {
+  readonly host: string;
+  readonly port: number;
+  readonly databaseUrl: string;
+  /** The folder that pictures are kept in. */
+  readonly storeFolder: string;
+  /** The built page. */
+  readonly pageFolder: string;
+  /** Names the server may be called by, beside loopback ones. */
+  readonly hostNames: readonly string[];
+  /** Whether this server works on runs itself, or leaves them to workers. */
+  readonly runs: 'here' | 'by workers';
+  readonly mostPixels: number;
+  readonly mostBytes: number;
+}
+
+function numberFrom(text: string | undefined, otherwise: number, name: string): number {
+  if (text === undefined || text === '') return otherwise;
+  const value = Number(text);
+  if (!(value > 0)) throw new Error(`${name} must be a number above 0, got ${text}`);
+  return value;
+}
+
+/** Reads the configuration from environment variables. @throws Error naming the variable that is missing or wrong */
+export function readConfig(env: Readonly<Record<string, string | undefined>>): Config {
+  const databaseUrl = env['FENNIP_DATABASE_URL'];
+  const storeFolder = env['FENNIP_STORE'];
+  if (!databaseUrl) throw new Error('FENNIP_DATABASE_URL is not set');
+  if (!storeFolder) throw new Error('FENNIP_STORE is not set');
+  return {
+    host: env['FENNIP_HOST'] ?? '127.0.0.1',
+    port: numberFrom(env['FENNIP_PORT'], 8420, 'FENNIP_PORT'),
+    databaseUrl,
+    storeFolder,
+    pageFolder: env['FENNIP_PAGE'] ?? fileURLToPath(new URL('../../../app/dist', import.meta.url)),
+    hostNames: (env['FENNIP_HOST_NAMES'] ?? '').split(',').filter((name) => name !== ''),
+    runs: env['FENNIP_RUNS'] === 'by-workers' ? 'by workers' : 'here',
+    mostPixels: numberFrom(env['FENNIP_MOST_PIXELS'], 150e6, 'FENNIP_MOST_PIXELS'),
+    mostBytes: numberFrom(env['FENNIP_MOST_BYTES'], 2e9, 'FENNIP_MOST_BYTES'),
+  };
+}

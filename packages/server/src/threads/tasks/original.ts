@@ -1,0 +1,33 @@
+import type { Transfer } from '@fennip/core/light';
+import type { Pixels, Raster } from '@fennip/core/raster';
+import { pixelsOf } from '@fennip/core/raster';
+import type { DecodedPicture, PictureHeader } from '@fennip/files';
+import { decodePicture, readHeader } from '@fennip/files';
+
+/** A picture's original, as a task names it. */
+export interface Original {
+  /** Path of the file. */
+  readonly original: string;
+  /** A picture with more pixels is refused. */
+  readonly mostPixels: number;
+}
+
+/** A picture in memory that threads share, and what its values mean in light. */
+export interface LoadedPicture {
+  readonly raster: Raster;
+  readonly transfer?: readonly Transfer[];
+}
+
+/** @throws PictureError where it cannot be used */
+export const decodeOriginal = ({ original, mostPixels }: Original): Promise<DecodedPicture> =>
+  decodePicture(original, { pixels: mostPixels });
+
+/** @throws PictureError where it cannot be used */
+export const headerOf = ({ original, mostPixels }: Original): Promise<PictureHeader> =>
+  readHeader(original, { pixels: mostPixels });
+
+/** The original's values as its file holds them. @throws PictureError where it cannot be used */
+export async function pixelsOfOriginal(of: Original): Promise<Pixels> {
+  const { raster, header } = await decodeOriginal(of);
+  return pixelsOf(raster, header.transfer);
+}

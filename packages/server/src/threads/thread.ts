@@ -1,0 +1,22 @@
+import { PictureError } from '@fennip/files';
+import type { TaskCall } from '@fennip/threads/tasks';
+import { serveTasks } from '@fennip/threads/tasks';
+import type { Said } from '@fennip/words';
+import { tasks } from './tasks.ts';
+
+/** Errors lose their class between threads: a refused picture comes back as this. */
+export interface Refused {
+  readonly refused: Said;
+}
+
+const serve = serveTasks(tasks);
+
+/** Runs in a thread of its own. */
+export default async function thread(call: TaskCall): Promise<unknown> {
+  try {
+    return await serve(call);
+  } catch (error) {
+    if (error instanceof PictureError) return { refused: error.said } satisfies Refused;
+    throw error;
+  }
+}
