@@ -6,7 +6,7 @@ const only = (from, allowed) => ({
   to: { path: '^packages/', pathNot: `^packages/(${[from, ...allowed].join('|')})/` },
 });
 
-/** The folders of core in layers: each may use those named before it, and none that comes after. */
+/** The folders of a package in layers: each may use those named before it, and none that comes after. */
 const CORE_LAYERS = [
   ['describe', 'kernels', 'light', 'picture', 'random', 'solve'],
   ['raster'],
@@ -20,11 +20,44 @@ const CORE_LAYERS = [
   ['carry', 'lamp', 'ledger'],
 ];
 
+const FILES_LAYERS = [['embed', 'errors'], ['read', 'write'], ['decode'], ['encode'], ['report']];
+
+const APP_LAYERS = [
+  ['chart', 'engine', 'framing', 'i18n', 'testing', 'theme', 'timing'],
+  ['api', 'describe'],
+  ['sync'],
+  ['stores'],
+  ['actions', 'canvas', 'controls', 'head', 'history'],
+  ['fence', 'gestures', 'lamp', 'round'],
+  ['ledger', 'table', 'treat'],
+  ['bars', 'proof'],
+  ['pages'],
+];
+
+/** By the context that runs them: the page, the worker that paints, those that mend, those that rebuild; `paint` runs in all. */
+const ENGINE_LAYERS = [['paint', 'rebuild'], ['table'], ['mend'], ['page']];
+
+const SERVER_LAYERS = [
+  ['database', 'errors'],
+  ['queue', 'rows'],
+  ['events', 'store'],
+  ['threads'],
+  ['context'],
+  ['charts', 'examine', 'history'],
+  ['pictures'],
+  ['deliver'],
+  ['runs'],
+  ['http'],
+  ['start'],
+];
+
+const CLI_LAYERS = [['errors', 'threads'], ['pictures'], ['options'], ['commands']];
+
 /** One rule for each layer: what lies above it is out of its reach, and so are its neighbours. */
 const layered = (root, layers) =>
   layers.flatMap((folders, index) =>
     folders.map((folder) => ({
-      name: `${folder}-uses-only-what-lies-below-it`,
+      name: `${root.replace('packages/', '').replace('/src', '')}-${folder}-uses-only-what-lies-below-it`,
       severity: 'error',
       comment: 'Folders have one way between them; what two of them need lies below both.',
       from: { path: `^${root}/${folder}/`, pathNot: '\\.test\\.ts$' },
@@ -65,6 +98,11 @@ module.exports = {
       to: { path: '/testing/' },
     },
     ...layered('packages/core/src', CORE_LAYERS),
+    ...layered('packages/files/src', FILES_LAYERS),
+    ...layered('packages/app/src', APP_LAYERS),
+    ...layered('packages/app/src/engine', ENGINE_LAYERS),
+    ...layered('packages/server/src', SERVER_LAYERS),
+    ...layered('packages/cli/src', CLI_LAYERS),
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     {
       name: 'packages-meet-at-their-front-door',

@@ -1,7 +1,7 @@
 import { RasterError, RecipeError } from '@fennip/core/errors';
 import { PictureError } from '@fennip/files';
-import type { Command } from './command.ts';
-import { runCommand } from './command.ts';
+import type { Command } from './options/command.ts';
+import { runCommand } from './options/command.ts';
 import { carry } from './commands/carry.ts';
 import { chart } from './commands/chart.ts';
 import { compare } from './commands/compare.ts';
@@ -9,7 +9,7 @@ import { examine } from './commands/examine.ts';
 import { mend } from './commands/mend.ts';
 import { recipe } from './commands/recipe.ts';
 import { render } from './commands/render.ts';
-import { RefusedError, UsageError } from './usage.ts';
+import { RefusedError, UsageError } from './errors/usage.ts';
 
 const COMMANDS: Readonly<Record<string, Command>> = {
   ...{ examine, mend, render, recipe, compare },

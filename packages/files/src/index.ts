@@ -1,4 +1,4 @@
-export * from './carriedData.ts';
+export * from './embed/carriedData.ts';
 export * from './decode/captureData.ts';
 export * from './decode/decodePicture.ts';
 export * from './decode/header.ts';
@@ -12,7 +12,7 @@ export * from './encode/deliverPicture.ts';
 export * from './encode/encodePicture.ts';
 export * from './encode/formatOfName.ts';
 export * from './encode/toDepth.ts';
-export * from './pictureError.ts';
+export * from './errors/pictureError.ts';
 export * from './read/readFormats.ts';
 export * from './report/buildReport.ts';
 export * from './report/report.ts';

@@ -42,12 +42,12 @@ describe('an undo that comes while a stroke is being laid down', () => {
   it('waits for it, whether it is laid down or lost', async () => {
     const edits = createPendingEdits();
     const order: string[] = [];
-    let lose = (_: Error): void => undefined;
+    let lose: ((reason: Error) => void) | undefined;
     const stroke = new Promise<void>((_, reject) => (lose = reject)).finally(() => order.push('stroke'));
     edits.add(stroke);
     edits.afterAll(() => order.push('undo'));
     expect(order).toEqual([]);
-    lose(new Error('no source'));
+    lose?.(new Error('no source'));
     await vi.waitFor(() => expect(order).toEqual(['stroke', 'undo']));
     edits.afterAll(() => order.push('at once'));
     expect(order.at(-1)).toBe('at once');

@@ -7,14 +7,14 @@ import { carryRecipe } from '@fennip/core/carry';
 import { placeOnSensor, sensorOf } from '@fennip/core/chart';
 import { checkRecipe } from '@fennip/contract/check';
 import { formatOfName } from '@fennip/files';
-import type { Command } from '../command.ts';
-import { choiceOption, neededOption, numberOption } from '../command.ts';
-import { DELIVERY_HELP, DELIVERY_OPTIONS, deliver } from '../deliver.ts';
-import { orientationOf, placementOf, readFrame } from '../frame.ts';
-import { readJson } from '../readJson.ts';
+import type { Command } from '../options/command.ts';
+import { choiceOption, neededOption, numberOption } from '../options/command.ts';
+import { DELIVERY_HELP, DELIVERY_OPTIONS, deliver } from './deliver.ts';
+import { orientationOf, placementOf, readFrame } from '../pictures/frame.ts';
+import { readJson } from '../pictures/readJson.ts';
 import { renderInThreads } from '../threads/renderInThreads.ts';
-import { RefusedError } from '../usage.ts';
-import { writeWhole } from '../writeWhole.ts';
+import { RefusedError } from '../errors/usage.ts';
+import { writeWhole } from '../pictures/writeWhole.ts';
 
 const ORIENTATIONS = ['1', '2', '3', '4', '5', '6', '7', '8'] as const;
 

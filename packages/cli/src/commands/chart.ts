@@ -3,12 +3,12 @@ import { chartShoot, placeOnSensor, sensorOf } from '@fennip/core/chart';
 import { chartDocument } from '@fennip/contract';
 import { captureData, readHeader } from '@fennip/files';
 import { basename } from 'node:path';
-import type { Command } from '../command.ts';
-import { neededOption, numberOption, textOption } from '../command.ts';
-import { orientationOf, readFrame } from '../frame.ts';
-import { NATURE_OPTIONS, natureOf } from '../natureOption.ts';
-import { RefusedError, UsageError } from '../usage.ts';
-import { writeWhole } from '../writeWhole.ts';
+import type { Command } from '../options/command.ts';
+import { neededOption, numberOption, textOption } from '../options/command.ts';
+import { orientationOf, readFrame } from '../pictures/frame.ts';
+import { NATURE_OPTIONS, natureOf } from '../options/natureOption.ts';
+import { RefusedError, UsageError } from '../errors/usage.ts';
+import { writeWhole } from '../pictures/writeWhole.ts';
 
 /** Entries less likely than this to be dirt are not listed. */
 const LISTED = 0.5;

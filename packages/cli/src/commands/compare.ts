@@ -1,8 +1,8 @@
 import { colourDifference, comparePictures } from '@fennip/core/measure';
 import { decodePicture, readMask } from '@fennip/files';
-import type { Command } from '../command.ts';
-import { textOption } from '../command.ts';
-import { RefusedError } from '../usage.ts';
+import type { Command } from '../options/command.ts';
+import { textOption } from '../options/command.ts';
+import { RefusedError } from '../errors/usage.ts';
 
 export const compare: Command = {
   help: `fennip compare A B [--mask M]

@@ -3,14 +3,14 @@ import type { FaultKind, Polarity } from '@fennip/core/fault';
 import { withCharted } from '@fennip/core/chart';
 import { EXAMINE_DEFAULTS, canCarry, decideFindings, kindsOn } from '@fennip/core/examine';
 import { FAULT_KINDS, describeKind } from '@fennip/core/fault';
-import { CHART_HELP, CHART_OPTIONS, chartedPlaces } from '../chartOption.ts';
-import { readFrame } from '../frame.ts';
-import type { Command } from '../command.ts';
-import { choiceOption, neededOption, numberOption, textOption } from '../command.ts';
-import { NATURE_HELP, NATURE_OPTIONS, natureOf } from '../natureOption.ts';
+import { CHART_HELP, CHART_OPTIONS, chartedPlaces } from '../options/chartOption.ts';
+import { readFrame } from '../pictures/frame.ts';
+import type { Command } from '../options/command.ts';
+import { choiceOption, neededOption, numberOption, textOption } from '../options/command.ts';
+import { NATURE_HELP, NATURE_OPTIONS, natureOf } from '../options/natureOption.ts';
 import { examineInThreads } from '../threads/examineInThreads.ts';
-import { UsageError } from '../usage.ts';
-import { writeWhole } from '../writeWhole.ts';
+import { UsageError } from '../errors/usage.ts';
+import { writeWhole } from '../pictures/writeWhole.ts';
 
 function kindsFrom(text: string | undefined, nature: PictureNature): readonly FaultKind[] {
   if (text === undefined) return kindsOn(nature).filter((kind) => describeKind(kind).isFound);

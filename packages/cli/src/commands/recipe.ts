@@ -1,6 +1,6 @@
 import { checkRecipe } from '@fennip/contract/check';
-import type { Command } from '../command.ts';
-import { readJson } from '../readJson.ts';
+import type { Command } from '../options/command.ts';
+import { readJson } from '../pictures/readJson.ts';
 
 export const recipe: Command = {
   help: `fennip recipe FILE

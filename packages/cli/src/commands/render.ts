@@ -1,9 +1,9 @@
 import { checkRecipe } from '@fennip/contract/check';
 import { decodePicture, formatOfName } from '@fennip/files';
-import type { Command } from '../command.ts';
-import { neededOption } from '../command.ts';
-import { DELIVERY_HELP, DELIVERY_OPTIONS, deliver } from '../deliver.ts';
-import { readJson } from '../readJson.ts';
+import type { Command } from '../options/command.ts';
+import { neededOption } from '../options/command.ts';
+import { DELIVERY_HELP, DELIVERY_OPTIONS, deliver } from './deliver.ts';
+import { readJson } from '../pictures/readJson.ts';
 import { renderInThreads } from '../threads/renderInThreads.ts';
 
 export const render: Command = {

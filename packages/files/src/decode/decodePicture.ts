@@ -1,7 +1,7 @@
 import { said } from '@fennip/words';
 import type { Raster } from '@fennip/core/raster';
 import { createSharedRaster } from '@fennip/core/raster';
-import { PictureError } from '../pictureError.ts';
+import { PictureError } from '../errors/pictureError.ts';
 import type { Limits, PictureHeader } from './header.ts';
 import { DEFAULT_LIMITS, openPicture, readHeader } from './header.ts';
 

@@ -1,6 +1,6 @@
 import { said } from '@fennip/words';
 import sharp from 'sharp';
-import { PictureError } from '../pictureError.ts';
+import { PictureError } from '../errors/pictureError.ts';
 import { sniffFormat } from './sniff.ts';
 
 /** A black and white picture as a set of pixels: white is in. */

@@ -1,6 +1,6 @@
 import { said } from '@fennip/words';
 import { open } from 'node:fs/promises';
-import { PictureError } from '../pictureError.ts';
+import { PictureError } from '../errors/pictureError.ts';
 import { ascii } from '../read/readFormat.ts';
 import type { PictureFormat } from '../read/readFormats.ts';
 import { READ_FORMATS, READ_FORMAT_NAMES, readFormatLabels } from '../read/readFormats.ts';

@@ -1,4 +1,4 @@
-import type { CarriedData } from '../carriedData.ts';
+import type { CarriedData } from './carriedData.ts';
 import { uprightExif, writeExif } from './exif.ts';
 import { iptcResource } from './iptc.ts';
 

@@ -1,5 +1,5 @@
 import { crc32, deflateSync } from 'node:zlib';
-import type { CarriedData } from '../carriedData.ts';
+import type { CarriedData } from './carriedData.ts';
 import { uprightExif, writeExif } from './exif.ts';
 
 const INCHES_PER_METRE = 1 / 0.0254;

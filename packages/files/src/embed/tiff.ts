@@ -1,4 +1,4 @@
-import type { CarriedData } from '../carriedData.ts';
+import type { CarriedData } from './carriedData.ts';
 import type { ByteOrder, ByteSource, IfdEntry } from './ifd.ts';
 import { TAG, byteOrderOf, readIfd } from './ifd.ts';
 import { uprightExif, writeDirectories, writeExif, readExif } from './exif.ts';

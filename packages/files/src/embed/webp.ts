@@ -1,4 +1,4 @@
-import type { CarriedData } from '../carriedData.ts';
+import type { CarriedData } from './carriedData.ts';
 import { uprightExif, writeExif } from './exif.ts';
 
 /** Flags of the extended header (RFC 9649, section 2.7). */

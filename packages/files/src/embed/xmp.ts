@@ -1,4 +1,4 @@
-import { escapedXml } from '../escapedXml.ts';
+import { escapedXml } from './escapedXml.ts';
 
 /** Namespaces of ISO 16684-1. */
 const RDF = 'http://www.w3.org/1999/02/22-rdf-syntax-ns#';

@@ -1,6 +1,6 @@
 import { said } from '@fennip/words';
 import { describeFormat } from '@fennip/core/picture';
-import { PictureError } from '../pictureError.ts';
+import { PictureError } from '../errors/pictureError.ts';
 import type { FlatFormat } from '../write/writers.ts';
 import { FLAT_FORMATS } from '../write/writers.ts';
 

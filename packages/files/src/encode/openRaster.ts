@@ -2,8 +2,8 @@ import type { Raster, Rect } from '@fennip/core/raster';
 import { resizeRaster } from '@fennip/core/resample';
 import { ZipFile } from 'yazl';
 import { buffer } from 'node:stream/consumers';
-import { escapedXml } from '../escapedXml.ts';
-import type { CarriedData } from '../carriedData.ts';
+import { escapedXml } from '../embed/escapedXml.ts';
+import type { CarriedData } from '../embed/carriedData.ts';
 import { encodePicture } from './encodePicture.ts';
 
 /** One layer of a picture in layers. */

@@ -1,6 +1,6 @@
 import type { SpokenWords, Values, WordKey } from '@fennip/words';
 import { wordsIn } from '@fennip/words';
-import { escapedXml } from '../escapedXml.ts';
+import { escapedXml } from '../embed/escapedXml.ts';
 import type { CountFigure } from './countFigure.ts';
 import { STATE_GREYS, countFigure } from './countFigure.ts';
 import type { ConditionReport, SmallPicture } from './report.ts';

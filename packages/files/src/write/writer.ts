@@ -1,6 +1,6 @@
 import type { Raster } from '@fennip/core/raster';
 import type { Sharp } from 'sharp';
-import type { CarriedData } from '../carriedData.ts';
+import type { CarriedData } from '../embed/carriedData.ts';
 
 /** What can be set about how a format is written. */
 export interface WriteOptions {

@@ -45,7 +45,10 @@ export function startHands(): void {
   if (hands.length > 0) return;
   hands = Array.from({ length: Math.max(FEWEST_HANDS, navigator.hardwareConcurrency - 1) }, (_, i) =>
     wrap<MendWorkerApi>(
-      new Worker(new URL('../mend/mendWorker.ts', import.meta.url), { type: 'module', name: `hand ${i + 1}` }),
+      new Worker(new URL('../mend/mendWorker.ts', import.meta.url), {
+        type: 'module',
+        name: `hand ${i + 1}`,
+      }),
     ),
   );
   for (const hand of hands) {

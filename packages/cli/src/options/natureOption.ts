@@ -2,7 +2,7 @@ import type { PictureNature } from '@fennip/core/examine';
 import { NATURES, guessNature, printSigns } from '@fennip/core/examine';
 import type { OptionValues } from './command.ts';
 import { choiceOption } from './command.ts';
-import type { Frame } from './frame.ts';
+import type { Frame } from '../pictures/frame.ts';
 
 export const NATURE_OPTIONS = { nature: { type: 'string' } } as const;
 

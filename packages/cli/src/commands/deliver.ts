@@ -2,9 +2,9 @@ import { INTENTS } from '@fennip/core/colour';
 import type { Raster } from '@fennip/core/raster';
 import type { FlatFormat, PictureHeader } from '@fennip/files';
 import { ENCODE_DEFAULTS, TARGET_PROFILES, deliverPicture } from '@fennip/files';
-import type { OptionValues } from './command.ts';
-import { choiceOption, numberOption, textOption } from './command.ts';
-import { writeWhole } from './writeWhole.ts';
+import type { OptionValues } from '../options/command.ts';
+import { choiceOption, numberOption, textOption } from '../options/command.ts';
+import { writeWhole } from '../pictures/writeWhole.ts';
 
 /** Options of every command that writes a picture. */
 export const DELIVERY_OPTIONS = {

@@ -1,6 +1,6 @@
 import { sentenceOf } from '@fennip/contract';
 import { rename, rm, writeFile } from 'node:fs/promises';
-import { RefusedError } from './usage.ts';
+import { RefusedError } from '../errors/usage.ts';
 
 /** Writes a file so that it is there whole or not at all. @throws RefusedError when it cannot be written */
 export async function writeWhole(path: string, content: string | Uint8Array): Promise<void> {

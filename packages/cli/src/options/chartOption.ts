@@ -4,8 +4,8 @@ import { ChartDocumentSchema, chartOf } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
 import type { OptionValues } from './command.ts';
 import { numberOption, textOption } from './command.ts';
-import type { Frame } from './frame.ts';
-import { readJson } from './readJson.ts';
+import type { Frame } from '../pictures/frame.ts';
+import { readJson } from '../pictures/readJson.ts';
 
 const checkChart = checkerOf(ChartDocumentSchema);
 

@@ -1,7 +1,7 @@
 import { sentenceOf } from '@fennip/contract';
 import type { ParseArgsConfig } from 'node:util';
 import { parseArgs } from 'node:util';
-import { UsageError } from './usage.ts';
+import { UsageError } from '../errors/usage.ts';
 
 /** One command: its help, its options, and what it does. */
 export interface Command {

@@ -1,6 +1,6 @@
 import { sentenceOf } from '@fennip/contract';
 import { readFile } from 'node:fs/promises';
-import { RefusedError } from './usage.ts';
+import { RefusedError } from '../errors/usage.ts';
 
 /** Reads a JSON file. @throws RefusedError when there is none or it is none */
 export async function readJson(path: string): Promise<unknown> {
