@@ -26,7 +26,8 @@ import {
 import type { Step, Worksheet } from './edit.ts';
 import { applySteps, emptyWorksheet } from './edit.ts';
 import { changeOnLevels } from './laidPatch.ts';
-import { createMendedPicture, isLaidTreatment } from './mendedPicture.ts';
+import { isLaidTreatment } from './laid.ts';
+import { createMendedPicture } from './mendedPicture.ts';
 import { emptyRecipe } from './recipe.ts';
 import { renderRecipe } from './render.ts';
 

@@ -27,30 +27,36 @@ export interface Returned {
   readonly share: number;
 }
 
-/** 1 for every pixel that changed, and for those right beside. */
+/** 1 for every pixel of which a colour changed. */
 function changedPixels(sent: Raster, returned: Raster): Uint8Array {
   const { width, height } = sent;
   const colours = colourChannels(sent.planes.length);
   const least = (CHANGE / 255) * fullScale(sent.depth);
-  const own = new Uint8Array(width * height);
-  for (let c = 0; c < colours; c++)
+  const changed = new Uint8Array(width * height);
+  for (let c = 0; c < colours; c++) {
+    const [now, before] = [returned.planes[c], sent.planes[c]];
     for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++)
-        if (
-          Math.abs(returned.planes[c][y * returned.stride + x] - sent.planes[c][y * sent.stride + x]) >= least
-        )
-          own[y * width + x] = 1;
-  const grown = new Uint8Array(width * height);
+        if (Math.abs(now[y * returned.stride + x] - before[y * sent.stride + x]) >= least)
+          changed[y * width + x] = 1;
+  }
+  return changed;
+}
+
+/** Sets the pixels within {@link CLOSE} of one. */
+function setAround(mask: Uint8Array, width: number, height: number, x: number, y: number): void {
+  const bottom = Math.min(height - 1, y + CLOSE);
+  const right = Math.min(width - 1, x + CLOSE);
+  for (let ny = Math.max(0, y - CLOSE); ny <= bottom; ny++)
+    for (let nx = Math.max(0, x - CLOSE); nx <= right; nx++) mask[ny * width + nx] = 1;
+}
+
+/** A mask and what lies close to it. */
+function grown(mask: Uint8Array, width: number, height: number): Uint8Array {
+  const onto = new Uint8Array(mask.length);
   for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      if (own[y * width + x] === 0) continue;
-      for (let dy = -CLOSE; dy <= CLOSE; dy++)
-        for (let dx = -CLOSE; dx <= CLOSE; dx++) {
-          const [nx, ny] = [x + dx, y + dy];
-          if (nx >= 0 && ny >= 0 && nx < width && ny < height) grown[ny * width + nx] = 1;
-        }
-    }
-  return grown;
+    for (let x = 0; x < width; x++) if (mask[y * width + x] !== 0) setAround(onto, width, height, x, y);
+  return onto;
 }
 
 /**
@@ -63,7 +69,8 @@ export function compareReturned(sent: Raster, returned: Raster): Returned {
   const moved = phaseShift(lumaPlane(sent), lumaPlane(returned));
   const shift = moved && moved.peak >= TELLING_PEAK ? { dx: moved.dx, dy: moved.dy } : { dx: 0, dy: 0 };
   const isAligned = Math.hypot(shift.dx, shift.dy) <= APART;
-  const spans = spansOfPixels(changedPixels(sent, returned), pictureRect(wholeWindow(sent).picture));
+  const changed = grown(changedPixels(sent, returned), sent.width, sent.height);
+  const spans = spansOfPixels(changed, pictureRect(wholeWindow(sent).picture));
   return {
     shift,
     isAligned,
@@ -72,26 +79,32 @@ export function compareReturned(sent: Raster, returned: Raster): Returned {
   };
 }
 
+/** The pixels of a mask, as indices into a plane, row after row. */
+function indicesInside({ runs, left, top, width }: MaskTarget, stride: number): Int32Array {
+  const count = runs.reduce((sum, run, k) => sum + (k % 2 === 1 ? run : 0), 0);
+  const indices = new Int32Array(count);
+  let [onto, place] = [0, 0];
+  for (const [k, run] of runs.entries()) {
+    // Every second run lies inside.
+    if (k % 2 === 1)
+      for (let i = place; i < place + run; i++)
+        indices[onto++] = (top + Math.floor(i / width)) * stride + left + (i % width);
+    place += run;
+  }
+  return indices;
+}
+
 /** The values of a picture inside of a mask: plane after plane, row after row, as bytes in text; 16 bit low byte first. */
 export function valuesInside({ planes, stride, depth }: Raster, mask: MaskTarget): string {
+  const indices = indicesInside(mask, stride);
   const colours = colourChannels(planes.length);
-  const count = mask.runs.reduce((sum, run, k) => sum + (k % 2 === 1 ? run : 0), 0);
   const wide = depth === 16 ? 2 : 1;
-  const bytes = new Uint8Array(count * colours * wide);
+  const bytes = new Uint8Array(indices.length * colours * wide);
   let onto = 0;
-  for (let c = 0; c < colours; c++) {
-    let place = 0;
-    mask.runs.forEach((run, k) => {
-      if (k % 2 === 1)
-        for (let i = place; i < place + run; i++) {
-          const x = mask.left + (i % mask.width);
-          const y = mask.top + Math.floor(i / mask.width);
-          const value = planes[c][y * stride + x];
-          bytes[onto++] = value & 255;
-          if (wide === 2) bytes[onto++] = value >> 8;
-        }
-      place += run;
-    });
-  }
+  for (const plane of planes.slice(0, colours))
+    for (const index of indices) {
+      bytes[onto++] = plane[index] & 255;
+      if (wide === 2) bytes[onto++] = plane[index] >> 8;
+    }
   return toBase64(bytes);
 }

@@ -2,6 +2,7 @@ import type { Reach } from '../target/targetField.ts';
 import { targetField } from '../target/targetField.ts';
 import { targetMiddle } from '../target/targetMiddle.ts';
 import type { Pixels } from '../raster/pixels.ts';
+import type { Rect } from '../raster/rect.ts';
 import { isEmpty } from '../raster/rect.ts';
 import { lumaPlane } from '../raster/float.ts';
 import { LUMA } from '../light/luma.ts';
@@ -54,7 +55,7 @@ function alignStep(
   const matrix = new Float64Array(16);
   const right = new Float64Array(4);
   for (const i of places) {
-    if (!there[i] || !there[i - 1] || !there[i + 1] || !there[i - width] || !there[i + width]) continue;
+    if (!(there[i] && there[i - 1] && there[i + 1] && there[i - width] && there[i + width])) continue;
     const row = [
       (source[i + 1] - source[i - 1]) / 2,
       (source[i + width] - source[i - width]) / 2,
@@ -89,6 +90,91 @@ function likeness({ places, target }: Ring, source: Float32Array, there: Uint8Ar
   return variance > 1e-12 ? (sts - (st * ss) / n) / Math.sqrt(variance) : -1;
 }
 
+/** A ring around a target, and ways to read it around a moved source. */
+interface EdgeSearch {
+  readonly ring: Ring;
+  /** The ring around the source moved by so much, as it would be laid down. */
+  readonly read: (dx: number, dy: number) => ReadLuma;
+  /** The same from values that were read once, between whole pixels by interpolation; none for a source that is bent. */
+  readonly readRoughly: ((dx: number, dy: number) => ReadLuma) | null;
+  /** How alike the two rings are, -1 to 1. */
+  readonly rate: (dx: number, dy: number) => number;
+}
+
+/** The samples of a ring around a target, without those at its border: they have no neighbours to step to. */
+function ringPlaces({ width, height }: Rect, coverage: Float32Array): number[] {
+  const places: number[] = [];
+  for (let y = 1; y + 1 < height; y++)
+    for (let x = 1; x + 1 < width; x++) if (coverage[y * width + x] === 0) places.push(y * width + x);
+  return places;
+}
+
+const movedSource = (source: Source, dx: number, dy: number): Source => ({
+  ...source,
+  dx: source.dx + dx,
+  dy: source.dy + dy,
+});
+
+function searchAround(reach: Reach, source: Source, pixels: Pixels): EdgeSearch | null {
+  const { rect, coverage } = targetField(reach, pixels.shape, BAND);
+  if (isEmpty(rect)) return null;
+  const places = ringPlaces(rect, coverage);
+  const target = lumaPlane(pixels.window(rect).raster).data;
+  const ring: Ring = { width: rect.width, places, target };
+  const top = pixels.shape.depth === 8 ? 255 : 65535;
+  const middle = targetMiddle(reach.target);
+  const read = (dx: number, dy: number): ReadLuma => {
+    const { planes, there } = sampleSource(pixels, movedSource(source, dx, dy), middle, rect);
+    const weights = planes.length === 3 ? LUMA : [1];
+    const luma = meanLuma(planes.map((plane, c) => plane.map((v) => (v * weights[c] * planes.length) / top)));
+    return { luma, there };
+  };
+  const reading = Math.ceil(FARTHEST + MOST_ALIGNED) + 2;
+  const nearby = isPlainShift(source) ? nearbyLuma(pixels, source, rect, reading) : null;
+  const values = ringValues(places, target);
+  const readRoughly = nearby && ((dx: number, dy: number): ReadLuma => readNearby(nearby, dx, dy));
+  const rate = (dx: number, dy: number): number => {
+    const quick = nearby ? correlationNearby(nearby, values, dx, dy) : null;
+    if (quick !== null) return quick;
+    const { luma, there } = (readRoughly ?? read)(dx, dy);
+    return likeness(ring, luma, there);
+  };
+  return { ring, read, readRoughly, rate };
+}
+
+/** The best whole-pixel shift; null where nothing is alike. */
+function bestWholeShift(rate: EdgeSearch['rate']): { dx: number; dy: number } | null {
+  let best = { dx: 0, dy: 0, score: -Infinity };
+  for (let dy = -FARTHEST + 1; dy < FARTHEST; dy++)
+    for (let dx = -FARTHEST + 1; dx < FARTHEST; dx++) {
+      // A step farther must be worth it.
+      const score = rate(dx, dy) - 0.002 * Math.hypot(dx, dy);
+      if (score > best.score) best = { dx, dy, score };
+    }
+  return best.score < -0.9 ? null : best;
+}
+
+/** Aligns from a whole-pixel shift on, to a fraction of a pixel. */
+function alignFrom(
+  { ring, read, readRoughly }: EdgeSearch,
+  from: { readonly dx: number; readonly dy: number },
+): { dx: number; dy: number } {
+  let { dx, dy } = from;
+  let rough = readRoughly;
+  for (let round = 0; round < ROUNDS; round++) {
+    const { luma, there } = (rough ?? read)(dx, dy);
+    const step = alignStep(ring, luma, there, ring.places);
+    if (!step) break;
+    const size = Math.hypot(step.dx, step.dy);
+    const most = Math.min(1, size) / Math.max(size, 1e-12);
+    [dx, dy] = [dx + most * step.dx, dy + most * step.dy];
+    if (Math.hypot(dx - from.dx, dy - from.dy) > MOST_ALIGNED) [dx, dy] = [from.dx, from.dy];
+    if (!rough && size < FINE) break;
+    if (size < ROUGH) rough = null;
+  }
+  return { dx, dy };
+}
+
 /**
  * Moves a source by up to a few pixels, down to fractions of one, so that edges which run into the target meet their
  * continuation in the source. Whole pixels first, by correlation on the ring; then alignment to a fraction.
@@ -97,60 +183,11 @@ function likeness({ places, target }: Ring, source: Float32Array, there: Uint8Ar
  * @returns null where the target or its source leaves no ring to compare
  */
 export function fitEdge(reach: Reach, source: Source, pixels: Pixels): EdgeFit | null {
-  const field = targetField(reach, pixels.shape, BAND);
-  const { rect, coverage } = field;
-  if (isEmpty(rect)) return null;
-  const { width, height } = rect;
-  const places: number[] = [];
-  for (let y = 1; y + 1 < height; y++)
-    for (let x = 1; x + 1 < width; x++) if (coverage[y * width + x] === 0) places.push(y * width + x);
-  const target = lumaPlane(pixels.window(rect).raster).data;
-  const top = pixels.shape.depth === 8 ? 255 : 65535;
-  const ring: Ring = { width, places, target };
-  const middle = targetMiddle(reach.target);
-  const read = (moved: Source): ReadLuma => {
-    const { planes, there } = sampleSource(pixels, moved, middle, rect);
-    const weights = planes.length === 3 ? LUMA : [1];
-    const luma = meanLuma(planes.map((plane, c) => plane.map((v) => (v * weights[c] * planes.length) / top)));
-    return { luma, there };
-  };
-  const shifted = (dx: number, dy: number): Source => ({
-    ...source,
-    dx: source.dx + dx,
-    dy: source.dy + dy,
-  });
-  const reading = Math.ceil(FARTHEST + MOST_ALIGNED) + 2;
-  const nearby = isPlainShift(source) ? nearbyLuma(pixels, source, rect, reading) : null;
-  const values = ringValues(places, target);
-  const rateShift = (dx: number, dy: number): number => {
-    const quick = nearby ? correlationNearby(nearby, values, dx, dy) : null;
-    if (quick !== null) return quick;
-    const { luma, there } = nearby ? readNearby(nearby, dx, dy) : read(shifted(dx, dy));
-    return likeness(ring, luma, there);
-  };
-  let best = { dx: 0, dy: 0, score: -Infinity };
-  for (let dy = -FARTHEST + 1; dy < FARTHEST; dy++)
-    for (let dx = -FARTHEST + 1; dx < FARTHEST; dx++) {
-      // A step farther must be worth it.
-      const score = rateShift(dx, dy) - 0.002 * Math.hypot(dx, dy);
-      if (score > best.score) best = { dx, dy, score };
-    }
-  if (best.score < -0.9) return null;
-  let { dx, dy } = best;
-  let isRough = nearby !== null;
-  for (let round = 0; round < ROUNDS; round++) {
-    const { luma, there } = nearby && isRough ? readNearby(nearby, dx, dy) : read(shifted(dx, dy));
-    const step = alignStep(ring, luma, there, places);
-    if (!step) break;
-    const size = Math.hypot(step.dx, step.dy);
-    const most = Math.min(1, size) / Math.max(size, 1e-12);
-    [dx, dy] = [dx + most * step.dx, dy + most * step.dy];
-    if (Math.hypot(dx - best.dx, dy - best.dy) > MOST_ALIGNED) [dx, dy] = [best.dx, best.dy];
-    if (!isRough && size < FINE) break;
-    if (size < ROUGH) isRough = false;
-  }
-  const fitted = shifted(dx, dy);
-  return { source: fitted, residual: residualOf(ring, read(fitted)) };
+  const search = searchAround(reach, source, pixels);
+  const whole = search && bestWholeShift(search.rate);
+  if (!whole) return null;
+  const { dx, dy } = alignFrom(search, whole);
+  return { source: movedSource(source, dx, dy), residual: residualOf(search.ring, search.read(dx, dy)) };
 }
 
 /** What each quarter of the ring would still move by, along what edges it has. */
