@@ -1,3 +1,4 @@
+import type { Said } from '@fennip/words';
 import { said } from '@fennip/words';
 import { newId } from '@fennip/contract';
 import type { MendBase, PaintStroke, RecoverMend, Treatment, HandTreatment } from '@fennip/core/mend';
@@ -117,6 +118,20 @@ export function useTreating() {
   const painted = (shape: Target, isAway: boolean, pressed: number): Promise<void> =>
     turns.take('treatments', () => paintNext(shape, isAway, pressed));
 
+  function paintOn(current: PaintedMend, stroke: PaintStroke, name: Said): void {
+    const paint = current.paint ?? [];
+    // On all of a zone there is nothing left to paint in.
+    if (paint.length === 0 && stroke.lays === 'in') return;
+    const step = stroke.lays === 'out' ? 'step.paintedOut' : 'step.paintedIn';
+    change({ ...current, paint: [...paint, stroke] }, stepSaid(step, { name }));
+  }
+
+  /** Begins to paint another proposal over a rebuild. */
+  function paintOver(stroke: PaintStroke): void {
+    const { over } = treatments;
+    if (over) lay({ ...over, id: newId('mend'), paint: [stroke] }, stepSaid('step.paintedOver'));
+  }
+
   async function paintNext(shape: Target, isAway: boolean, pressed: number): Promise<void> {
     const { tool } = hand;
     const isStillOpen = picture.rememberOpen();
@@ -125,24 +140,9 @@ export function useTreating() {
     const amount = hand.pressure === 'share' ? Math.max(0.05, pressed) * share : share;
     const stroke: PaintStroke = { shape, edge, amount, lays: isAway ? 'out' : 'in' };
     const { current } = treatments;
-    if (current) {
-      const paint = current.paint ?? [];
-      // On all of a zone there is nothing left to paint in.
-      if (paint.length === 0 && !isAway) return;
-      change(
-        { ...current, paint: [...paint, stroke] },
-        stepSaid(isAway ? 'step.paintedOut' : 'step.paintedIn', {
-          name: said(`method.${tool}`),
-        }),
-      );
-      return;
-    }
+    if (current) return paintOn(current, stroke, said(`method.${tool}`));
     if (isAway) return;
-    if (tool === 'rebuild') {
-      const { over } = treatments;
-      if (over) lay({ ...over, id: newId('mend'), paint: [stroke] }, stepSaid('step.paintedOver'));
-      return;
-    }
+    if (tool === 'rebuild') return paintOver(stroke);
     const treatment = tool === 'stain' ? await newStain(shape, stroke) : await newTreatment(tool, shape);
     if (!isStillOpen()) return;
     if (!treatment) {

@@ -81,34 +81,43 @@ function alongRow(
   for (let k = 0; k + 1 < ends.length; k += 2) if (ends[k + 1] > ends[k]) visit(ends[k], ends[k + 1]);
 }
 
-/** Paints one fence: its border, and its hatch where it is wanted. Returns where its tag hangs. */
+/** Paints one pixel of a border: dashed around a zone, thicker around the current fence. */
+function paintBorder(painter: Painter, { kind }: Fence, isCurrent: boolean, x: number, y: number): void {
+  if (kind === 'zone' && Math.floor((x + y) / DASH) % 2 === 1) return;
+  dot(painter, x, y, LIGHT);
+  dot(painter, x + 1, y + 1, DARK);
+  if (!isCurrent) return;
+  dot(painter, x + 1, y, LIGHT);
+  dot(painter, x, y + 1, LIGHT);
+}
+
+function paintHatch(painter: Painter, { kind }: Fence, from: number, to: number, y: number): void {
+  for (let x = from; x < to; x++) {
+    if (!isOnHatch(kind, x, y)) continue;
+    dot(painter, x, y, LIGHT);
+    dot(painter, x + 1, y, DARK);
+  }
+}
+
+/** A fence's tag hangs on a span that is at least so wide, in screen pixels. */
+const TAG_SPAN = 24;
+
+/** Paints one fence: its border, and its hatch where it is wanted. @returns where its tag hangs */
 function paintFence(painter: Painter, scene: FenceScene, fence: Fence): readonly [number, number] | null {
   const spans = areaSpans(fence.area, scene.picture);
-  const isCurrent = fence.id === scene.current;
-  const isDashed = fence.kind === 'zone';
+  const isHatched = scene.isHatched && fence.on;
+  const border = (x: number, y: number): void =>
+    paintBorder(painter, fence, fence.id === scene.current, x, y);
   let tag: readonly [number, number] | null = null;
   let before: number[] = [];
-  const border = (x: number, y: number): void => {
-    if (isDashed && Math.floor((x + y) / DASH) % 2 === 1) return;
-    dot(painter, x, y, LIGHT);
-    dot(painter, x + 1, y + 1, DARK);
-    if (!isCurrent) return;
-    dot(painter, x + 1, y, LIGHT);
-    dot(painter, x, y + 1, LIGHT);
-  };
   for (let y = 0; y < painter.height; y++) {
     const row = screenRow(spans, y, scene);
     for (let k = 0; k < row.length; k += 2) {
       const [from, to] = [Math.max(0, row[k]), Math.min(painter.width, row[k + 1])];
-      if (to > from && tag === null && to - from > 24 && y >= BAR) tag = [from + 6, y];
+      if (tag === null && to - from > TAG_SPAN && y >= BAR) tag = [from + 6, y];
       if (row[k] >= 0) border(row[k], y);
       if (row[k + 1] <= painter.width) border(row[k + 1] - 1, y);
-      if (!scene.isHatched || !fence.on) continue;
-      for (let x = from; x < to; x++)
-        if (isOnHatch(fence.kind, x, y)) {
-          dot(painter, x, y, LIGHT);
-          dot(painter, x + 1, y, DARK);
-        }
+      if (isHatched) paintHatch(painter, fence, from, to, y);
     }
     alongRow(before, row, (from, to) => {
       for (let x = Math.max(0, from); x < Math.min(painter.width, to); x++) border(x, y);

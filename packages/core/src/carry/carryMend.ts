@@ -4,6 +4,7 @@ import type { Mend } from '../mend/mend.ts';
 import type { SpotMend } from '../mend/spotMend.ts';
 import { isTreatment } from '../mend/mend.ts';
 import type { MendSurroundings, MendWish } from '../mend/mendWish.ts';
+import type { MendProposal } from '../mend/proposeMend.ts';
 import { proposeMend } from '../mend/proposeMend.ts';
 import { scaleTreatment } from '../mend/treat/scaleTreatment.ts';
 import type { Treatment } from '../mend/treat/treatment.ts';
@@ -89,6 +90,13 @@ function carryTreatment(mend: Treatment, wish: CarryWish, pixels: Pixels): Carri
 const isShadow = (mend: SpotMend): boolean =>
   mend.method === 'recover' && mend.veil.kind === 'disc' && mend.target.shape === 'disc';
 
+/** How sure a mend that was made anew is to be right, 0 to 1. */
+function confidenceOf({ reason: { evidence }, verdict }: MendProposal): number {
+  if (evidence !== null) return logistic(evidence);
+  if (verdict === null) return JUDGED.none;
+  return verdict.verdict === 'good' ? JUDGED.good : JUDGED.doubtful;
+}
+
 function carrySpot(mend: SpotMend, wish: CarryWish, surroundings: MendSurroundings, pixels: Pixels): Carried {
   const { from, to } = wish;
   const target = carryTarget(mend.target, from, to);
@@ -105,14 +113,6 @@ function carrySpot(mend: SpotMend, wish: CarryWish, surroundings: MendSurroundin
   const { evidence } = made.reason;
   if (isShadow(mend) && (evidence === null || evidence < LEAST_SEEN))
     return { from: mend, notCarried: 'nothing to be seen there' };
-  const confidence =
-    evidence !== null
-      ? logistic(evidence)
-      : made.verdict === null
-        ? JUDGED.none
-        : made.verdict.verdict === 'good'
-          ? JUDGED.good
-          : JUDGED.doubtful;
   return {
     from: mend,
     mend: {
@@ -121,7 +121,7 @@ function carrySpot(mend: SpotMend, wish: CarryWish, surroundings: MendSurroundin
       ...(mend.only ? { only: mend.only } : {}),
       carried: { picture: wish.picture, mend: mend.id },
     },
-    confidence,
+    confidence: confidenceOf(made),
   };
 }
 

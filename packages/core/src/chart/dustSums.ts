@@ -43,8 +43,22 @@ interface Level {
   readonly pools: readonly RimPool[];
 }
 
+/** True if no neighbour within reach stands out more; of equal ones the first counts. */
+function isPeak({ columns, rows, sums }: RimPool, x: number, y: number, reach: number): boolean {
+  const here = sums[y * columns + x];
+  const [bottom, right] = [Math.min(rows - 1, y + reach), Math.min(columns - 1, x + reach)];
+  for (let ny = Math.max(0, y - reach); ny <= bottom; ny++)
+    for (let nx = Math.max(0, x - reach); nx <= right; nx++) {
+      const other = sums[ny * columns + nx];
+      const isBefore = ny < y || (ny === y && nx < x);
+      if (other > here || (other === here && isBefore)) return false;
+    }
+  return true;
+}
+
 /** The places of one pool that stand out against all their neighbours. */
-function peaksOf({ radius, every, columns, rows, sums, variance }: RimPool, step: number): DustPlace[] {
+function peaksOf(pool: RimPool, step: number): DustPlace[] {
+  const { radius, every, columns, rows, sums, variance } = pool;
   const spread = UNIT * Math.sqrt(variance);
   if (spread === 0) return [];
   const least = LEAST_Z * spread;
@@ -53,23 +67,9 @@ function peaksOf({ radius, every, columns, rows, sums, variance }: RimPool, step
   for (let y = 0; y < rows; y++)
     for (let x = 0; x < columns; x++) {
       const here = sums[y * columns + x];
-      if (here < least) continue;
-      let isPeak = true;
-      for (let ny = Math.max(0, y - reach); isPeak && ny <= Math.min(rows - 1, y + reach); ny++)
-        for (let nx = Math.max(0, x - reach); nx <= Math.min(columns - 1, x + reach); nx++) {
-          const other = sums[ny * columns + nx];
-          if (other > here || (other === here && (ny < y || (ny === y && nx < x)))) {
-            isPeak = false;
-            break;
-          }
-        }
-      if (isPeak)
-        found.push({
-          x: (x * every + 0.5) * step,
-          y: (y * every + 0.5) * step,
-          r: radius * step,
-          z: here / spread,
-        });
+      if (here < least || !isPeak(pool, x, y, reach)) continue;
+      const [px, py] = [(x * every + 0.5) * step, (y * every + 0.5) * step];
+      found.push({ x: px, y: py, r: radius * step, z: here / spread });
     }
   return found;
 }
@@ -81,27 +81,40 @@ function isOne(a: DustPlace, b: DustPlace): boolean {
   return away < APART * (large > AS_LARGE * small ? small : large);
 }
 
+/** Side of the cells that places are kept in, and the radius of the largest shadow; in sensor pixels. */
+const CELL = 64;
+const LARGEST = 96;
+
+/** Places in cells, so that few are held against each other. */
+function createCells() {
+  const cells = new Map<string, DustPlace[]>();
+  const reach = Math.ceil(LARGEST / CELL);
+  const cellOf = ({ x, y }: DustPlace): [number, number] => [Math.floor(x / CELL), Math.floor(y / CELL)];
+  return {
+    /** True if a place that is kept is the same as this one. */
+    holds(place: DustPlace): boolean {
+      const [cx, cy] = cellOf(place);
+      for (let ny = cy - reach; ny <= cy + reach; ny++)
+        for (let nx = cx - reach; nx <= cx + reach; nx++)
+          if (cells.get(`${nx}/${ny}`)?.some((other) => isOne(other, place))) return true;
+      return false;
+    },
+    keep(place: DustPlace): void {
+      const key = cellOf(place).join('/');
+      cells.set(key, [...(cells.get(key) ?? []), place]);
+    },
+  };
+}
+
 /** Keeps the clearer of two places that are one. */
 function keepClearest(places: DustPlace[], most: number): DustPlace[] {
   const kept: DustPlace[] = [];
-  const cell = 64;
-  const cells = new Map<string, DustPlace[]>();
+  const cells = createCells();
   for (const place of places.sort((a, b) => b.z - a.z || a.y - b.y || a.x - b.x)) {
     if (kept.length >= most) break;
-    const reach = Math.ceil(96 / cell);
-    const [cx, cy] = [Math.floor(place.x / cell), Math.floor(place.y / cell)];
-    let isNew = true;
-    for (let ny = cy - reach; isNew && ny <= cy + reach; ny++)
-      for (let nx = cx - reach; isNew && nx <= cx + reach; nx++)
-        for (const other of cells.get(`${nx}/${ny}`) ?? [])
-          if (isOne(other, place)) {
-            isNew = false;
-            break;
-          }
-    if (!isNew) continue;
+    if (cells.holds(place)) continue;
     kept.push(place);
-    const key = `${cx}/${cy}`;
-    cells.set(key, [...(cells.get(key) ?? []), place]);
+    cells.keep(place);
   }
   return kept;
 }

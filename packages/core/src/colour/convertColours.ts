@@ -30,6 +30,23 @@ const SAME = 2e-3;
 const alphaOf = ({ planes }: Raster): Raster['planes'][number] | null =>
   planes.length % 2 === 0 ? planes[planes.length - 1] : null;
 
+/** Copies a plane of so many samples a row onto the last plane of a raster. */
+function copyPlane(plane: Raster['planes'][number], stride: number, { planes, width, height }: Raster): void {
+  const onto = planes[planes.length - 1];
+  for (let y = 0; y < height; y++) onto.set(plane.subarray(y * stride, y * stride + width), y * width);
+}
+
+/** The three colour planes; a grey picture has one three times. */
+const threeOf = ({ planes }: Raster): Raster['planes'] =>
+  planes.length >= 3 ? [planes[0], planes[1], planes[2]] : [planes[0], planes[0], planes[0]];
+
+/** Draws a colour in towards grey where it lies near the border or beyond it. */
+function drawIn(light: number[]): void {
+  const most = Math.max(light[0], light[1], light[2]);
+  if (most <= 0) return;
+  for (let c = 0; c < 3; c++) light[c] = most - most * drawnIn((most - light[c]) / most);
+}
+
 /**
  * A picture's colours in another space, through CIE XYZ in linear light. White stays white. A grey picture has no
  * colour to convert: it becomes one of three equal channels.
@@ -38,7 +55,7 @@ const alphaOf = ({ planes }: Raster): Raster['planes'][number] | null =>
  * @returns a raster of its own; alpha is kept
  */
 export function convertColours(raster: Raster, from: RgbSpace, to: RgbSpace, intent: Intent): Raster {
-  const { width, height, depth, stride, planes } = raster;
+  const { width, height, depth, stride } = raster;
   const alpha = alphaOf(raster);
   const out = createRaster(width, height, alpha ? 4 : 3, depth);
   const top = fullScale(depth);
@@ -48,7 +65,7 @@ export function convertColours(raster: Raster, from: RgbSpace, to: RgbSpace, int
   const own = lightTablesOf(3, from.transfer);
   const codes = lightTablesOf(3, to.transfer).map((table) => table.codes);
   const step = TABLE_TOP / top;
-  const colours = planes.length >= 3 ? [planes[0], planes[1], planes[2]] : [planes[0], planes[0], planes[0]];
+  const colours = threeOf(raster);
   const light = [0, 0, 0];
   for (let y = 0, onto = 0; y < height; y++)
     for (let x = 0, i = y * stride; x < width; x++, i++, onto++) {
@@ -56,13 +73,10 @@ export function convertColours(raster: Raster, from: RgbSpace, to: RgbSpace, int
       const green = own[1].light[colours[1][i] * step];
       const blue = own[2].light[colours[2][i] * step];
       for (let c = 0; c < 3; c++) light[c] = matrix[c][0] * red + matrix[c][1] * green + matrix[c][2] * blue;
-      if (isDrawnIn) {
-        const most = Math.max(light[0], light[1], light[2]);
-        if (most > 0) for (let c = 0; c < 3; c++) light[c] = most - most * drawnIn((most - light[c]) / most);
-      }
+      if (isDrawnIn) drawIn(light);
       for (let c = 0; c < 3; c++) out.planes[c][onto] = Math.round(top * encodedLight(light[c], codes[c]));
-      if (alpha) out.planes[3][onto] = alpha[i];
     }
+  if (alpha) copyPlane(alpha, stride, out);
   return out;
 }
 
@@ -72,7 +86,7 @@ export function convertColours(raster: Raster, from: RgbSpace, to: RgbSpace, int
  * @param from what the values mean now
  */
 export function convertToGrey(raster: Raster, from: RgbSpace): Raster {
-  const { width, height, depth, stride, planes } = raster;
+  const { width, height, depth, stride } = raster;
   const alpha = alphaOf(raster);
   const out = createRaster(width, height, alpha ? 2 : 1, depth);
   const top = fullScale(depth);
@@ -80,7 +94,7 @@ export function convertToGrey(raster: Raster, from: RgbSpace): Raster {
   const own = lightTablesOf(3, from.transfer);
   const [{ codes }] = lightTablesOf(1, undefined);
   const step = TABLE_TOP / top;
-  const colours = planes.length >= 3 ? [planes[0], planes[1], planes[2]] : [planes[0], planes[0], planes[0]];
+  const colours = threeOf(raster);
   for (let y = 0, onto = 0; y < height; y++)
     for (let x = 0, i = y * stride; x < width; x++, i++, onto++) {
       const luminance =
@@ -88,7 +102,7 @@ export function convertToGrey(raster: Raster, from: RgbSpace): Raster {
         weightGreen * own[1].light[colours[1][i] * step] +
         weightBlue * own[2].light[colours[2][i] * step];
       out.planes[0][onto] = Math.round(top * encodedLight(luminance, codes));
-      if (alpha) out.planes[1][onto] = alpha[i];
     }
+  if (alpha) copyPlane(alpha, stride, out);
   return out;
 }

@@ -116,6 +116,12 @@ function refuseLostZones({ mends, fences, finish }: Draft): void {
   if (lost) throw new RecipeError('steps', `leave ${lost.id} in the zone ${lost.zone}, which is not there`);
 }
 
+/** Sets what belongs to a key; null takes it away. */
+function setOrClear<T>(map: Map<string, T>, key: string, value: T | null): void {
+  if (value === null) map.delete(key);
+  else map.set(key, value);
+}
+
 /** Carries out one step and says what would undo it. */
 function carryOut(step: Step, draft: Draft, place: string): Step {
   switch (step.op) {
@@ -129,14 +135,12 @@ function carryOut(step: Step, draft: Draft, place: string): Step {
     }
     case 'judge': {
       const before = draft.judgements.get(step.fault) ?? 'open';
-      if (step.as === 'open') draft.judgements.delete(step.fault);
-      else draft.judgements.set(step.fault, step.as);
+      setOrClear(draft.judgements, step.fault, step.as === 'open' ? null : step.as);
       return { op: 'judge', fault: step.fault, as: before };
     }
     case 'name': {
       const before = draft.kinds.get(step.fault) ?? null;
-      if (step.as === null) draft.kinds.delete(step.fault);
-      else draft.kinds.set(step.fault, step.as);
+      setOrClear(draft.kinds, step.fault, step.as);
       return { op: 'name', fault: step.fault, as: before };
     }
     case 'mark': {

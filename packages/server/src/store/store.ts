@@ -72,6 +72,11 @@ export async function openStore(folder: string): Promise<Store> {
     await mkdir(join(folder, name), { recursive: true });
   const shelfPath = (shelf: string, sha256: string): string => join(folder, shelf, sha256);
 
+  async function removeOthers(shelf: string, known: ReadonlySet<string>): Promise<void> {
+    for (const name of await readdir(join(folder, shelf)))
+      if (!known.has(name)) await rm(shelfPath(shelf, name), { force: true, recursive: true });
+  }
+
   return {
     async receive(stream, mostBytes) {
       const path = join(passing, randomUUID());
@@ -95,13 +100,9 @@ export async function openStore(folder: string): Promise<Store> {
     pyramidPath: (sha256) => shelfPath('pyramids', sha256),
     remove: (shelf, sha256) => rm(shelfPath(shelf, sha256), { force: true, recursive: true }),
     async tidy(known) {
-      for (const name of await readdir(passing)) await rm(join(passing, name), { force: true });
-      for (const shelf of SHELVES)
-        for (const name of await readdir(join(folder, shelf)))
-          if (!known[shelf].has(name)) await rm(shelfPath(shelf, name), { force: true });
-      for (const name of await readdir(join(folder, 'pyramids')))
-        if (!known.originals.has(name))
-          await rm(shelfPath('pyramids', name), { force: true, recursive: true });
+      await removeOthers('passing', new Set());
+      for (const shelf of SHELVES) await removeOthers(shelf, known[shelf]);
+      await removeOthers('pyramids', known.originals);
       const missing: string[] = [];
       for (const shelf of SHELVES)
         for (const sha256 of known[shelf])

@@ -18,23 +18,31 @@ const ended = computed(() => props.run.done + props.run.skipped + props.run.fail
 const share = computed(() => Math.round((100 * ended.value) / Math.max(1, props.run.pieces)));
 const isUnderWay = computed(() => props.run.state === 'running' || props.run.state === 'paused');
 
-const line = computed(() => {
-  const { state, work, perMinute, secondsLeft, done, skipped, failed, mended, doubts, kind } = props.run;
-  if (state === 'paused') return say('run.paused', { done: ended.value, all: props.run.pieces });
-  if (state === 'running')
-    return [
-      work ? say(`run.work.${work}`) : say('run.begins'),
-      say('run.of', { done: ended.value, all: props.run.pieces }),
-      ...(perMinute === null ? [] : [say('run.speed', { n: perMinute.toFixed(perMinute < 10 ? 1 : 0) })]),
-      ...(secondsLeft === null ? [] : [say('run.left', { time: duration(secondsLeft) })]),
-    ].join(' · ');
+/** How a run stands that is under way. */
+function underWay({ work, perMinute, secondsLeft, pieces: all }: Run): string[] {
+  return [
+    work ? say(`run.work.${work}`) : say('run.begins'),
+    say('run.of', { done: ended.value, all }),
+    ...(perMinute === null ? [] : [say('run.speed', { n: perMinute.toFixed(perMinute < 10 ? 1 : 0) })]),
+    ...(secondsLeft === null ? [] : [say('run.left', { time: duration(secondsLeft) })]),
+  ];
+}
+
+/** What a run did that has ended. */
+function summary({ state, done, skipped, failed, mended, doubts, kind }: Run): string[] {
   return [
     say(state === 'stopped' ? 'run.stopped' : 'run.done'),
     ...(kind === 'delivery' ? [sayCount('count.picture', done)] : [sayCount('count.mend', mended)]),
     ...(doubts > 0 ? [sayCount('run.doubts', doubts)] : []),
     ...(skipped > 0 ? [sayCount('run.skipped', skipped)] : []),
     ...(failed > 0 ? [sayCount('run.failed', failed)] : []),
-  ].join(' · ');
+  ];
+}
+
+const line = computed(() => {
+  const { run } = props;
+  if (run.state === 'paused') return say('run.paused', { done: ended.value, all: run.pieces });
+  return (run.state === 'running' ? underWay(run) : summary(run)).join(' · ');
 });
 
 /** What it is, and of what. */

@@ -33,26 +33,37 @@ interface Part {
   readonly sides: readonly number[];
 }
 
+/** The pixel's neighbours on a level of so many pixels; what lies beyond its sides is -1. */
+const neighboursOf = (i: number, width: number, count: number): readonly number[] => {
+  const x = i % width;
+  return [x > 0 ? i - 1 : -1, x < width - 1 ? i + 1 : -1, i - width, i + width < count ? i + width : -1];
+};
+
 /** Even places that hang together, each from its neighbour to the next, the largest first. */
 function evenParts({ width, height, features }: LikenessPlanes): Part[] {
   const [lightness, a, b, roughness] = features;
   const seen = new Uint8Array(roughness.length);
-  const parts: Part[] = [];
   const isAlike = (i: number, j: number): boolean =>
     roughness[j] < EVEN && Math.hypot(lightness[i] - lightness[j], a[i] - a[j], b[i] - b[j]) < SAME;
-  for (let start = 0; start < seen.length; start++) {
-    if (seen[start] || roughness[start] >= EVEN) continue;
+
+  /** All that hangs together with a pixel. */
+  function floodFrom(start: number): number[] {
     const pixels = [start];
     seen[start] = 1;
-    for (let next = 0; next < pixels.length; next++) {
-      const i = pixels[next];
-      const x = i % width;
-      for (const j of [x > 0 ? i - 1 : -1, x < width - 1 ? i + 1 : -1, i - width, i + width]) {
-        if (j < 0 || j >= seen.length || seen[j] || !isAlike(i, j)) continue;
+    // It grows while it is gone through.
+    for (const i of pixels)
+      for (const j of neighboursOf(i, width, seen.length)) {
+        if (j < 0 || seen[j] || !isAlike(i, j)) continue;
         seen[j] = 1;
         pixels.push(j);
       }
-    }
+    return pixels;
+  }
+
+  const parts: Part[] = [];
+  for (let start = 0; start < seen.length; start++) {
+    if (seen[start] || roughness[start] >= EVEN) continue;
+    const pixels = floodFrom(start);
     if (pixels.length >= LEAST_SHARE * seen.length) parts.push(describe(pixels, features, width, height));
   }
   return parts.sort((one, other) => other.pixels.length - one.pixels.length);

@@ -56,6 +56,39 @@ function dabCoverage(distance: number, r: number, edge: number): number {
   return edge > 0 ? Math.max(0, 1 - (distance - r) / edge) : 0;
 }
 
+/** The colours of a picture on a rectangle, as floating point. */
+const floatsOn = (under: Raster, { width, height }: Rect): Float32Array[] =>
+  colourPlanes(under).map((plane) =>
+    Float32Array.from(
+      { length: width * height },
+      (_, i) => plane[Math.floor(i / width) * under.stride + (i % width)],
+    ),
+  );
+
+/** Lays one dab over what lies there. */
+function layDab(
+  { edge, share, buildUp }: CloneMend,
+  dab: Dab,
+  area: Rect,
+  source: SampledSource,
+  patch: Patch,
+): void {
+  const { rect, values, coverage } = patch;
+  const { planes, there } = source;
+  for (let row = 0, from = 0; row < area.height; row++)
+    for (let column = 0; column < area.width; column++, from++) {
+      const [x, y] = [area.left + column, area.top + row];
+      const amount = dabCoverage(Math.hypot(x + 0.5 - dab.x, y + 0.5 - dab.y), dab.r, edge);
+      if (amount === 0 || !there[from]) continue;
+      const i = (y - rect.top) * rect.width + x - rect.left;
+      // Built up, the values carry the mixture and the coverage is whole; else the nearest dab wins.
+      const nearest = amount >= coverage[i] ? 1 : 0;
+      const mix = buildUp ? amount * share : nearest;
+      for (let c = 0; c < values.length; c++) values[c][i] += mix * (planes[c][from] - values[c][i]);
+      coverage[i] = buildUp ? 1 : Math.max(coverage[i], amount);
+    }
+}
+
 /**
  * Lays dabs one over the other. With building up each adds its share to what lies there; without, a pixel is covered
  * as much as by its nearest dab.
@@ -64,36 +97,20 @@ function dabCoverage(distance: number, r: number, edge: number): number {
  * @param read gives a dab's source on a rectangle
  */
 export function layDabs(
-  { edge, share, buildUp }: CloneMend,
+  mend: CloneMend,
   dabs: readonly Dab[],
   rect: Rect,
   under: Raster,
   read: (dab: Dab, area: Rect) => SampledSource,
 ): Patch {
-  const size = rect.width * rect.height;
-  const values = colourPlanes(under).map((plane) =>
-    Float32Array.from(
-      { length: size },
-      (_, i) => plane[Math.floor(i / rect.width) * under.stride + (i % rect.width)],
-    ),
-  );
-  const coverage = new Float32Array(size);
+  const patch = {
+    rect,
+    values: floatsOn(under, rect),
+    coverage: new Float32Array(rect.width * rect.height),
+  };
   for (const dab of dabs) {
     const area = intersectRects(dab.rect, rect);
-    if (area.width === 0 || area.height === 0) continue;
-    const { planes, there } = read(dab, area);
-    for (let row = 0, from = 0; row < area.height; row++) {
-      for (let column = 0; column < area.width; column++, from++) {
-        const [x, y] = [area.left + column, area.top + row];
-        const amount = dabCoverage(Math.hypot(x + 0.5 - dab.x, y + 0.5 - dab.y), dab.r, edge);
-        if (amount === 0 || !there[from]) continue;
-        const i = (y - rect.top) * rect.width + x - rect.left;
-        // Built up, the values carry the mixture and the coverage is whole; else the nearest dab wins.
-        const mix = buildUp ? amount * share : amount >= coverage[i] ? 1 : 0;
-        for (let c = 0; c < values.length; c++) values[c][i] += mix * (planes[c][from] - values[c][i]);
-        coverage[i] = buildUp ? 1 : Math.max(coverage[i], amount);
-      }
-    }
+    if (area.width > 0 && area.height > 0) layDab(mend, dab, area, read(dab, area), patch);
   }
-  return { rect, values, coverage };
+  return patch;
 }

@@ -67,35 +67,43 @@ function enlarge(
   return fine;
 }
 
-/** Gauss-Seidel on `sum over neighbours (m - n)^2 + HOLD * weight * (m - value)^2`; nothing flows over the border. */
-function relax(membrane: Float32Array, known: Float32Array, { weight, width, height }: Grid): void {
-  for (let sweep = 0; sweep < SWEEPS; sweep++) {
-    for (let y = 0; y < height; y++) {
-      for (let x = 0; x < width; x++) {
-        const i = y * width + x;
-        const hold = HOLD * weight[i];
-        let sum = hold * known[i];
-        let total = hold;
-        if (x > 0) {
-          sum += membrane[i - 1];
-          total++;
-        }
-        if (x + 1 < width) {
-          sum += membrane[i + 1];
-          total++;
-        }
-        if (y > 0) {
-          sum += membrane[i - width];
-          total++;
-        }
-        if (y + 1 < height) {
-          sum += membrane[i + width];
-          total++;
-        }
-        membrane[i] = total > 0 ? sum / total : 0;
-      }
-    }
+/** The mean of a cell's neighbours and of its own value, weighted; nothing flows over the border. */
+function heldBy(
+  membrane: Float32Array,
+  known: Float32Array,
+  { weight, width, height }: Grid,
+  x: number,
+  y: number,
+): number {
+  const i = y * width + x;
+  const hold = HOLD * weight[i];
+  let sum = hold * known[i];
+  let total = hold;
+  if (x > 0) {
+    sum += membrane[i - 1];
+    total++;
   }
+  if (x + 1 < width) {
+    sum += membrane[i + 1];
+    total++;
+  }
+  if (y > 0) {
+    sum += membrane[i - width];
+    total++;
+  }
+  if (y + 1 < height) {
+    sum += membrane[i + width];
+    total++;
+  }
+  return total > 0 ? sum / total : 0;
+}
+
+/** Gauss-Seidel on `sum over neighbours (m - n)^2 + HOLD * weight * (m - value)^2`. */
+function relax(membrane: Float32Array, known: Float32Array, grid: Grid): void {
+  const { width, height } = grid;
+  for (let sweep = 0; sweep < SWEEPS; sweep++)
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++) membrane[y * width + x] = heldBy(membrane, known, grid, x, y);
 }
 
 /**

@@ -136,6 +136,11 @@ function answerOf({ level, field }: Work): Completion {
   return { halvings: level.halvings, width, height, colours, cost };
 }
 
+function roundsOn({ halvings }: CompletionLevel, isCoarsest: boolean): number {
+  if (isCoarsest) return ROUNDS.coarsest;
+  return halvings > 0 ? ROUNDS.middle : ROUNDS.finest;
+}
+
 /**
  * Fills a loss from the rest of the picture: every patch over it becomes like some patch of the rest, and the patches
  * agree with one another, from coarse to fine. The same seed gives the same answer, another seed another one.
@@ -160,7 +165,7 @@ export function* completeLoss(
     }
     if (coarse) refineFrom(coarse, work);
     else peelIn(work);
-    settle(work, !coarse ? ROUNDS.coarsest : level.halvings > 0 ? ROUNDS.middle : ROUNDS.finest);
+    settle(work, roundsOn(level, coarse === null));
     coarse = work;
     if (level.halvings === 0) blendSeams(level, work.field.taken, lostPixels(level));
     yield answerOf(work);

@@ -111,7 +111,31 @@ function roughness(loss: Loss, step: 'across' | 'down', radius: number): Float32
   return data;
 }
 
-/** Halves by the mean of what is known of four pixels. A pixel is lost or excluded where one of its four is. */
+/** Sets what a halved pixel is: lost or kept where one of its four is. @returns how many of the four are known */
+function halvePixel(planes: Planes, half: Planes, at: number, i: number): number {
+  let known = 0;
+  for (const step of [0, 1, planes.width, planes.width + 1]) {
+    const isUnknown = planes.unknown[at + step] === 1;
+    if (planes.lost[at + step]) half.lost[i] = 1;
+    else if (!isUnknown) known++;
+    if (isUnknown || planes.kept[at + step]) half.kept[i] = 1;
+  }
+  half.unknown[i] = known === 0 && half.lost[i] === 0 ? 1 : 0;
+  // Roughness is taken over, not averaged: it tells of the full size on every level.
+  half.roughX[i] = planes.roughX[at];
+  half.roughY[i] = planes.roughY[at];
+  return known;
+}
+
+/** Sets a halved pixel to the mean of what is known of its four. */
+function meanOfKnown(planes: Planes, half: Planes, at: number, i: number, known: number): void {
+  for (const step of [0, 1, planes.width, planes.width + 1]) {
+    if (planes.lost[at + step] || planes.unknown[at + step]) continue;
+    for (let c = 0; c < half.colours.length; c++) half.colours[c][i] += planes.colours[c][at + step] / known;
+  }
+}
+
+/** Halves by the mean of what is known of four pixels. A pixel is lost or kept where one of its four is. */
 function halve(planes: Planes): Planes {
   const width = planes.width >> 1;
   const height = planes.height >> 1;
@@ -122,26 +146,10 @@ function halve(planes: Planes): Planes {
     ...{ kept: new Uint8Array(width * height) },
     ...{ roughX: new Float32Array(width * height), roughY: new Float32Array(width * height) },
   };
-  const steps = [0, 1, planes.width, planes.width + 1];
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++) {
       const at = 2 * y * planes.width + 2 * x;
-      let known = 0;
-      for (const step of steps) {
-        const isUnknown = planes.unknown[at + step] === 1;
-        if (planes.lost[at + step]) half.lost[i] = 1;
-        else if (!isUnknown) known++;
-        if (isUnknown || planes.kept[at + step]) half.kept[i] = 1;
-      }
-      half.unknown[i] = known === 0 && half.lost[i] === 0 ? 1 : 0;
-      for (const step of steps) {
-        if (planes.lost[at + step] || planes.unknown[at + step]) continue;
-        for (let c = 0; c < half.colours.length; c++)
-          half.colours[c][i] += planes.colours[c][at + step] / known;
-      }
-      // Roughness is taken over, not averaged: it tells of the full size on every level.
-      half.roughX[i] = planes.roughX[at];
-      half.roughY[i] = planes.roughY[at];
+      meanOfKnown(planes, half, at, i, halvePixel(planes, half, at, i));
     }
   return half;
 }
@@ -154,8 +162,17 @@ const mirrored = (at: number, length: number): number =>
 const isMirrored = ({ width, height, ends }: Planes, x: number, y: number): boolean =>
   (x >= 0 || ends.left) && (x < width || ends.right) && (y >= 0 || ends.top) && (y < height || ends.bottom);
 
-/** Puts planes into a level with its border, and works out what patches may be taken and are to be filled. */
-function levelOf(planes: Planes, guides: GuidePlanes | null): CompletionLevel {
+/** A level while its planes are filled in. */
+interface Draft {
+  readonly level: Omit<CompletionLevel, 'targets' | 'depth' | 'guides'>;
+  /** 1 where nothing is to be taken from. */
+  readonly excluded: Uint8Array;
+  /** 1 where a pixel is neither known nor lost. */
+  readonly dead: Uint8Array;
+}
+
+/** An empty level around planes, with a border of a patch. */
+function draftAround(planes: Planes): Draft {
   const [width, height] = [planes.width + 2 * PATCH, planes.height + 2 * PATCH];
   const channels = planes.colours.length;
   const size = width * height;
@@ -165,44 +182,64 @@ function levelOf(planes: Planes, guides: GuidePlanes | null): CompletionLevel {
     ...{ lost: new Uint8Array(size), there: new Uint8Array(size), isSource: new Uint8Array(size) },
     ...{ isWhole: new Uint8Array(size), roughX: new Float32Array(size), roughY: new Float32Array(size) },
   };
-  const excluded = new Uint8Array(size).fill(1);
-  const dead = new Uint8Array(size).fill(1);
-  const put = (at: number, i: number): void => {
-    const isKnown = planes.lost[i] === 0 && planes.unknown[i] === 0;
-    level.there[at] = isKnown ? 1 : 0;
-    excluded[at] = isKnown && planes.kept[i] === 0 ? 0 : 1;
-    level.roughX[at] = planes.roughX[i];
-    level.roughY[at] = planes.roughY[i];
-    for (let c = 0; c < channels; c++) level.colours[at * channels + c] = planes.colours[c][i];
-  };
-  for (let y = -PATCH; y < planes.height + PATCH; y++)
-    for (let x = -PATCH; x < planes.width + PATCH; x++) {
-      const [column, row] = [mirrored(x, planes.width), mirrored(y, planes.height)];
-      const isInside = column === x && row === y;
-      if (!isInside && !isMirrored(planes, x, y)) continue;
-      const i = row * planes.width + column;
-      const at = (y + PATCH) * width + x + PATCH;
-      // What is filled does not change its mirror image: that is never looked at.
-      if (!isInside && planes.lost[i]) continue;
-      put(at, i);
-      if (isInside) level.lost[at] = planes.lost[i];
-      dead[at] = level.there[at] || level.lost[at] ? 0 : 1;
-    }
-  const [nearBarred, nearLost, nearDead] = [excluded, level.lost, dead].map((set) =>
-    reached(set, width, height),
-  );
+  return { level, excluded: new Uint8Array(size).fill(1), dead: new Uint8Array(size).fill(1) };
+}
+
+/** Puts a pixel of the planes onto a place of the level. */
+function putPixel(planes: Planes, { level, excluded }: Draft, at: number, i: number): void {
+  const { channels } = level;
+  const isKnown = planes.lost[i] === 0 && planes.unknown[i] === 0;
+  level.there[at] = isKnown ? 1 : 0;
+  excluded[at] = isKnown && planes.kept[i] === 0 ? 0 : 1;
+  level.roughX[at] = planes.roughX[i];
+  level.roughY[at] = planes.roughY[i];
+  for (let c = 0; c < channels; c++) level.colours[at * channels + c] = planes.colours[c][i];
+}
+
+/** Puts one place, inside or on the border, where its mirror image stands. */
+function putPlace(planes: Planes, draft: Draft, x: number, y: number): void {
+  const { level, dead } = draft;
+  const [column, row] = [mirrored(x, planes.width), mirrored(y, planes.height)];
+  const isInside = column === x && row === y;
+  if (!isInside && !isMirrored(planes, x, y)) return;
+  const i = row * planes.width + column;
+  // What is filled does not change its mirror image: that is never looked at.
+  if (!isInside && planes.lost[i]) return;
+  const at = (y + PATCH) * level.width + x + PATCH;
+  putPixel(planes, draft, at, i);
+  if (isInside) level.lost[at] = planes.lost[i];
+  dead[at] = level.there[at] || level.lost[at] ? 0 : 1;
+}
+
+/** Says which patches may be taken, and which are whole. @returns the centres of those that meet the loss */
+function markPatches({ level, excluded, dead }: Draft): Int32Array {
+  const { width, height, lost, isSource, isWhole } = level;
+  const [nearBarred, nearLost, nearDead] = [excluded, lost, dead].map((set) => reached(set, width, height));
   const targets: number[] = [];
   for (let y = PATCH; y < height - PATCH; y++)
     for (let x = PATCH; x < width - PATCH; x++) {
       const at = y * width + x;
-      level.isSource[at] = 1 - nearBarred[at];
+      isSource[at] = 1 - nearBarred[at];
       if (!nearLost[at]) continue;
       targets.push(at);
-      level.isWhole[at] = 1 - nearDead[at];
+      isWhole[at] = 1 - nearDead[at];
     }
+  return Int32Array.from(targets);
+}
+
+/** Puts planes into a level with its border, and works out what patches may be taken and are to be filled. */
+function levelOf(planes: Planes, guides: GuidePlanes | null): CompletionLevel {
+  const draft = draftAround(planes);
+  for (let y = -PATCH; y < planes.height + PATCH; y++)
+    for (let x = -PATCH; x < planes.width + PATCH; x++) putPlace(planes, draft, x, y);
+  const targets = markPatches(draft);
+  const { level } = draft;
+  const { width, height } = level;
   const known = level.there.slice();
-  const depth = known.includes(1) ? distanceToSet(known, width, height) : new Float32Array(size).fill(1);
-  return { ...level, targets: Int32Array.from(targets), depth, guides };
+  const depth = known.includes(1)
+    ? distanceToSet(known, width, height)
+    : new Float32Array(width * height).fill(1);
+  return { ...level, targets, depth, guides };
 }
 
 /** 1 where the patch around a pixel holds one of a set; right only where the patch lies inside. */

@@ -42,29 +42,33 @@ interface Covered {
   readonly coverage: Float32Array;
 }
 
-/** What is lost, and what may be looked at and taken from. */
-function lossOf(
-  mend: RebuildMend,
-  { pixels, fences }: Canvas,
-  rect: Rect,
+/** 1 where a mend covers a pixel of a rectangle and may change it. */
+function lostPixels(
   { footprint, coverage }: Covered,
-): Loss {
-  const here = pixels.window(rect).raster;
-  const scale = 255 / fullScale(here.depth);
-  const colours = colourFloats(here);
-  for (const plane of colours) for (let i = 0; i < plane.length; i++) plane[i] *= scale;
-  const allowance = allowanceOn(fences, mend.zone, rect, pixels.shape);
+  rect: Rect,
+  allowance: Float32Array | null,
+): Uint8Array {
   const lost = new Uint8Array(rect.width * rect.height);
   for (let y = 0, i = 0; y < footprint.height; y++) {
     const row = (footprint.top + y - rect.top) * rect.width + footprint.left - rect.left;
     for (let x = 0; x < footprint.width; x++, i++)
       if (coverage[i] > 0 && (!allowance || allowance[row + x] > 0)) lost[row + x] = 1;
   }
+  return lost;
+}
+
+/** What is lost, and what may be looked at and taken from. */
+function lossOf(mend: RebuildMend, { pixels, fences }: Canvas, rect: Rect, covered: Covered): Loss {
+  const here = pixels.window(rect).raster;
+  const scale = 255 / fullScale(here.depth);
+  const colours = colourFloats(here);
+  for (const plane of colours) for (let i = 0; i < plane.length; i++) plane[i] *= scale;
+  const allowance = allowanceOn(fences, mend.zone, rect, pixels.shape);
+  const lost = lostPixels(covered, rect, allowance);
   const away = mend.from ? targetDistance(mend.from, rect) : null;
   const kept = new Uint8Array(lost.length);
-  if (allowance || away)
-    for (let i = 0; i < kept.length; i++)
-      if ((allowance && allowance[i] < 1) || (away && away[i] > 0)) kept[i] = 1;
+  if (allowance) for (let i = 0; i < kept.length; i++) if (allowance[i] < 1) kept[i] = 1;
+  if (away) for (let i = 0; i < kept.length; i++) if (away[i] > 0) kept[i] = 1;
   const { width, height } = pixels.shape;
   const ends = {
     ...{ left: rect.left === 0, right: rect.left + rect.width === width },

@@ -40,34 +40,40 @@ function copiesOf({ width, height }: Loss, variant: PatchVariant): Copy[] {
   }
 }
 
+/** True if a pixel may be taken from. */
+const isTakeable = ({ width, height, lost, unknown, kept }: Loss, x: number, y: number): boolean => {
+  const i = y * width + x;
+  return x >= 0 && y >= 0 && x < width && y < height && lost[i] !== 1 && unknown[i] !== 1 && kept[i] !== 1;
+};
+
+/** The colour of a loss between four of its pixels, onto `sums`. @returns false where one of them may not be taken from */
+function sampleBetween(loss: Loss, px: number, py: number, sums: number[]): boolean {
+  const [column, row] = [Math.floor(px - 0.5), Math.floor(py - 0.5)];
+  const [partX, partY] = [px - 0.5 - column, py - 0.5 - row];
+  sums.fill(0);
+  for (const [dx, dy, share] of [
+    [0, 0, (1 - partX) * (1 - partY)],
+    [1, 0, partX * (1 - partY)],
+    [0, 1, (1 - partX) * partY],
+    [1, 1, partX * partY],
+  ] as const) {
+    if (share < 1e-6) continue;
+    const [sx, sy] = [column + dx, row + dy];
+    if (!isTakeable(loss, sx, sy)) return false;
+    for (let c = 0; c < sums.length; c++) sums[c] += share * loss.colours[c][sy * loss.width + sx];
+  }
+  return true;
+}
+
 /** Lays a copy into a wider loss: its colours between those of four pixels, and known only where all four are. */
 function layCopy(loss: Loss, wide: Loss, left: number, { width, height, from }: Copy): void {
+  const sums = loss.colours.map(() => 0);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       const onto = y * wide.width + left + x;
-      const [px, py] = from(x + 0.5, y + 0.5);
-      const [column, row] = [Math.floor(px - 0.5), Math.floor(py - 0.5)];
-      const [partX, partY] = [px - 0.5 - column, py - 0.5 - row];
-      let isKnown = true;
-      const sums = loss.colours.map(() => 0);
-      for (const [dx, dy, share] of [
-        [0, 0, (1 - partX) * (1 - partY)],
-        [1, 0, partX * (1 - partY)],
-        [0, 1, (1 - partX) * partY],
-        [1, 1, partX * partY],
-      ] as const) {
-        if (share < 1e-6) continue;
-        const [sx, sy] = [column + dx, row + dy];
-        const i = sy * loss.width + sx;
-        const isInside = sx >= 0 && sy >= 0 && sx < loss.width && sy < loss.height;
-        if (!isInside || loss.lost[i] === 1 || loss.unknown[i] === 1 || loss.kept[i] === 1) {
-          isKnown = false;
-          break;
-        }
-        loss.colours.forEach((plane, c) => (sums[c] += share * plane[i]));
-      }
+      const isKnown = sampleBetween(loss, ...from(x + 0.5, y + 0.5), sums);
       wide.unknown[onto] = isKnown ? 0 : 1;
-      if (isKnown) wide.colours.forEach((plane, c) => (plane[onto] = sums[c]));
+      if (isKnown) for (let c = 0; c < sums.length; c++) wide.colours[c][onto] = sums[c];
     }
 }
 

@@ -22,14 +22,14 @@ export function shift(
   const weights = planes.length === 3 ? LUMA : [1];
   const sign = mend.keeps === 'lighter' ? 1 : -1;
   const values = planes.map(() => new Float32Array(rect.width * rect.height));
+  const isThere = (x: number, y: number): boolean =>
+    x >= 0 && y >= 0 && x < width && y < height && !excluded?.[y * width + x];
   for (let y = 0, i = 0; y < rect.height; y++)
     for (let x = 0; x < rect.width; x++, i++) {
       const [px, py] = [rect.left + x - whole.left, rect.top + y - whole.top];
       const [fromX, fromY] = [px + mend.dx, py + mend.dy];
       const here = py * stride + px;
-      const isThere =
-        fromX >= 0 && fromY >= 0 && fromX < width && fromY < height && !excluded?.[fromY * width + fromX];
-      const there = isThere ? fromY * stride + fromX : here;
+      const there = isThere(fromX, fromY) ? fromY * stride + fromX : here;
       let change = 0;
       for (let c = 0; c < planes.length; c++) change += weights[c] * (planes[c][there] - planes[c][here]);
       const taken = sign * change > 0 ? there : here;
