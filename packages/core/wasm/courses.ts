@@ -1,8 +1,7 @@
 // What is seen along and across the course of a line. All offsets are bytes; tables are columns of 64-bit floats.
+import { COURSE_EVERY, COURSE_FEWEST, COURSE_NUMBERS, Course } from '../src/kernels/layout';
 import { pixelUnder, sampleOf } from './channels';
 
-/** A line is measured at every so many pixels along. */
-const EVERY: f64 = 1.5;
 /** Stations nearer than this to the border of the plane are left out: it is the farthest a measurement looks. */
 const MARGIN: f64 = 6;
 /** Sides are looked at from here to there, in pixels from the crest. */
@@ -13,14 +12,10 @@ const ACROSS: f64 = 4;
 const ACROSS_EVERY: f64 = 0.5;
 /** The least depth that is taken for one, in units of the plane. */
 const LEAST_DEPTH: f64 = 16;
-/** A line that is seen at fewer places cannot be told from its surroundings. */
-const FEWEST_STATIONS: i32 = 6;
 /** Fewer than this share of its points stand out less than what is said of the weakest. */
 const WEAK_SHARE: f64 = 0.2;
 /** Turns are taken between places so many stations apart. */
 const TURN_OVER: i32 = 4;
-/** Numbers that are told of each line. */
-const TOLD: usize = 26;
 
 // The plane that is looked at, and the picture it is a level of.
 let plane: usize = 0;
@@ -48,6 +43,11 @@ function at(column: usize, k: i32): f64 {
 
 function put(column: usize, k: i32, value: f64): void {
   store<f64>(column + ((<usize>k) << 3), value);
+}
+
+/** Writes what was measured of a line. */
+function write(out: usize, field: Course, value: f64): void {
+  store<f64>(out + ((<usize>field) << 3), value);
 }
 
 /** The plane between four samples: two that lie side by side are read as one number. */
@@ -174,7 +174,7 @@ function layStations(xs: usize, ys: usize, points: usize, count: i32): void {
     const dy = <f64>load<f32>(ys + to) - <f64>load<f32>(ys + from);
     let span = sqrt(dx * dx + dy * dy);
     if (span === 0) span = 1;
-    for (let along = EVERY - behind; along <= length; along += EVERY) {
+    for (let along = COURSE_EVERY - behind; along <= length; along += COURSE_EVERY) {
       const share = along / length;
       const px = x + share * stepX;
       const py = y + share * stepY;
@@ -186,7 +186,7 @@ function layStations(xs: usize, ys: usize, points: usize, count: i32): void {
       stations++;
     }
     behind += length;
-    while (behind >= EVERY) behind -= EVERY;
+    while (behind >= COURSE_EVERY) behind -= COURSE_EVERY;
   }
 }
 
@@ -297,10 +297,7 @@ function compareChannels(
  * @param channels places of the picture's own planes of colour, row after row without gaps, of 16 bits where `isWide`
  * @param scale pixels of the picture to one of the level
  * @param room for twelve columns of `rows` 64-bit floats each
- * @param told for each line: how many stations it has, below six of which nothing else is told, its length; mean strength and
- *   what a fifth lies below; mean depth and spread; mean of the shallower side; how far the sides lie apart; turning; mean width
- *   and spread; spread, mean step and mean of the sides; mean and spread of the core; then for each channel the sum of the core
- *   and of both sides
+ * @param told for each line what {@link Course} says
  */
 export function measureCourses(
   data: usize,
@@ -343,12 +340,12 @@ export function measureCourses(
   for (let line = 0; line < lines; line++) {
     const count = load<i32>(lengths + (line << 2));
     const sign = <f64>load<i32>(signs + (line << 2));
-    const out = told + ((<usize>line * TOLD) << 3);
+    const out = told + ((<usize>line * COURSE_NUMBERS) << 3);
     const own = first;
     first += (<usize>count) << 2;
     layStations(xs, ys, own, count);
-    store<f64>(out, <f64>stations);
-    if (stations < FEWEST_STATIONS) continue;
+    write(out, Course.STATIONS, <f64>stations);
+    if (stations < COURSE_FEWEST) continue;
     let length: f64 = 0;
     let beforeX: f64 = 0;
     let beforeY: f64 = 0;
@@ -366,21 +363,29 @@ export function measureCourses(
     lookAlong(sign);
     const depthMean = mean(depths, stations);
     lookAcross(sign, max(LEAST_DEPTH, depthMean));
-    store<f64>(out, length, 8);
-    store<f64>(out, mean(strengths, count), 16);
-    store<f64>(out, ranked(strengths, count, <i32>floor(WEAK_SHARE * <f64>(count - 1))), 24);
-    store<f64>(out, depthMean, 32);
-    store<f64>(out, spread(depths, stations), 40);
-    store<f64>(out, mean(shallower, stations), 48);
-    store<f64>(out, meanApart(left, right, stations), 56);
-    store<f64>(out, turning(), 64);
-    store<f64>(out, mean(widths, stations), 72);
-    store<f64>(out, spread(widths, stations), 80);
-    store<f64>(out, spread(sides, stations), 88);
-    store<f64>(out, meanStep(sides, stations), 96);
-    store<f64>(out, mean(sides, stations), 104);
-    store<f64>(out, mean(cores, stations), 112);
-    store<f64>(out, spread(cores, stations), 120);
-    compareChannels(channels, channelCount, isWide, pictureWidth, pictureHeight, scale, out + 128);
+    write(out, Course.LENGTH, length);
+    write(out, Course.STRENGTH, mean(strengths, count));
+    write(out, Course.WEAKEST, ranked(strengths, count, <i32>floor(WEAK_SHARE * <f64>(count - 1))));
+    write(out, Course.DEPTH, depthMean);
+    write(out, Course.DEPTH_SPREAD, spread(depths, stations));
+    write(out, Course.SHALLOWER, mean(shallower, stations));
+    write(out, Course.STEP, meanApart(left, right, stations));
+    write(out, Course.TURNING, turning());
+    write(out, Course.WIDTH, mean(widths, stations));
+    write(out, Course.WIDTH_SPREAD, spread(widths, stations));
+    write(out, Course.SIDES_SPREAD, spread(sides, stations));
+    write(out, Course.SIDES_STEP, meanStep(sides, stations));
+    write(out, Course.SIDES, mean(sides, stations));
+    write(out, Course.CORE, mean(cores, stations));
+    write(out, Course.CORE_SPREAD, spread(cores, stations));
+    compareChannels(
+      channels,
+      channelCount,
+      isWide,
+      pictureWidth,
+      pictureHeight,
+      scale,
+      out + ((<usize>Course.COLOURS) << 3),
+    );
   }
 }

@@ -1,15 +1,16 @@
+import { RidgePoint } from '../src/kernels/layout';
+
 // How points on crests lie in the memory: what linking asks of one stands together in one record, and where there is none is
 // told by single bits, which stay near at hand where a number for every pixel would not.
 
-/** Bytes of a record. */
-export const RECORD: usize = 32;
-/** In it the crest in pixels, its strength, and the direction of 0 to pi as 32-bit floats, and cosine and sine of that. */
-export const X: usize = 0;
-export const Y: usize = 4;
-export const STRENGTH: usize = 8;
-export const ANGLE: usize = 12;
-export const COS: usize = 16;
-export const SIN: usize = 24;
+/** Bytes of a record, and where what lies in it, see {@link RidgePoint}. */
+export const RECORD: usize = RidgePoint.BYTES;
+export const X: usize = RidgePoint.X;
+export const Y: usize = RidgePoint.Y;
+export const STRENGTH: usize = RidgePoint.STRENGTH;
+export const ANGLE: usize = RidgePoint.ANGLE;
+export const COS: usize = RidgePoint.COS;
+export const SIN: usize = RidgePoint.SIN;
 
 /** The byte of the bits of all pixels that holds one's. */
 export function markOf(marks: usize, pixel: i32): usize {

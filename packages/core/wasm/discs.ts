@@ -1,4 +1,5 @@
 // Soft discs held against the steps between neighbours. All offsets are bytes.
+import { Explained, Template } from '../src/kernels/layout';
 import { sumOf } from './lanes';
 
 /** Rounds of reweighting; the depth hardly moves after them. */
@@ -6,18 +7,9 @@ const ROUNDS: i32 = 2;
 /** A step that every picture has, in units of a plane. */
 const LEAST_STEP: f32 = 8;
 
-/**
- * A template: how many runs it has, each of four neighbours; where the first and the second pixel of the first of them
- * lie, in bytes; the steps, 0 where there is none;
- * their energy, and the root of their number.
- */
-const COUNT: usize = 0;
-const FIRST: usize = 4;
-const SECOND: usize = 8;
-const STEPS: usize = 12;
-const ENERGY: usize = 16;
-const ROOT: usize = 24;
-const TEMPLATE: usize = 32;
+function write(out: usize, field: Explained, value: f64): void {
+  store<f64>(out + ((<usize>field) << 3), value);
+}
 
 /** Four steps of the plane, where the template has any: deeper is darker, a step of the disc goes up where the plane goes down. */
 function seenAt(at: usize, first: usize, second: usize, steps: v128): v128 {
@@ -28,10 +20,10 @@ function seenAt(at: usize, first: usize, second: usize, steps: v128): v128 {
 
 /** How the steps at a place go together with a disc's, -1 to 1. */
 function correlation(at: usize, template: usize): f64 {
-  const count = load<i32>(template, COUNT);
-  const first = <usize>load<u32>(template, FIRST);
-  const second = <usize>load<u32>(template, SECOND);
-  const steps = <usize>load<u32>(template, STEPS);
+  const count = load<i32>(template, Template.COUNT);
+  const first = <usize>load<u32>(template, Template.FIRST);
+  const second = <usize>load<u32>(template, Template.SECOND);
+  const steps = <usize>load<u32>(template, Template.STEPS);
   let along = f32x4.splat(0);
   let squares = f32x4.splat(0);
   for (let k = 0; k < count << 2; k += 4) {
@@ -40,7 +32,7 @@ function correlation(at: usize, template: usize): f64 {
     along = f32x4.add(along, f32x4.mul(seen, step));
     squares = f32x4.add(squares, f32x4.mul(seen, seen));
   }
-  return sumOf(along) / sqrt(load<f64>(template, ENERGY) * sumOf(squares) + 1);
+  return sumOf(along) / sqrt(load<f64>(template, Template.ENERGY) * sumOf(squares) + 1);
 }
 
 // What `explain` found.
@@ -51,11 +43,11 @@ let together: f64 = 0;
 
 /** The depth of one disc that, undone, leaves the least variation: iteratively reweighted least squares. */
 function explain(at: usize, template: usize, seen: usize): void {
-  const count = load<i32>(template, COUNT);
-  const first = <usize>load<u32>(template, FIRST);
-  const second = <usize>load<u32>(template, SECOND);
-  const steps = <usize>load<u32>(template, STEPS);
-  const energy = load<f64>(template, ENERGY);
+  const count = load<i32>(template, Template.COUNT);
+  const first = <usize>load<u32>(template, Template.FIRST);
+  const second = <usize>load<u32>(template, Template.SECOND);
+  const steps = <usize>load<u32>(template, Template.STEPS);
+  const energy = load<f64>(template, Template.ENERGY);
   let along = f32x4.splat(0);
   let squares = f32x4.splat(0);
   let sizes = f32x4.splat(0);
@@ -103,10 +95,9 @@ function topOf(first: f64, here: f64, last: f64): f64 {
  * softness by how much variation is taken away; and how far its centre lies from the middle of the pixel.
  *
  * @param centres index of the pixel of each place, `signs` 1 where a dark disc is looked for and -1 for a bright one
- * @param templates row after row of `softnesses` for each radius
+ * @param templates heads ({@link Template}), row after row of `softnesses` for each radius
  * @param seen room for four 32-bit floats for each run of the largest template
- * @param found for each place six 64-bit floats: number of the template, depth, variation before and after, correlation;
- *   then how far off the centre lies across and down
+ * @param found for each place what {@link Explained} says
  */
 export function explainPlaces(
   data: usize,
@@ -126,35 +117,39 @@ export function explainPlaces(
     let row = 0;
     let most = -f64.MAX_VALUE;
     for (let r = 0; r < radii; r++) {
-      const fit = sign * correlation(at, templates + (r * softnesses + (softnesses >> 1)) * TEMPLATE);
+      const fit = sign * correlation(at, templates + (r * softnesses + (softnesses >> 1)) * Template.BYTES);
       if (fit <= most) continue;
       row = r;
       most = fit;
     }
-    const out = found + p * 56;
+    const out = found + <usize>p * ((<usize>Explained.NUMBERS) << 3);
     let mostGain = -f64.MAX_VALUE;
     for (let s = 0; s < softnesses; s++) {
       const number = row * softnesses + s;
-      const template = templates + number * TEMPLATE;
+      const template = templates + number * Template.BYTES;
       explain(at, template, seen);
       // A softer disc has more steps: what counts is how unlikely so much is by chance, which grows with their root.
-      const gain = sign * depth > 0 ? (before - after) / load<f64>(template, ROOT) : <f64>-1;
+      const gain = sign * depth > 0 ? (before - after) / load<f64>(template, Template.ROOT) : <f64>-1;
       if (gain <= mostGain) continue;
       mostGain = gain;
-      store<f64>(out, <f64>number);
-      store<f64>(out, depth, 8);
-      store<f64>(out, before, 16);
-      store<f64>(out, after, 24);
-      store<f64>(out, together, 32);
+      write(out, Explained.TEMPLATE, <f64>number);
+      write(out, Explained.DEPTH, depth);
+      write(out, Explained.BEFORE, before);
+      write(out, Explained.AFTER, after);
+      write(out, Explained.CORRELATION, together);
     }
-    const best = templates + <usize>load<f64>(out) * TEMPLATE;
-    const here = sign * load<f64>(out, 32);
+    const best = templates + <usize>load<f64>(out) * Template.BYTES;
+    const here = sign * load<f64>(out + ((<usize>Explained.CORRELATION) << 3));
     const stride: usize = width << 1;
-    store<f64>(out, topOf(sign * correlation(at - 2, best), here, sign * correlation(at + 2, best)), 40);
-    store<f64>(
+    write(
       out,
+      Explained.OFF_X,
+      topOf(sign * correlation(at - 2, best), here, sign * correlation(at + 2, best)),
+    );
+    write(
+      out,
+      Explained.OFF_Y,
       topOf(sign * correlation(at - stride, best), here, sign * correlation(at + stride, best)),
-      48,
     );
   }
 }

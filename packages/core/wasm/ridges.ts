@@ -1,5 +1,6 @@
 // Crests of thin lines: listed, placed and put in order. All offsets are bytes; tables are columns of numbers.
 import { ANGLE, COS, RECORD, SIN, STRENGTH, X, Y, isMarked, mark, numberUnder } from './crests';
+import { DIGITS } from '../src/kernels/layout';
 
 /** The size of what is nowhere the least 16-bit number. */
 function sizeOf(values: v128): v128 {
@@ -176,9 +177,8 @@ export function placeRidgePixels(
   return count;
 }
 
-/** Bits of a number that are sorted by at a time, and how many values these have. */
+/** Bits of a number that are sorted by at a time; they have {@link DIGITS} values. */
 const DIGIT: u64 = 11;
-const DIGITS: i32 = 2048;
 /** The bits of the float above all others. */
 const INFINITE_BITS: u64 = 0x7f800000;
 

@@ -1,5 +1,6 @@
 // What stands out all around: rings against their core, and rims of discs. All offsets are bytes, samples are 16-bit
 // numbers up to 32,767.
+import { DIRECTIONS } from '../src/kernels/layout';
 
 function pair(at: usize, step: usize, core: v128): v128 {
   return i16x8.add_sat_s(i16x8.sub(v128.load(at - step), core), i16x8.sub(v128.load(at + step), core));
@@ -100,7 +101,6 @@ export function splitColumns(from: usize, even: usize, odd: usize, width: i32, h
   }
 }
 
-const DIRECTIONS: i32 = 16;
 /** Above this sixteen steps may not fit in 16 bit. */
 const MOST_USUAL: i32 = 2047;
 

@@ -1,7 +1,6 @@
 // What lies in and around a place that may be a speck. All offsets are bytes, samples are 16-bit numbers up to 32,767.
+import { Around, DIRECTIONS } from '../src/kernels/layout';
 import { pixelUnder, sampleOf } from './channels';
-
-const DIRECTIONS: i32 = 16;
 
 // For each radius, as 32-bit numbers: bytes to the places in the core, inside and outside the rim, on the ring and on a
 // farther one, in every direction; then how many pixels the core has, how many the ring, and where the lists of them lie.
@@ -15,19 +14,20 @@ const CORE_PIXELS: usize = CORE_COUNT + 8;
 const RING_PIXELS: usize = CORE_COUNT + 12;
 const TABLE: usize = CORE_COUNT + 16;
 
-/** Numbers that are told of each place. */
-const TOLD: usize = 11;
-
 /** Means around, and steps across the rim, in every direction. */
 const around: usize = memory.data(DIRECTIONS << 3);
 const rims: usize = memory.data(DIRECTIONS << 3);
+
+function write(onto: usize, field: Around, value: f64): void {
+  store<f64>(onto + ((<usize>field) << 3), value);
+}
 
 function sampleAt(at: usize, table: usize, direction: i32): f64 {
   return <f64>load<u16>(at + load<i32>(table + (direction << 2)));
 }
 
 /** Mean of the ring and of the core; spread of the ring about its plane, and the plane's slope over a radius. */
-function lookAtRing(at: usize, table: usize, cos: usize, sin: usize, told: usize): void {
+function lookAtRing(at: usize, table: usize, cos: usize, sin: usize, onto: usize): void {
   let ring: f64 = 0;
   let core = <f64>load<u16>(at);
   let waveX: f64 = 0;
@@ -46,17 +46,17 @@ function lookAtRing(at: usize, table: usize, cos: usize, sin: usize, told: usize
     const off = load<f64>(around + (k << 3)) - plane;
     squares += off * off;
   }
-  store<f64>(told, ring);
-  store<f64>(told, core / <f64>(DIRECTIONS + 1), 8);
-  store<f64>(told, sqrt(squares / <f64>(DIRECTIONS - 3)), 16);
-  store<f64>(told, sqrt(waveX * waveX + waveY * waveY), 24);
+  write(onto, Around.RING, ring);
+  write(onto, Around.CORE, core / <f64>(DIRECTIONS + 1));
+  write(onto, Around.SPREAD, sqrt(squares / <f64>(DIRECTIONS - 3)));
+  write(onto, Around.SLOPE, sqrt(waveX * waveX + waveY * waveY));
 }
 
 /**
  * Step across the rim: the least of all directions, the least of two opposite ones together, the share that is above a third
  * of the mean, and the second wave over the mean.
  */
-function lookAtRim(at: usize, table: usize, sign: f64, cos: usize, sin: usize, told: usize): void {
+function lookAtRim(at: usize, table: usize, sign: f64, cos: usize, sin: usize, onto: usize): void {
   let mean: f64 = 0;
   let least = f64.MAX_VALUE;
   let cos2: f64 = 0;
@@ -79,17 +79,17 @@ function lookAtRim(at: usize, table: usize, sign: f64, cos: usize, sin: usize, t
   let even: f64 = 0;
   for (let k = 0; k < DIRECTIONS; k++)
     if (load<f64>(rims + (k << 3)) > mean / 3) even += <f64>1 / <f64>DIRECTIONS;
-  store<f64>(told, least, 32);
-  store<f64>(told, weakest, 40);
-  store<f64>(told, even, 48);
-  store<f64>(told, sqrt(cos2 * cos2 + sin2 * sin2) / (abs(mean) + 1), 56);
+  write(onto, Around.SHALLOWEST, least);
+  write(onto, Around.WEAKEST, weakest);
+  write(onto, Around.EVEN, even);
+  write(onto, Around.OUT_OF_ROUND, sqrt(cos2 * cos2 + sin2 * sin2) / (abs(mean) + 1));
 }
 
 /**
  * Mean size of the steps between neighbours within the disc and within the ring, and within the ring of what two steps in a
  * row differ by.
  */
-function lookAtTexture(at: usize, stride: usize, table: usize, told: usize): void {
+function lookAtTexture(at: usize, stride: usize, table: usize, onto: usize): void {
   const cores = load<i32>(table, CORE_COUNT);
   const corePixels = <usize>load<u32>(table, CORE_PIXELS);
   let core = 0;
@@ -111,9 +111,9 @@ function lookAtTexture(at: usize, stride: usize, table: usize, told: usize): voi
     bend +=
       abs(across - here + <i32>load<u16>(pixel - 2)) + abs(down - here + <i32>load<u16>(pixel - stride));
   }
-  store<f64>(told, <f64>core / <f64>max(1, cores), 64);
-  store<f64>(told, <f64>ring / <f64>max(1, rings), 72);
-  store<f64>(told, <f64>bend / <f64>max(1, rings), 80);
+  write(onto, Around.CORE_TEXTURE, <f64>core / <f64>max(1, cores));
+  write(onto, Around.RING_TEXTURE, <f64>ring / <f64>max(1, rings));
+  write(onto, Around.RING_BEND, <f64>bend / <f64>max(1, rings));
 }
 
 /**
@@ -123,7 +123,7 @@ function lookAtTexture(at: usize, stride: usize, table: usize, told: usize): voi
  *   `radii` the number of its table
  * @param tables of the radii, see above
  * @param cos of the directions, 64-bit floats; `sin` alike
- * @param told eleven 64-bit floats for each place
+ * @param onto for each place what {@link Around} says
  */
 export function measureSurroundings(
   data: usize,
@@ -135,13 +135,13 @@ export function measureSurroundings(
   tables: usize,
   cos: usize,
   sin: usize,
-  told: usize,
+  onto: usize,
 ): void {
   const stride: usize = width << 1;
   for (let p = 0; p < places; p++) {
     const at = data + (load<i32>(centres + (p << 2)) << 1);
     const table = tables + <usize>load<i32>(radii + (p << 2)) * TABLE;
-    const out = told + <usize>p * (TOLD << 3);
+    const out = onto + <usize>p * ((<usize>Around.NUMBERS) << 3);
     lookAtRing(at, table, cos, sin, out);
     lookAtRim(at, table, <f64>load<i32>(signs + (p << 2)), cos, sin, out);
     lookAtTexture(at, stride, table, out);
@@ -158,7 +158,7 @@ const outer: usize = memory.data(DIRECTIONS << 2);
  * @param channels places of its planes, row after row without gaps, of 16 bits where `isWide`
  * @param discs three 64-bit floats for each place: across, down and radius, in pixels
  * @param core how far from the middle it is looked inside, in radii; `ring` how far around
- * @param told for each place and channel two 32-bit numbers: the sum of the middle and of sixteen places inside, and that of
+ * @param onto for each place and channel two 32-bit numbers: the sum of the middle and of sixteen places inside, and that of
  *   sixteen around
  */
 export function compareChannels(
@@ -173,9 +173,9 @@ export function compareChannels(
   ring: f64,
   cos: usize,
   sin: usize,
-  told: usize,
+  onto: usize,
 ): void {
-  let out = told;
+  let out = onto;
   for (let p = 0; p < places; p++) {
     const x = load<f64>(discs + p * 24);
     const y = load<f64>(discs + p * 24, 8);

@@ -1,5 +1,6 @@
 import { CELL, usualStep } from '../examine/specks/usualStep.ts';
-import { DIRECTIONS, rimOf } from '../examine/specks/rim.ts';
+import { rimOf } from '../examine/specks/rim.ts';
+import { DIRECTIONS } from '../kernels/layout.ts';
 import { holdLuma } from '../examine/ground/heldLuma.ts';
 import type { LumaPlane } from '../examine/ground/lumaLevels.ts';
 import { createLumaPlane } from '../examine/ground/lumaLevels.ts';

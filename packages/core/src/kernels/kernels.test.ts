@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { compiledKernels } from '../../../../tools/compileKernels.mjs';
+import { compiledKernels, kernelLoops } from '../../../../tools/compileKernels.mjs';
 import { readFile } from 'node:fs/promises';
 import { valuesOf } from '../raster/values.ts';
 import { createRaster, viewRaster } from '../raster/raster.ts';
@@ -18,9 +18,10 @@ import type { LightTable } from '../colour/lightTable.ts';
 import { gaussianBlur } from '../filter/gaussian.ts';
 import { floatsAt, holding, kernels, layOut, takeFloats } from './kernels.ts';
 
-test('the compiled code is that of its source', async () => {
-  const committed = await readFile(new URL('kernelCode.ts', import.meta.url), 'utf8');
-  expect(committed).toBe(await compiledKernels());
+test('the compiled code and its declarations are those of the sources', async () => {
+  const committed = (name: string): Promise<string> => readFile(new URL(name, import.meta.url), 'utf8');
+  expect(await committed('kernelCode.ts')).toBe(await compiledKernels());
+  expect(await committed('kernelLoops.ts')).toBe(await kernelLoops());
 });
 
 /** Linear light in encoded values. */

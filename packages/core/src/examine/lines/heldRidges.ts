@@ -1,5 +1,6 @@
 import { columnOf } from '../../measure/columnOf.ts';
 import { clear, holding, kernels, layOut, take } from '../../kernels/kernels.ts';
+import { RidgePoint } from '../../kernels/layout.ts';
 import { cellMeans, sumCells } from '../ground/cellMeans.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 
@@ -28,17 +29,13 @@ export interface HeldRidges extends LinePoints, HeldLinePoints {
   readonly height: number;
   /** Where the index of each one's pixel begins, 32 bit, in bytes. */
   readonly at: number;
-  /** Where the records begin, see packages/core/wasm/crests.ts. */
+  /** Where the records ({@link RidgePoint}) begin. */
   readonly records: number;
   /** A bit for each pixel that holds one; and how many lie before each 64. */
   readonly marks: number;
   readonly before: number;
 }
 
-/** Bytes of a record. */
-export const RECORD = 32;
-/** Place of the curvature across over the usual one round about in a record, above 0 where the line is darker, in bytes. */
-export const STRENGTH = 8;
 /** Pixels whose bits stand in one word, and bytes of that. */
 const [WORD_PIXELS, WORD] = [64, 8];
 
@@ -81,18 +78,21 @@ export function holdRidges<T>(plane: HeldLuma, work: (ridges: HeldRidges) => T):
   return holding([4 * size, markBytes(size), 4 * (wordCount + 1)], (listed, marks, before) => {
     const [leasts] = layOut([least]);
     const bent = listBent(data, width, height, leasts, CELL, columns, listed);
-    return holding([4 * bent, 4 * bent, 4 * bent, RECORD * bent, 4 * bent], (at, xs, ys, records, under) => {
-      const [usuals] = layOut([usual]);
-      clear(marks, markBytes(size));
-      const count = placeRidgePixels(
-        ...[listed, bent, data, width, height, usuals, CELL, columns],
-        ...[at, xs, ys, records, under, marks, before],
-      );
-      return work({
-        ...{ count, width, height, at, xs, ys, records, under, marks, before },
-        x: take(Float32Array, xs, count),
-        y: take(Float32Array, ys, count),
-      });
-    });
+    return holding(
+      [4 * bent, 4 * bent, 4 * bent, RidgePoint.BYTES * bent, 4 * bent],
+      (at, xs, ys, records, under) => {
+        const [usuals] = layOut([usual]);
+        clear(marks, markBytes(size));
+        const count = placeRidgePixels(
+          ...[listed, bent, data, width, height, usuals, CELL, columns],
+          ...[at, xs, ys, records, under, marks, before],
+        );
+        return work({
+          ...{ count, width, height, at, xs, ys, records, under, marks, before },
+          x: take(Float32Array, xs, count),
+          y: take(Float32Array, ys, count),
+        });
+      },
+    );
   });
 }

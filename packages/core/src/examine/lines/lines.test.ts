@@ -9,7 +9,8 @@ import { holdLuma } from '../ground/heldLuma.ts';
 import type { LumaPlane } from '../ground/lumaLevels.ts';
 import { lumaOf, smoothLuma } from '../ground/lumaLevels.ts';
 import type { HeldRidges } from './heldRidges.ts';
-import { RECORD, STRENGTH, holdRidges } from './heldRidges.ts';
+import { RidgePoint } from '../../kernels/layout.ts';
+import { holdRidges } from './heldRidges.ts';
 import { joinPaths } from './joinPaths.ts';
 import { keepLines, specksOffLines } from './keepLines.ts';
 import { lineCandidates } from './lineCandidates.ts';
@@ -34,15 +35,18 @@ const onCrests = <T>(plane: LumaPlane, work: (ridges: HeldRidges) => T): T =>
   holdLuma(plane, (held) => holdRidges(held, work));
 
 /** Place of the direction in a record, behind the strength, in bytes. */
-const ANGLE = STRENGTH + 4;
+const ANGLE = RidgePoint.STRENGTH + 4;
 
 /** Every point with what its record says of it. */
 const pointsOn = (plane: LumaPlane) =>
   onCrests(plane, ({ count, x, y, records }) => {
-    const told = floatsAt(records, (count * RECORD) / 4);
+    const told = floatsAt(records, (count * RidgePoint.BYTES) / 4);
     return Array.from({ length: count }, (_, k) => ({
       ...{ x: x[k], y: y[k] },
-      ...{ strength: told[(k * RECORD + STRENGTH) / 4], angle: told[(k * RECORD + ANGLE) / 4] },
+      ...{
+        strength: told[(k * RidgePoint.BYTES + RidgePoint.STRENGTH) / 4],
+        angle: told[(k * RidgePoint.BYTES + ANGLE) / 4],
+      },
     }));
   });
 
@@ -80,8 +84,8 @@ describe('the crest of a line', () => {
         expect(paths.length).toBeGreaterThan(3);
         const taken = paths.flatMap(({ points }) => [...points]);
         expect(new Set(taken).size).toBe(taken.length);
-        const told = floatsAt(ridges.records, (ridges.count * RECORD) / 4);
-        const strengthOf = (k: number): number => told[(k * RECORD + STRENGTH) / 4];
+        const told = floatsAt(ridges.records, (ridges.count * RidgePoint.BYTES) / 4);
+        const strengthOf = (k: number): number => told[(k * RidgePoint.BYTES + RidgePoint.STRENGTH) / 4];
         const strongest = paths.map(({ points, sign }) => {
           for (const k of points) expect(strengthOf(k) * sign).toBeGreaterThan(0);
           return Math.max(...Array.from(points, (k) => Math.abs(strengthOf(k))));

@@ -1,6 +1,7 @@
 import { floatsAt, kernels, layOut, take } from '../../kernels/kernels.ts';
+import { DIGITS, RidgePoint } from '../../kernels/layout.ts';
 import type { HeldRidges } from './heldRidges.ts';
-import { RECORD, STRENGTH, markBytes } from './heldRidges.ts';
+import { markBytes } from './heldRidges.ts';
 
 /** The course of a line that may be a fault: numbers of ridge points, one after the other. */
 export interface RidgePath {
@@ -11,9 +12,6 @@ export interface RidgePath {
 
 /** A line begins where it stands out so many times, and goes on where its points do at all. */
 const LEAST_SEED = 2.2;
-
-/** Values that digits of keys have while they are put in order, see packages/core/wasm/ridges.ts. */
-const DIGITS = 2048;
 
 /** The least angle between two directions without an arrow. */
 export function turnBetween(a: number, b: number): number {
@@ -37,8 +35,9 @@ export function linkRidges(ridges: HeldRidges): RidgePath[] {
   );
   const all = take(Int32Array, linked, count);
   const counts = take(Int32Array, lengths, paths);
-  const told = floatsAt(records, (count * RECORD) / Float32Array.BYTES_PER_ELEMENT);
-  const isDark = (k: number): boolean => told[(k * RECORD + STRENGTH) / Float32Array.BYTES_PER_ELEMENT] > 0;
+  const values = floatsAt(records, (count * RidgePoint.BYTES) / Float32Array.BYTES_PER_ELEMENT);
+  const isDark = (k: number): boolean =>
+    values[(k * RidgePoint.BYTES + RidgePoint.STRENGTH) / Float32Array.BYTES_PER_ELEMENT] > 0;
   const found: RidgePath[] = [];
   let end = 0;
   for (const length of counts) {

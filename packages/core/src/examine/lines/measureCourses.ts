@@ -1,5 +1,12 @@
 import { columnOf } from '../../measure/columnOf.ts';
 import { kernels, layOut, take } from '../../kernels/kernels.ts';
+import {
+  COURSE_COLUMNS,
+  COURSE_EVERY,
+  COURSE_FEWEST,
+  COURSE_NUMBERS,
+  Course as Field,
+} from '../../kernels/layout.ts';
 import type { HeldColours } from '../ground/heldGround.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { JoinedPath } from './joinPaths.ts';
@@ -23,30 +30,34 @@ export interface Course {
   readonly colours: readonly { readonly core: number; readonly side: number }[];
 }
 
-/** Numbers that are told of each line, and columns that are filled while one is measured; see packages/core/wasm/courses.ts. */
-const [TOLD, COLUMNS] = [26, 12];
-const [FEWEST_STATIONS, EVERY] = [6, 1.5];
 /** Two points that follow one another lie at most so far apart, in pixels, but for gaps. */
 const FARTHEST_STEP = 4.5;
 
-function courseOf(told: Float64Array, at: number, channels: number): Course | null {
-  const stations = told[at];
-  if (stations < FEWEST_STATIONS) return null;
-  const colours: { core: number; side: number }[] = [];
-  for (let c = 0; c < channels; c++)
-    colours.push({
-      core: told[at + 16 + 2 * c] / stations,
-      side: told[at + 17 + 2 * c] / (2 * stations),
-    });
+function courseOf(numbers: Float64Array, at: number, channels: number): Course | null {
+  const read = (field: Field): number => numbers[at + field];
+  const stations = read(Field.STATIONS);
+  if (stations < COURSE_FEWEST) return null;
+  const colours = Array.from({ length: channels }, (_, c) => {
+    const sums = at + Field.COLOURS + 2 * c;
+    return { core: numbers[sums] / stations, side: numbers[sums + 1] / (2 * stations) };
+  });
   return {
-    length: told[at + 1],
-    strength: { mean: told[at + 2], weakest: told[at + 3] },
-    depth: { mean: told[at + 4], spread: told[at + 5], shallower: told[at + 6] },
-    step: Math.abs(told[at + 7]),
-    turning: told[at + 8],
-    width: { mean: told[at + 9], spread: told[at + 10] },
-    sides: { spread: told[at + 11], step: told[at + 12], mean: told[at + 13] },
-    core: { mean: told[at + 14], spread: told[at + 15] },
+    length: read(Field.LENGTH),
+    strength: { mean: read(Field.STRENGTH), weakest: read(Field.WEAKEST) },
+    depth: {
+      mean: read(Field.DEPTH),
+      spread: read(Field.DEPTH_SPREAD),
+      shallower: read(Field.SHALLOWER),
+    },
+    step: Math.abs(read(Field.STEP)),
+    turning: read(Field.TURNING),
+    width: { mean: read(Field.WIDTH), spread: read(Field.WIDTH_SPREAD) },
+    sides: {
+      spread: read(Field.SIDES_SPREAD),
+      step: read(Field.SIDES_STEP),
+      mean: read(Field.SIDES),
+    },
+    core: { mean: read(Field.CORE), spread: read(Field.CORE_SPREAD) },
     colours,
   };
 }
@@ -70,17 +81,21 @@ export function measureCourses(
   for (const { points, gaps } of paths) {
     all.set(points, end);
     end += points.length;
-    rows = Math.max(rows, points.length, Math.ceil((FARTHEST_STEP * points.length + gaps) / EVERY) + 2);
+    rows = Math.max(
+      rows,
+      points.length,
+      Math.ceil((FARTHEST_STEP * points.length + gaps) / COURSE_EVERY) + 2,
+    );
   }
-  const [points, counts, signs, planes, room, told] = layOut([
+  const [points, counts, signs, planes, room, measured] = layOut([
     ...[all, lengths, columnOf(Int32Array, paths, ({ sign }) => sign), Int32Array.from(channels)],
-    ...[8 * COLUMNS * rows, 8 * TOLD * paths.length],
+    ...[8 * COURSE_COLUMNS * rows, 8 * COURSE_NUMBERS * paths.length],
   ]);
   kernels().measureCourses(
     ...[from, width, height, xs, ys, under, points, counts, signs, paths.length],
     ...[planes, channels.length, picture.depth === 16 ? 1 : 0, picture.width, picture.height, scale],
-    ...[room, rows, told],
+    ...[room, rows, measured],
   );
-  const seen = take(Float64Array, told, TOLD * paths.length);
-  return paths.map((_, line) => courseOf(seen, TOLD * line, channels.length));
+  const seen = take(Float64Array, measured, COURSE_NUMBERS * paths.length);
+  return paths.map((_, line) => courseOf(seen, COURSE_NUMBERS * line, channels.length));
 }

@@ -1,7 +1,8 @@
 import { kernels, layOut, take } from '../../kernels/kernels.ts';
+import { DIRECTIONS } from '../../kernels/layout.ts';
 import { fullScale } from '../../raster/raster.ts';
 import type { HeldColours } from '../ground/heldGround.ts';
-import { CORE, COS, DIRECTIONS, RING, SIN } from './measureSurroundings.ts';
+import { CORE, COS, RING, SIN } from './measureSurroundings.ts';
 
 /** In pixels of the picture. */
 export interface Disc {

@@ -1,5 +1,6 @@
 import { columnOf } from '../../measure/columnOf.ts';
 import { kernels, layBehind, layOut, take } from '../../kernels/kernels.ts';
+import { Explained, Template } from '../../kernels/layout.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { DiscTemplate } from './discTemplates.ts';
 import { LANES } from './discTemplates.ts';
@@ -27,22 +28,21 @@ export interface Place {
   readonly sign: 1 | -1;
 }
 
-/** Numbers that are told of each place. */
-const TOLD = 7;
-/** Bytes of a template's head. */
-const HEAD = 32;
-
 /** Lays templates behind the rest as the compiled loop reads them. @returns where their heads are, and the most runs */
 function layTemplates(templates: readonly DiscTemplate[], width: number): { heads: number; most: number } {
-  const heads = new DataView(new ArrayBuffer(HEAD * templates.length));
+  const heads = new DataView(new ArrayBuffer(Template.BYTES * templates.length));
   templates.forEach(({ x, y, isDown, steps, count, energy }, t) => {
     const first = x.map((column, run) => 2 * (y[run] * width + column));
     const second = first.map((from, run) => from + 2 * (isDown[run] === 1 ? width : 1));
-    const places = layBehind([first, second, steps]);
-    [first.length, ...places].forEach((value, k) => heads.setInt32(HEAD * t + 4 * k, value, true));
-    heads.setFloat64(HEAD * t + 16, energy, true);
+    const head = Template.BYTES * t;
+    const [firstAt, secondAt, stepsAt] = layBehind([first, second, steps]);
+    heads.setInt32(head + Template.COUNT, first.length, true);
+    heads.setInt32(head + Template.FIRST, firstAt, true);
+    heads.setInt32(head + Template.SECOND, secondAt, true);
+    heads.setInt32(head + Template.STEPS, stepsAt, true);
+    heads.setFloat64(head + Template.ENERGY, energy, true);
     // By whole runs, as the classifiers have learnt it.
-    heads.setFloat64(HEAD * t + 24, Math.sqrt(LANES * Math.ceil(count / LANES)), true);
+    heads.setFloat64(head + Template.ROOT, Math.sqrt(LANES * Math.ceil(count / LANES)), true);
   });
   return {
     heads: layBehind([new Uint8Array(heads.buffer)])[0],
@@ -69,23 +69,24 @@ export function explainPlaces(
     columnOf(Int32Array, places, ({ sign }) => sign),
   ]);
   const { heads, most } = layTemplates(flat, width);
-  const [seen, found] = layBehind([4 * LANES * most, 8 * TOLD * places.length]);
+  const [seen, found] = layBehind([4 * LANES * most, 8 * Explained.NUMBERS * places.length]);
   kernels().explainPlaces(
     ...[from, width, centres, signs, places.length],
     ...[heads, templates.length, templates[0].length, seen, found],
   );
-  const told = take(Float64Array, found, TOLD * places.length);
+  const all = take(Float64Array, found, Explained.NUMBERS * places.length);
   return places.map((_, k): Explanation => {
-    const at = TOLD * k;
+    const read = (field: Explained): number => all[Explained.NUMBERS * k + field];
+    const number = read(Explained.TEMPLATE);
     return {
-      template: flat[told[at]],
-      row: Math.floor(told[at] / templates[0].length),
-      depth: told[at + 1],
-      before: told[at + 2],
-      after: told[at + 3],
-      correlation: told[at + 4],
-      offX: told[at + 5],
-      offY: told[at + 6],
+      template: flat[number],
+      row: Math.floor(number / templates[0].length),
+      depth: read(Explained.DEPTH),
+      before: read(Explained.BEFORE),
+      after: read(Explained.AFTER),
+      correlation: read(Explained.CORRELATION),
+      offX: read(Explained.OFF_X),
+      offY: read(Explained.OFF_Y),
     };
   });
 }

@@ -1,5 +1,6 @@
 import { columnOf } from '../../measure/columnOf.ts';
 import { kernels, layBehind, layOut, take } from '../../kernels/kernels.ts';
+import { Around, DIRECTIONS } from '../../kernels/layout.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { Place } from './explainPlaces.ts';
 
@@ -24,10 +25,6 @@ export interface Surroundings {
   readonly ringBend: number;
 }
 
-/** Numbers that are told of each place. */
-const TOLD = 11;
-
-export const DIRECTIONS = 16;
 export const COS = Float64Array.from({ length: DIRECTIONS }, (_, k) =>
   Math.cos((2 * Math.PI * k) / DIRECTIONS),
 );
@@ -81,31 +78,31 @@ export function measureSurroundings(
   radii: readonly number[],
   which: Int32Array,
 ): Surroundings[] {
-  const [centres, signs, radiusOf, cos, sin, told] = layOut([
+  const [centres, signs, radiusOf, cos, sin, onto] = layOut([
     columnOf(Int32Array, places, ({ at }) => at),
     columnOf(Int32Array, places, ({ sign }) => sign),
     which,
     COS,
     SIN,
-    8 * TOLD * places.length,
+    8 * Around.NUMBERS * places.length,
   ]);
   const tables = layTables(radii, width);
-  kernels().measureSurroundings(data, width, centres, signs, radiusOf, places.length, tables, cos, sin, told);
-  const all = take(Float64Array, told, TOLD * places.length);
+  kernels().measureSurroundings(data, width, centres, signs, radiusOf, places.length, tables, cos, sin, onto);
+  const all = take(Float64Array, onto, Around.NUMBERS * places.length);
   return places.map((_, k): Surroundings => {
-    const at = TOLD * k;
+    const read = (field: Around): number => all[Around.NUMBERS * k + field];
     return {
-      ring: all[at],
-      core: all[at + 1],
-      spread: all[at + 2],
-      slope: all[at + 3],
-      shallowest: all[at + 4],
-      weakest: all[at + 5],
-      even: all[at + 6],
-      outOfRound: all[at + 7],
-      coreTexture: all[at + 8],
-      ringTexture: all[at + 9],
-      ringBend: all[at + 10],
+      ring: read(Around.RING),
+      core: read(Around.CORE),
+      spread: read(Around.SPREAD),
+      slope: read(Around.SLOPE),
+      shallowest: read(Around.SHALLOWEST),
+      weakest: read(Around.WEAKEST),
+      even: read(Around.EVEN),
+      outOfRound: read(Around.OUT_OF_ROUND),
+      coreTexture: read(Around.CORE_TEXTURE),
+      ringTexture: read(Around.RING_TEXTURE),
+      ringBend: read(Around.RING_BEND),
     };
   });
 }

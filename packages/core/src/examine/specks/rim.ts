@@ -1,3 +1,5 @@
+import { DIRECTIONS } from '../../kernels/layout.ts';
+
 /** Where the rim of a disc is looked at: pairs of places just inside and just outside, as steps through a plane. */
 export interface Rim {
   readonly radius: number;
@@ -7,8 +9,6 @@ export interface Rim {
   readonly reach: number;
 }
 
-/** Directions in which a rim is looked at. */
-export const DIRECTIONS = 16;
 /** Places lie this far from the centre, in radii: as wide apart as the penumbra of most shadows. */
 const [INNER, OUTER] = [0.7, 1.3];
 

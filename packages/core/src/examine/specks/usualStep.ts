@@ -2,7 +2,7 @@ import { kernels } from '../../kernels/kernels.ts';
 import { cellMeans, sumCells } from '../ground/cellMeans.ts';
 import type { HeldLuma } from '../ground/heldLuma.ts';
 import type { Rim } from './rim.ts';
-import { DIRECTIONS } from './rim.ts';
+import { DIRECTIONS } from '../../kernels/layout.ts';
 
 /** How much a plane usually changes across a rim's width, in cells. */
 export interface UsualStep {
