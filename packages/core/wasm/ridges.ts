@@ -150,31 +150,43 @@ export function placeRidgePixels(
     store<i32>(at + (count << 2), i);
     store<f32>(xs + (count << 2), px);
     store<f32>(ys + (count << 2), py);
-    // Of the two arrows along the line the one that points down, or to the right.
-    const arrow: f64 = nx > 0 || (nx === 0 && ny < 0) ? 1 : -1;
-    const record = records + <usize>count * RECORD;
-    store<f32>(record, px, X);
-    store<f32>(record, py, Y);
-    store<f32>(record, <f32>(most / common), STRENGTH);
-    store<f32>(record, <f32>Math.atan2(arrow * nx, -arrow * ny), ANGLE);
-    store<f64>(record, -arrow * ny, COS);
-    store<f64>(record, arrow * nx, SIN);
+    writePoint(records + <usize>count * RECORD, px, py, <f32>(most / common), nx, ny);
     mark(marks, i);
     count++;
   }
+  countBefore(marks, before, width * height);
+  for (let k = 0; k < count << 2; k += 4) {
+    const place = <i32>load<f32>(ys + k) * width + <i32>load<f32>(xs + k);
+    store<f32>(under + k, strengthUnder(records, marks, before, place));
+  }
+  return count;
+}
+
+/** Counts how many points lie before each 64 pixels. */
+function countBefore(marks: usize, before: usize, pixels: i32): void {
   let sum = 0;
-  for (let word = 0, words = (width * height + 63) >> 6; word < words; word++) {
+  for (let word = 0, words = (pixels + 63) >> 6; word < words; word++) {
     store<i32>(before + (word << 2), sum);
     sum += <i32>popcnt<u64>(load<u64>(marks + (word << 3)));
   }
-  for (let k = 0; k < count << 2; k += 4) {
-    const place = <i32>load<f32>(ys + k) * width + <i32>load<f32>(xs + k);
-    const strength: f32 = isMarked(marks, place)
-      ? abs(load<f32>(records + <usize>numberUnder(marks, before, place) * RECORD, STRENGTH))
-      : 0;
-    store<f32>(under + k, strength);
-  }
-  return count;
+}
+
+/** The size of the strength of the point in a pixel; 0 where there is none. */
+function strengthUnder(records: usize, marks: usize, before: usize, pixel: i32): f32 {
+  if (!isMarked(marks, pixel)) return 0;
+  return abs(load<f32>(records + <usize>numberUnder(marks, before, pixel) * RECORD, STRENGTH));
+}
+
+/** Writes a point: where it lies, how strong it is, and the unit vector across the line. */
+function writePoint(record: usize, px: f32, py: f32, strength: f32, nx: f64, ny: f64): void {
+  // Of the two arrows along the line the one that points down, or to the right.
+  const arrow: f64 = nx > 0 || (nx === 0 && ny < 0) ? 1 : -1;
+  store<f32>(record, px, X);
+  store<f32>(record, py, Y);
+  store<f32>(record, strength, STRENGTH);
+  store<f32>(record, <f32>Math.atan2(arrow * nx, -arrow * ny), ANGLE);
+  store<f64>(record, -arrow * ny, COS);
+  store<f64>(record, arrow * nx, SIN);
 }
 
 /** Bits of a number that are sorted by at a time; they have {@link DIGITS} values. */

@@ -218,8 +218,7 @@ export function layGrains(
     for (let x = 0; x < wide; x++) {
       const at = (y + top) * width + x + left;
       if (load<u8>(near + at) === 0 || load<u8>(kept + at) !== 0) continue;
-      const stands = <f64>load<f32>(out + (at << 2));
-      const amount = isPlain ? (stands > 0 ? 1 : 0) : min(1, (stands - from) / (1 - from));
+      const amount = shareGone(<f64>load<f32>(out + (at << 2)), from, isPlain);
       if (!(amount > 0)) continue;
       let donor = NONE;
       if (!isPlain) {
@@ -235,13 +234,24 @@ export function layGrains(
       let here = (<usize>at) << 2;
       let onto = values + ((<usize>(y * wide + x)) << 2);
       for (let c = 0; c < channels; c++, here += plane, onto += piece) {
-        const seen = <f64>load<f32>(planes + here);
-        const there = here + ((<usize>donor) << 2);
-        const grain = donor === NONE ? 0 : <f64>load<f32>(planes + there) - <f64>load<f32>(medians + there);
-        const change = amount * (<f64>load<f32>(medians + here) + grain - seen);
+        const median = <f64>load<f32>(medians + here) + grainAt(planes, medians, here, donor);
+        const change = amount * (median - <f64>load<f32>(planes + here));
         store<f32>(onto, <f32>(<f64>load<f32>(onto) + change));
       }
     }
+}
+
+/** How much of what stands out so far goes. */
+function shareGone(stands: f64, from: f64, isPlain: bool): f64 {
+  if (isPlain) return stands > 0 ? 1 : 0;
+  return min(1, (stands - from) / (1 - from));
+}
+
+/** What a sample so many pixels on has above its median; 0 where there is no donor. */
+function grainAt(planes: usize, medians: usize, here: usize, donor: i32): f64 {
+  if (donor === NONE) return 0;
+  const there = here + ((<usize>donor) << 2);
+  return <f64>load<f32>(planes + there) - <f64>load<f32>(medians + there);
 }
 
 /** How many pixels on a square's grain lies: at the first of a few places at which nothing stands out. */

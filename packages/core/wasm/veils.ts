@@ -241,23 +241,67 @@ function addSteps(
       v128.store(onto, v128.and(f32x4.mul(weight, after), counts));
     }
     cost += sumOf(costs);
-    const bytes = (<usize>((left + 3) & ~3)) << 2;
-    let sum = sums;
-    // The last row of products is that of the step with each change.
-    for (let a = 0; a <= count; a++) {
-      const one = rows + a * rowBytes;
-      const columns = a < count ? a + 1 : count;
-      for (let b = 0; b < columns; b++) {
-        const other = rows + b * rowBytes;
-        let products = v128.load(sum);
-        for (let k: usize = 0; k < bytes; k += 16)
-          products = f32x4.add(products, f32x4.mul(v128.load(one + k), v128.load(other + k)));
-        v128.store(sum, products);
-        sum += 16;
-      }
-    }
+    addProducts(rows, rowBytes, count, (<usize>((left + 3) & ~3)) << 2, sums);
   }
   return cost;
+}
+
+/** Adds the products of the changes of one row with each other, and of the step with each change. */
+function addProducts(rows: usize, rowBytes: usize, count: i32, bytes: usize, sums: usize): void {
+  let sum = sums;
+  // The last row of products is that of the step with each change.
+  for (let a = 0; a <= count; a++) {
+    const one = rows + a * rowBytes;
+    const columns = min(a + 1, count);
+    for (let b = 0; b < columns; b++) {
+      const other = rows + b * rowBytes;
+      let products = v128.load(sum);
+      for (let k: usize = 0; k < bytes; k += 16)
+        products = f32x4.add(products, f32x4.mul(v128.load(one + k), v128.load(other + k)));
+      v128.store(sum, products);
+      sum += 16;
+    }
+  }
+}
+
+/** How many of the free parameters are those of the shape; they stand first. */
+function shapeFree(free: usize, freeCount: i32): i32 {
+  let count = 0;
+  while (count < freeCount && load<i32>(free + (count << 2)) <= DEPTH) count++;
+  return count;
+}
+
+/** Which of the free parameters is the light of a channel; -1 where it is not free. */
+function lightFree(free: usize, freeCount: i32, channel: i32): i32 {
+  for (let q = freeCount - 1; q >= 0; q--) if (load<i32>(free + (q << 2)) === SHAPE + channel) return q;
+  return -1;
+}
+
+/** Adds the sums of one channel to the normal equations: its last change is that of its light, where that is free. */
+function addToEquations(
+  sums: usize,
+  shapeCount: i32,
+  lightAt: i32,
+  freeCount: i32,
+  matrix: usize,
+  right: usize,
+): void {
+  const count = shapeCount + (lightAt >= 0 ? 1 : 0);
+  let sum = sums;
+  for (let a = 0; a < count; a++) {
+    const row = a < shapeCount ? a : lightAt;
+    for (let b = 0; b <= a; b++) {
+      const column = b < shapeCount ? b : lightAt;
+      const onto = matrix + ((<usize>(row * freeCount + column)) << 3);
+      store<f64>(onto, load<f64>(onto) + sumOf(v128.load(sum)));
+      sum += 16;
+    }
+  }
+  for (let b = 0; b < count; b++) {
+    const onto = right + ((<usize>(b < shapeCount ? b : lightAt)) << 3);
+    store<f64>(onto, load<f64>(onto) - sumOf(v128.load(sum)));
+    sum += 16;
+  }
 }
 
 /**
@@ -295,12 +339,10 @@ export function describeVeil(
   const matrix = found + 8;
   const right = matrix + ((<usize>(freeCount * freeCount)) << 3);
   lay(known, width, height, stride, shape);
-  let shapeCount = 0;
-  while (shapeCount < freeCount && load<i32>(free + (shapeCount << 2)) <= DEPTH) shapeCount++;
+  const shapeCount = shapeFree(free, freeCount);
   let cost: f64 = 0;
   for (let c = 0; c < channels; c++) {
-    let lightAt = -1;
-    for (let q = shapeCount; q < freeCount; q++) if (load<i32>(free + (q << 2)) === SHAPE + c) lightAt = q;
+    const lightAt = lightFree(free, freeCount, c);
     const light = <f32>load<f64>(known + POINT + ((<usize>(SHAPE + c)) << 3));
     const plane = seen + c * stride;
     undo(plane, width, stride, shape, undone, free, shapeCount, isLit, light);
@@ -324,21 +366,7 @@ export function describeVeil(
         rowBytes,
         sums,
       );
-    let sum = sums;
-    for (let a = 0; a < count; a++) {
-      const row = a < shapeCount ? a : lightAt;
-      for (let b = 0; b <= a; b++) {
-        const column = b < shapeCount ? b : lightAt;
-        const onto = matrix + ((<usize>(row * freeCount + column)) << 3);
-        store<f64>(onto, load<f64>(onto) + sumOf(v128.load(sum)));
-        sum += 16;
-      }
-    }
-    for (let b = 0; b < count; b++) {
-      const onto = right + ((<usize>(b < shapeCount ? b : lightAt)) << 3);
-      store<f64>(onto, load<f64>(onto) - sumOf(v128.load(sum)));
-      sum += 16;
-    }
+    addToEquations(sums, shapeCount, lightAt, freeCount, matrix, right);
   }
   store<f64>(found, cost);
 }
