@@ -1,7 +1,8 @@
 import type { Fence } from '@fennip/core/fence';
-import type { Picture, PictureSheet } from '@fennip/contract';
+import type { Picture } from '@fennip/contract';
 import { computed } from 'vue';
-import { AnswerError, get, post } from '../api/http.ts';
+import { call } from '../api/call.ts';
+import { AnswerError } from '../api/http.ts';
 import { inMendWorker } from '../engine/page/workers.ts';
 import { useJob } from '../stores/job.ts';
 import { usePicture } from '../stores/picture.ts';
@@ -26,15 +27,19 @@ export function useFenceCopies() {
   );
 
   async function copyOne({ kind, area, edge, name }: Fence, to: Picture): Promise<void> {
-    const sheet = await get<PictureSheet>(`/pictures/${to.id}`);
+    const sheet = await call('picture', { picture: to.id });
     const fence = { ...newFence(kind, area, name), edge };
-    await post(`/pictures/${to.id}/edits`, {
-      revision: sheet.revision,
-      edit: {
-        words: stepSaid('step.fence.copied', { name }),
-        steps: [{ op: 'fence', fence, at: sheet.recipe.fences?.length ?? 0 }],
+    await call(
+      'edit',
+      { picture: to.id },
+      {
+        revision: sheet.revision,
+        edit: {
+          words: stepSaid('step.fence.copied', { name }),
+          steps: [{ op: 'fence', fence, at: sheet.recipe.fences?.length ?? 0 }],
+        },
       },
-    });
+    );
   }
 
   async function copyTo(fence: Fence, pictures: readonly Picture[]): Promise<void> {

@@ -2,7 +2,7 @@
 import type { DustChartSheet } from '@fennip/contract';
 import { useEventListener, useLocalStorage } from '@vueuse/core';
 import { computed, onMounted, shallowRef, watch } from 'vue';
-import { get } from '../api/http.ts';
+import { call } from '../api/call.ts';
 import { useJob } from '../stores/job.ts';
 import { useRuns } from '../stores/runs.ts';
 import type { WantedPlace } from '../stores/view.ts';
@@ -29,7 +29,7 @@ watch(
   [charts, shape],
   async () => {
     if (shape.value === 'matrix')
-      sheets.value = await Promise.all(charts.value.map(({ id }) => get<DustChartSheet>(`/charts/${id}`)));
+      sheets.value = await Promise.all(charts.value.map(({ id }) => call('chart', { chart: id })));
   },
   { immediate: true },
 );

@@ -3,7 +3,7 @@ import type { ChartedState, ChartFault, DustChartSheet, Picture } from '@fennip/
 import { onPicture } from '@fennip/core/chart';
 import { computed, onMounted, shallowRef } from 'vue';
 import { cropAddress } from '../api/crop.ts';
-import { get } from '../api/http.ts';
+import { call } from '../api/call.ts';
 import { placementOf } from '../chart/placementOf.ts';
 import { useJob } from '../stores/job.ts';
 import type { WantedPlace } from '../stores/view.ts';
@@ -25,7 +25,7 @@ const states = shallowRef<ReadonlyMap<string, ChartedState>>(new Map());
 const keyOf = (picture: string, place: number): string => `${picture} ${place}`;
 onMounted(async () => {
   if (!job.job) return;
-  const all = await get<ChartedState[]>(`/jobs/${job.job.id}/charted`);
+  const all = await call('chartedStates', { job: job.job.id });
   states.value = new Map(all.map((one) => [keyOf(one.pictureId, one.place), one]));
 });
 

@@ -4,7 +4,7 @@ import type { NumberedFault, Polarity } from '@fennip/core/fault';
 import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core/examine';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { get, post, remove } from '../api/http.ts';
+import { call } from '../api/call.ts';
 import { usePicture } from './picture.ts';
 
 /** Which specks are listed. */
@@ -68,7 +68,7 @@ export const useExamination = defineStore('examination', () => {
       polarities: POLARITIES[polarity.value],
     };
     try {
-      const asked = await post<Picture>(`/pictures/${id}/examination`, request);
+      const asked = await call('examine', { picture: id }, request);
       if (isOutOfDate || !isStillOpen()) return;
       picture.picture = asked;
       // What was measured before is decided about at once.
@@ -93,7 +93,7 @@ export const useExamination = defineStore('examination', () => {
     const isStillOpen = picture.rememberOpen();
     problem.value = null;
     try {
-      await remove(`/pictures/${id}/examination`);
+      await call('stopExamining', { picture: id });
       if (isStillOpen()) await picture.reload();
     } catch (error) {
       problem.value = sentenceOf(error);
@@ -109,7 +109,7 @@ export const useExamination = defineStore('examination', () => {
     try {
       // What is not saved yet would not be looked at.
       await picture.saved();
-      const asked = await post<Picture>(`/pictures/${id}/check`, {});
+      const asked = await call('check', { picture: id });
       if (isStillOpen()) picture.picture = asked;
     } catch (error) {
       problem.value = sentenceOf(error);
@@ -141,7 +141,7 @@ export const useExamination = defineStore('examination', () => {
       if (id === undefined || !isDone.value) return;
       const isStillOpen = picture.rememberOpen();
       try {
-        const measured = await get<NumberedFault[]>(`/pictures/${id}/findings`);
+        const measured = await call('findings', { picture: id });
         if (isStillOpen()) findings.value = measured;
       } catch (error) {
         problem.value = sentenceOf(error);

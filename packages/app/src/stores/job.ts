@@ -1,8 +1,9 @@
+import { addressOf } from '@fennip/contract';
 import { sentenceOf } from '@fennip/contract';
 import type { AwayFile, Job, JobEvent, Picture, TakenBack, WorkKind } from '@fennip/contract';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import { get, post } from '../api/http.ts';
+import { call } from '../api/call.ts';
 import { bringBack, uploadPicture } from '../api/upload.ts';
 
 /** A file on its way to the server, or one that was refused. */
@@ -83,7 +84,7 @@ export const useJob = defineStore('job', () => {
     const heard: JobEvent[] = [];
     const stop = listen((event) => heard.push(event));
     try {
-      const answer = await get<{ job: Job; pictures: Picture[] }>(`/jobs/${jobId}`);
+      const answer = await call('job', { job: jobId });
       job.value = answer.job;
       pictures.value = answer.pictures;
       heard.forEach(takePictures);
@@ -120,7 +121,7 @@ export const useJob = defineStore('job', () => {
 
   /** Follows what happens in the job. What happened before the line stood, or while it was broken, is asked for. */
   function follow(jobId: string): void {
-    const opened = new EventSource(`/api/jobs/${jobId}/events`);
+    const opened = new EventSource(addressOf('jobEvents', { job: jobId }));
     stream = opened;
     opened.onmessage = (message) => hear(JSON.parse(message.data as string) as JobEvent);
     opened.onopen = () => void catchUp(jobId, opened);
@@ -148,7 +149,7 @@ export const useJob = defineStore('job', () => {
   }
 
   function placeIn(jobId: string): Promise<number> {
-    const asked = lastPlace.then(() => post<{ place: number }>(`/jobs/${jobId}/places`, {}));
+    const asked = lastPlace.then(() => call('takePlace', { job: jobId }));
     lastPlace = asked.catch(() => undefined);
     return asked.then(({ place }) => place);
   }
@@ -186,7 +187,7 @@ export const useJob = defineStore('job', () => {
     const jobId = job.value?.id;
     if (!jobId || files.length === 0) return;
     // Asked once for all of them: so they also ask for their places in the order they came in.
-    const known = (away ??= get<AwayFile[]>(`/jobs/${jobId}/away`));
+    const known = (away ??= call('awayFiles', { job: jobId }));
     void known
       .catch(() => undefined)
       .then(() => {

@@ -1,5 +1,5 @@
 import { sentenceOf } from '@fennip/contract';
-import type { EditAnswer, Picture, PictureSheet } from '@fennip/contract';
+import type { Picture, PictureSheet } from '@fennip/contract';
 import { ledgerEntries } from '@fennip/core/ledger';
 import type { Mend } from '@fennip/core/mend';
 import type { Edit } from '@fennip/core/recipe';
@@ -7,13 +7,13 @@ import { proxy } from 'comlink';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import type { AnswerError } from '../api/http.ts';
-import { get, post } from '../api/http.ts';
+import { call, callOutliving } from '../api/call.ts';
 import type { Rebuilding } from '../engine/table/rebuilders.ts';
 import { engine, openPicture } from '../engine/page/workers.ts';
 import { createEditQueue } from '../sync/editQueue.ts';
 import { followLatest } from '../sync/followLatest.ts';
 import { createPendingEdits } from '../sync/pendingEdits.ts';
-import { persistentGet } from '../sync/persistentGet.ts';
+import { askUntilAnswered } from '../sync/askUntilAnswered.ts';
 import { createRepaintBus } from '../sync/repaintBus.ts';
 import type { Task } from '../sync/sheetState.ts';
 import * as sheets from '../sync/sheetState.ts';
@@ -111,7 +111,7 @@ export const usePicture = defineStore('picture', () => {
     if (requested !== id) return;
     close();
     try {
-      const asked = get<PictureSheet>(`/pictures/${id}`);
+      const asked = call('picture', { picture: id });
       // The worker that will paint it starts meanwhile.
       engine();
       const sheet = await asked;
@@ -147,9 +147,9 @@ export const usePicture = defineStore('picture', () => {
 
   /** The sheet of the open picture as the server has it; none where that cannot be had. */
   async function freshSheet(): Promise<PictureSheet | null> {
-    const path = `/pictures/${picture.value?.id ?? ''}`;
+    const id = picture.value?.id ?? '';
     const onTrouble = ({ message }: AnswerError): void => void (notice.value = message);
-    return persistentGet<PictureSheet>(path, { isWanted: rememberOpen(), onTrouble });
+    return askUntilAnswered(() => call('picture', { picture: id }), { isWanted: rememberOpen(), onTrouble });
   }
 
   /** Loads everything about the open picture anew: faults after an examination, or another window's edits. */
@@ -162,12 +162,13 @@ export const usePicture = defineStore('picture', () => {
 
   async function carryOut(task: Task, outlivesPage: boolean): Promise<void> {
     const isStillOpen = rememberOpen();
-    const path = `/pictures/${picture.value?.id ?? ''}`;
+    const at = { picture: picture.value?.id ?? '' };
+    const send = outlivesPage ? callOutliving : call;
     const { revision } = state.value;
     const answer =
       task.kind === 'edit'
-        ? await post<EditAnswer>(`${path}/edits`, { revision, edit: task.edit }, outlivesPage)
-        : await post<EditAnswer>(`${path}/${task.kind}`, { revision }, outlivesPage);
+        ? await send('edit', at, { revision, edit: task.edit })
+        : await send(task.kind, at, { revision });
     if (!isStillOpen()) return;
     state.value = sheets.withAnswer(state.value, answer);
     if (notice.value === hindrance) notice.value = null;

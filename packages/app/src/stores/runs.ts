@@ -1,7 +1,7 @@
 import type { ChartSummary, OpenDoubt, Run, RunRequest, RunSteer } from '@fennip/contract';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { get, post } from '../api/http.ts';
+import { call } from '../api/call.ts';
 import { useJob } from './job.ts';
 
 /** The runs of the job that is open, what they left to the restorer, and the charts there are. */
@@ -20,16 +20,13 @@ export const useRuns = defineStore('runs', () => {
   async function loadLeft(): Promise<void> {
     const id = job.job?.id;
     if (!id) return;
-    [doubts.value, charts.value] = await Promise.all([
-      get<OpenDoubt[]>(`/jobs/${id}/doubts`),
-      get<ChartSummary[]>('/charts'),
-    ]);
+    [doubts.value, charts.value] = await Promise.all([call('doubts', { job: id }), call('charts', {})]);
   }
 
   async function load(): Promise<void> {
     const id = job.job?.id;
     if (!id) return;
-    const answer = await get<Run[]>(`/jobs/${id}/runs`);
+    const answer = await call('runs', { job: id });
     if (job.job?.id !== id) return;
     runs.value = answer;
     await loadLeft();
@@ -52,14 +49,14 @@ export const useRuns = defineStore('runs', () => {
   job.onFollowing(() => void load().catch(() => undefined));
 
   async function start(request: RunRequest): Promise<void> {
-    takeRun(await post<Run>(`/jobs/${job.job?.id ?? ''}/runs`, request));
+    takeRun(await call('startRun', { job: job.job?.id ?? '' }, request));
   }
 
   const steer = async (run: Run, to: RunSteer['to']): Promise<void> =>
-    takeRun(await post<Run>(`/runs/${run.id}/steer`, { to }));
+    takeRun(await call('steerRun', { run: run.id }, { to }));
 
   async function steerAll(to: RunSteer['to']): Promise<void> {
-    (await post<Run[]>(`/jobs/${job.job?.id ?? ''}/runs/steer`, { to })).forEach(takeRun);
+    (await call('steerRuns', { job: job.job?.id ?? '' }, { to })).forEach(takeRun);
   }
 
   const under = computed(() => runs.value.filter(({ state }) => state === 'running' || state === 'paused'));

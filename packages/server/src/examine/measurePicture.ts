@@ -6,7 +6,7 @@ import { wholeWindow } from '@fennip/core/raster';
 import type { WorkKind } from '@fennip/contract';
 import type { Context } from '../context/context.ts';
 import type { PictureRow } from '../rows/pictureRows.ts';
-import { inTurns } from '../queue/inTurns.ts';
+import pLimit from 'p-limit';
 
 /** On which picture faults are measured, and as what work it is told. */
 interface MeasureOrder {
@@ -30,7 +30,7 @@ export async function measurePicture(
 ): Promise<Fault[]> {
   const raster = await threads.load(store.pathOf('originals', row.sha256), recipe);
   // No more are handed over than the threads are at: what waits can still be let go.
-  const turn = inTurns(availableParallelism());
+  const turn = pLimit(availableParallelism());
   const whileWanted = <T>(measure: () => Promise<T>): Promise<T> =>
     turn(async () => {
       if (isWanted && !(await isWanted())) throw new MeasuringStopped();

@@ -1,9 +1,11 @@
 import { join } from 'node:path';
 import type { Express } from 'express';
-import express from 'express';
+import express, { Router } from 'express';
 import type { Context } from '../context/context.ts';
+import { answer } from './answer.ts';
 import { checkOrigin, guardHeaders } from './border.ts';
 import { chartRoutes } from './chartRoutes.ts';
+import { describeRoutes } from './describeRoutes.ts';
 import { fileRoutes } from './fileRoutes.ts';
 import { jobRoutes } from './jobRoutes.ts';
 import { pictureRoutes } from './pictureRoutes.ts';
@@ -21,10 +23,12 @@ export function application(context: Context): Express {
   app.disable('x-powered-by');
   app.use(guardHeaders);
   app.use(checkOrigin(context.config));
-  app.get('/api/health', async (_request, response) => {
+  const health = Router();
+  answer(health, 'health', async () => {
     await context.database.raw('select 1');
-    response.json({ ready: true });
+    return { ready: true };
   });
+  app.use('/api', health, describeRoutes());
   app.use('/api', express.json({ limit: MOST_JSON }));
   app.use('/api', jobRoutes(context), pictureRoutes(context), fileRoutes(context));
   app.use('/api', runRoutes(context), chartRoutes(context), routineRoutes(context));

@@ -1,43 +1,32 @@
 import { Router } from 'express';
-import { EntryVerdictSchema } from '@fennip/contract';
-import { checkerOf } from '@fennip/contract/check';
 import { allCharts, chartRow, chartSheet, judgeEntry } from '../rows/chartRows.ts';
 import type { Context } from '../context/context.ts';
 import { checkId } from '../rows/pictureRows.ts';
 import { notFound } from '../errors/refusal.ts';
+import { answer, send } from './answer.ts';
 
-const checkVerdict = checkerOf(EntryVerdictSchema);
+const idOf = (params: { readonly chart: string }): string => checkId(params.chart, 'dust chart');
 
 /** The dust charts of cameras. */
 export function chartRoutes({ database }: Context): Router {
   const router = Router();
-  const idOf = (params: { chart: string }): string => checkId(params.chart, 'dust chart');
 
-  router.get('/charts', async (_request, response) => {
-    response.json(await allCharts(database));
-  });
-
-  router.get('/charts/:chart', async (request, response) => {
-    response.json(await chartSheet(database, idOf(request.params)));
-  });
-
-  router.get('/charts/:chart/file', async (request, response) => {
-    const { camera, document } = await chartRow(database, idOf(request.params));
+  answer(router, 'charts', () => allCharts(database));
+  answer(router, 'chart', ({ params }) => chartSheet(database, idOf(params)));
+  send(router, 'chartFile', async (params, response) => {
+    const { camera, document } = await chartRow(database, idOf(params));
     response.attachment(`${camera} dust chart.json`);
     response.json(document);
   });
-
-  router.put('/charts/:chart/entries/:number/verdict', async (request, response) => {
-    const number = Number(request.params.number);
+  answer(router, 'judgeEntry', ({ params, body }) => {
+    const number = Number(params.number);
     if (!Number.isInteger(number)) throw notFound('entry of the chart');
-    const { verdict } = checkVerdict(request.body);
-    response.json(await judgeEntry(database, idOf(request.params), number, verdict));
+    return judgeEntry(database, idOf(params), number, body.verdict);
   });
-
-  router.delete('/charts/:chart', async (request, response) => {
-    await chartRow(database, idOf(request.params));
-    await database('charts').where('id', request.params.chart).delete();
-    response.status(204).end();
+  answer(router, 'removeChart', async ({ params }) => {
+    await chartRow(database, idOf(params));
+    await database('charts').where('id', params.chart).delete();
+    return undefined;
   });
 
   return router;

@@ -9,6 +9,7 @@ import { checkId } from '../rows/pictureRows.ts';
 import { levelPath, tileRange } from '../store/pyramid.ts';
 import { readStored } from '../store/store.ts';
 import { notFound } from '../errors/refusal.ts';
+import { send } from './answer.ts';
 
 const SHA256 = /^[0-9a-f]{64}$/;
 const MEDIA_TYPE: Record<string, string> = {
@@ -23,7 +24,11 @@ const MEDIA_TYPE: Record<string, string> = {
 const wholeNumber = (text: string): number => (/^\d{1,7}$/.test(text) ? Number(text) : -1);
 
 /** Sends a stored file, or a range of it. A page that goes away meanwhile is no error. */
-async function send(response: Response, path: string, range?: { start: number; end: number }): Promise<void> {
+async function sendStored(
+  response: Response,
+  path: string,
+  range?: { start: number; end: number },
+): Promise<void> {
   try {
     await pipeline(readStored(path, range), response);
   } catch (error) {
@@ -52,8 +57,7 @@ export function fileRoutes(context: Context): Router {
     return row;
   }
 
-  router.get('/tiles/:pyramid/:level/:column/:row', async (request, response) => {
-    const { pyramid, level: levelText, column, row } = request.params;
+  send(router, 'tile', async ({ pyramid, level: levelText, column, row }, response) => {
     const { width, height, depth, channels } = await shapeOf(pyramid);
     const level = wholeNumber(levelText);
     const size = pyramidLevels(width, height)[level];
@@ -64,25 +68,22 @@ export function fileRoutes(context: Context): Router {
       'Content-Length': String(range.end - range.start + 1),
       'Cache-Control': 'private, max-age=31536000, immutable',
     });
-    await send(response, levelPath(context.store.pyramidPath(pyramid), level), range);
+    await sendStored(response, levelPath(context.store.pyramidPath(pyramid), level), range);
   });
 
-  router.get('/deliveries/:delivery/file', async (request, response) => {
-    const file = await deliveredFile(context, checkId(request.params.delivery, 'delivery'));
+  send(router, 'deliveredFile', async (params, response) => {
+    const file = await deliveredFile(context, checkId(params.delivery, 'delivery'));
     response.attachment(file.fileName);
     response.set({
       'Content-Type': MEDIA_TYPE[file.format] ?? 'application/octet-stream',
       'Content-Length': String(file.sizeBytes),
       'Cache-Control': 'private, no-cache',
     });
-    await send(response, file.path);
+    await sendStored(response, file.path);
   });
 
-  router.get('/deliveries/:delivery/recipe', async (request, response) => {
-    const { recipe, fileName } = await recipeOfDelivery(
-      context,
-      checkId(request.params.delivery, 'delivery'),
-    );
+  send(router, 'deliveredRecipe', async (params, response) => {
+    const { recipe, fileName } = await recipeOfDelivery(context, checkId(params.delivery, 'delivery'));
     response.attachment(fileName);
     response.set('Cache-Control', 'private, no-cache');
     response.json(recipe);

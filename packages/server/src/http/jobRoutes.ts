@@ -2,8 +2,6 @@ import { said } from '@fennip/words';
 import { randomUUID } from 'node:crypto';
 import { Router } from 'express';
 import type { Job } from '@fennip/contract';
-import { NewJobSchema } from '@fennip/contract';
-import { checkerOf } from '@fennip/contract/check';
 import { chartedStates } from '../charts/chartedStates.ts';
 import type { Context } from '../context/context.ts';
 import { awayFiles } from '../deliver/takeBack.ts';
@@ -12,9 +10,8 @@ import { checkId, picturesOfJob } from '../rows/pictureRows.ts';
 import { receivePicture } from '../pictures/receivePicture.ts';
 import { removePicture } from '../pictures/removePicture.ts';
 import { Refusal, notFound } from '../errors/refusal.ts';
+import { answer, send } from './answer.ts';
 import { sendEvents } from './sendEvents.ts';
-
-const checkNewJob = checkerOf(NewJobSchema);
 
 interface JobRow {
   readonly id: string;
@@ -69,69 +66,53 @@ async function nextPlace(database: Database): Promise<number> {
   return Number(rows[0].place);
 }
 
+/** What is asked about jobs. */
 export function jobRoutes(context: Context): Router {
   const { database } = context;
   const router = Router();
+  const jobOf = (params: { readonly job: string }): Promise<Job> =>
+    jobById(database, checkId(params.job, 'job'));
 
-  router.get('/jobs', async (_request, response) => {
+  answer(router, 'jobs', async () => {
     const rows = (await jobRows(database).orderBy('created_at', 'desc')) as unknown as JobRow[];
-    response.json(rows.map(asJob));
+    return rows.map(asJob);
   });
-
-  router.post('/jobs', async (request, response) => {
-    const { name } = checkNewJob(request.body);
+  answer(router, 'makeJob', async ({ body: { name } }) => {
     const id = randomUUID();
     await database('jobs').insert({ id, name: name.trim() });
-    response.status(201).json(await jobById(database, id));
+    return jobById(database, id);
   });
-
-  router.get('/jobs/:job', async (request, response) => {
-    const job = await jobById(database, checkId(request.params.job, 'job'));
-    response.json({ job, pictures: await picturesOfJob(database, job.id) });
+  answer(router, 'job', async ({ params }) => {
+    const job = await jobOf(params);
+    return { job, pictures: await picturesOfJob(database, job.id) };
   });
-
-  router.get('/jobs/:job/away', async (request, response) => {
-    const job = await jobById(database, checkId(request.params.job, 'job'));
-    response.json(await awayFiles(database, job.id));
-  });
-
-  router.get('/jobs/:job/charted', async (request, response) => {
-    const job = await jobById(database, checkId(request.params.job, 'job'));
-    response.json(await chartedStates(database, job.id));
-  });
-
-  router.delete('/jobs/:job', async (request, response) => {
-    const job = await jobById(database, checkId(request.params.job, 'job'));
-    for (const picture of await picturesOfJob(database, job.id)) await removePicture(context, picture.id);
-    await database('jobs').where('id', job.id).delete();
-    response.status(204).end();
+  answer(router, 'awayFiles', async ({ params }) => awayFiles(database, (await jobOf(params)).id));
+  answer(router, 'chartedStates', async ({ params }) => chartedStates(database, (await jobOf(params)).id));
+  answer(router, 'removeJob', async ({ params }) => {
+    const { id } = await jobOf(params);
+    for (const picture of await picturesOfJob(database, id)) await removePicture(context, picture.id);
+    await database('jobs').where('id', id).delete();
+    return undefined;
   });
 
   // Several files come at once, and the smaller overtake the larger: who cares for their order asks for places first.
-  router.post('/jobs/:job/places', async (request, response) => {
-    await jobById(database, checkId(request.params.job, 'job'));
-    response.status(201).json({ place: await nextPlace(database) });
+  answer(router, 'takePlace', async ({ params }) => {
+    await jobOf(params);
+    return { place: await nextPlace(database) };
   });
-
-  router.post('/jobs/:job/pictures', async (request, response) => {
-    const job = await jobById(database, checkId(request.params.job, 'job'));
+  answer(router, 'addPicture', async ({ params, request }) => {
+    const { id } = await jobOf(params);
     const length = request.headers['content-length'];
-    const picture = await receivePicture(
-      context,
-      {
-        jobId: job.id,
-        name: fileNameFrom(request.query['name']),
-        place: placeFrom(request.query['place']),
-        announcedBytes: length === undefined ? undefined : Number(length),
-      },
-      request,
-    );
-    response.status(201).json(picture);
+    const arrival = {
+      jobId: id,
+      name: fileNameFrom(request.query['name']),
+      place: placeFrom(request.query['place']),
+      announcedBytes: length === undefined ? undefined : Number(length),
+    };
+    return receivePicture(context, arrival, request);
   });
-
-  router.get('/jobs/:job/events', async (request, response) => {
-    const job = await jobById(database, checkId(request.params.job, 'job'));
-    sendEvents(response, context.events, job.id);
+  send(router, 'jobEvents', async (params, response) => {
+    sendEvents(response, context.events, (await jobOf(params)).id);
   });
 
   return router;

@@ -1,37 +1,24 @@
+import type { EditAnswer, HistoryStep, PictureSheet } from '@fennip/contract';
 import type { Request } from 'express';
 import { Router } from 'express';
-import type { EditAnswer, HistoryStep, PictureSheet } from '@fennip/contract';
-import {
-  DeliveryRequestSchema,
-  EditRequestSchema,
-  ExamineRequestSchema,
-  PictureChangeSchema,
-  TurnBackSchema,
-} from '@fennip/contract';
-import { checkerOf } from '@fennip/contract/check';
 import type { Context } from '../context/context.ts';
-import { takeBack } from '../deliver/takeBack.ts';
-import { reportOf } from '../deliver/report.ts';
 import { deliveriesOf, orderDelivery } from '../deliver/deliveries.ts';
+import { reportOf } from '../deliver/report.ts';
+import { takeBack } from '../deliver/takeBack.ts';
+import { notFound } from '../errors/refusal.ts';
 import { orderCheck } from '../examine/checkMended.ts';
 import { orderExamination, stopExamination } from '../examine/examinePicture.ts';
-import { faultsOf } from '../rows/faultRows.ts';
-import { findingsOf } from '../rows/findingRows.ts';
 import { edit, historyOf, redo, undo } from '../history/history.ts';
-import { readRecipe } from '../rows/worksheetRows.ts';
-import { checkId, pictureById, pictureRow } from '../rows/pictureRows.ts';
 import { changePicture } from '../pictures/changePicture.ts';
 import { cropImage } from '../pictures/cropImage.ts';
-import { proposeMend } from '../runs/proposeMend.ts';
 import { removePicture } from '../pictures/removePicture.ts';
-import { notFound } from '../errors/refusal.ts';
+import { faultsOf } from '../rows/faultRows.ts';
+import { findingsOf } from '../rows/findingRows.ts';
+import { checkId, pictureById, pictureRow } from '../rows/pictureRows.ts';
+import { readRecipe } from '../rows/worksheetRows.ts';
+import { proposeMend } from '../runs/proposeMend.ts';
+import { answer, send } from './answer.ts';
 import { wordsFor } from './wordsFor.ts';
-
-const checkEdit = checkerOf(EditRequestSchema);
-const checkTurnBack = checkerOf(TurnBackSchema);
-const checkExamine = checkerOf(ExamineRequestSchema);
-const checkPictureChange = checkerOf(PictureChangeSchema);
-const checkDelivery = checkerOf(DeliveryRequestSchema);
 
 async function sheetOf({ database }: Context, id: string): Promise<PictureSheet> {
   const row = await pictureRow(database, id);
@@ -52,49 +39,44 @@ function withWords<T extends Pick<EditAnswer, 'done' | 'undone'>>(request: Reque
   return { ...answer, done: rendered(answer.done), undone: rendered(answer.undone) };
 }
 
+const idOf = (params: { readonly picture: string }): string => checkId(params.picture, 'picture');
+
+/** What is asked about one picture. */
 export function pictureRoutes(context: Context): Router {
+  const { database } = context;
   const router = Router();
-  const idOf = (params: { picture: string }): string => checkId(params.picture, 'picture');
 
-  router.get('/pictures/:picture', async (request, response) => {
-    response.json(withWords(request, await sheetOf(context, idOf(request.params))));
+  answer(router, 'picture', async ({ params, request }) =>
+    withWords(request, await sheetOf(context, idOf(params))),
+  );
+  answer(router, 'changePicture', async ({ params, body }) => {
+    await changePicture(context, idOf(params), body);
+    return pictureById(database, params.picture);
+  });
+  answer(router, 'removePicture', async ({ params }) => {
+    await removePicture(context, idOf(params));
+    return undefined;
   });
 
-  router.patch('/pictures/:picture', async (request, response) => {
-    const id = idOf(request.params);
-    await changePicture(context, id, checkPictureChange(request.body));
-    response.json(await pictureById(context.database, id));
+  answer(router, 'examine', async ({ params, body }) => {
+    await orderExamination(context, idOf(params), body);
+    return pictureById(database, params.picture);
   });
-
-  router.delete('/pictures/:picture', async (request, response) => {
-    await removePicture(context, idOf(request.params));
-    response.status(204).end();
+  answer(router, 'stopExamining', async ({ params }) => {
+    await stopExamination(context, idOf(params));
+    return undefined;
   });
-
-  router.post('/pictures/:picture/examination', async (request, response) => {
-    await orderExamination(context, idOf(request.params), checkExamine(request.body));
-    response.status(202).json(await pictureById(context.database, request.params.picture));
+  answer(router, 'check', async ({ params }) => {
+    await orderCheck(context, idOf(params));
+    return pictureById(database, params.picture);
   });
-
-  router.delete('/pictures/:picture/examination', async (request, response) => {
-    await stopExamination(context, idOf(request.params));
-    response.status(204).end();
-  });
-
-  router.post('/pictures/:picture/check', async (request, response) => {
-    const id = idOf(request.params);
-    await orderCheck(context, id);
-    response.status(202).json(await pictureById(context.database, id));
-  });
-
-  router.get('/pictures/:picture/findings', async (request, response) => {
-    const { database } = context;
-    const row = await pictureRow(database, idOf(request.params));
-    response.json((await findingsOf(database, row)) ?? []);
-  });
-
-  router.get('/pictures/:picture/crop', async (request, response) => {
-    const row = await pictureRow(context.database, idOf(request.params));
+  answer(
+    router,
+    'findings',
+    async ({ params }) => (await findingsOf(database, await pictureRow(database, idOf(params)))) ?? [],
+  );
+  send(router, 'crop', async (params, response, request) => {
+    const row = await pictureRow(database, idOf(params));
     const [x, y, half] = ['x', 'y', 'half'].map((name) => Number(request.query[name]));
     if (!(Number.isFinite(x) && Number.isFinite(y) && half >= 1 && half <= 5000)) throw notFound('place');
     const image = await cropImage(context, row, { x, y, half });
@@ -102,38 +84,24 @@ export function pictureRoutes(context: Context): Router {
     response.set({ 'Content-Type': 'image/png', 'Cache-Control': 'private, max-age=31536000, immutable' });
     response.send(image);
   });
+  answer(router, 'proposal', async ({ params }) =>
+    proposeMend(context, await pictureRow(database, idOf(params)), params.fault),
+  );
 
-  router.get('/pictures/:picture/faults/:fault/proposal', async (request, response) => {
-    const row = await pictureRow(context.database, idOf(request.params));
-    response.json(await proposeMend(context, row, request.params.fault));
-  });
+  answer(router, 'edit', async ({ params, body, request }) =>
+    withWords(request, await edit(context, idOf(params), body.revision, body.edit)),
+  );
+  answer(router, 'undo', async ({ params, body, request }) =>
+    withWords(request, await undo(context, idOf(params), body.revision)),
+  );
+  answer(router, 'redo', async ({ params, body, request }) =>
+    withWords(request, await redo(context, idOf(params), body.revision)),
+  );
 
-  router.post('/pictures/:picture/edits', async (request, response) => {
-    const asked = checkEdit(request.body);
-    response.json(withWords(request, await edit(context, idOf(request.params), asked.revision, asked.edit)));
-  });
-
-  router.post('/pictures/:picture/undo', async (request, response) => {
-    const { revision } = checkTurnBack(request.body);
-    response.json(withWords(request, await undo(context, idOf(request.params), revision)));
-  });
-
-  router.post('/pictures/:picture/redo', async (request, response) => {
-    const { revision } = checkTurnBack(request.body);
-    response.json(withWords(request, await redo(context, idOf(request.params), revision)));
-  });
-
-  router.post('/pictures/:picture/return', async (request, response) => {
-    response.json(await takeBack(context, idOf(request.params), request));
-  });
-
-  router.get('/pictures/:picture/report.html', async (request, response) => {
-    const { bytes, fileName } = await reportOf(
-      context,
-      idOf(request.params),
-      'html',
-      wordsFor(request).language,
-    );
+  answer(router, 'bringBack', ({ params, request }) => takeBack(context, idOf(params), request));
+  send(router, 'reportPage', async (params, response, request) => {
+    const { language } = wordsFor(request);
+    const { bytes, fileName } = await reportOf(context, idOf(params), 'html', language);
     if (request.query['save'] !== undefined) response.attachment(fileName);
     response.set({
       'Content-Type': 'text/html; charset=utf-8',
@@ -143,28 +111,16 @@ export function pictureRoutes(context: Context): Router {
     });
     response.send(Buffer.from(bytes));
   });
-
-  router.get('/pictures/:picture/report.pdf', async (request, response) => {
+  send(router, 'reportDocument', async (params, response, request) => {
     const paper = request.query['paper'] === 'letter' ? 'LETTER' : 'A4';
-    const { bytes, fileName } = await reportOf(
-      context,
-      idOf(request.params),
-      paper,
-      wordsFor(request).language,
-    );
+    const { language } = wordsFor(request);
+    const { bytes, fileName } = await reportOf(context, idOf(params), paper, language);
     response.attachment(fileName);
     response.set({ 'Content-Type': 'application/pdf', 'Cache-Control': 'private, no-store' });
     response.send(Buffer.from(bytes));
   });
-
-  router.get('/pictures/:picture/deliveries', async (request, response) => {
-    response.json(await deliveriesOf(context.database, idOf(request.params)));
-  });
-
-  router.post('/pictures/:picture/deliveries', async (request, response) => {
-    const delivery = await orderDelivery(context, idOf(request.params), checkDelivery(request.body));
-    response.status(202).json(delivery);
-  });
+  answer(router, 'deliveries', ({ params }) => deliveriesOf(database, idOf(params)));
+  answer(router, 'deliver', ({ params, body }) => orderDelivery(context, idOf(params), body));
 
   return router;
 }

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { addressOf } from '@fennip/contract';
 import { sentenceOf } from '@fennip/contract';
 import type { DustChartSheet, EntryVerdict } from '@fennip/contract';
 import { onKeyStroke } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { get, put } from '../../api/http.ts';
+import { call } from '../../api/call.ts';
 import { dayOf } from '../../i18n/figures.ts';
 import { say, sayCount } from '../../i18n/say.ts';
 import ChartEntries from './ChartEntries.vue';
@@ -29,7 +30,7 @@ async function attempt(work: () => Promise<DustChartSheet>): Promise<void> {
 watch(
   () => route.params['chart'],
   (id) => {
-    if (typeof id === 'string') void attempt(() => get<DustChartSheet>(`/charts/${id}`));
+    if (typeof id === 'string') void attempt(() => call('chart', { chart: id }));
   },
   { immediate: true },
 );
@@ -49,9 +50,7 @@ async function judge(to: EntryVerdict): Promise<void> {
   const { value: current } = sheet;
   if (!current || !fault.value) return;
   const number = chosen.value;
-  await attempt(() =>
-    put<DustChartSheet>(`/charts/${current.id}/entries/${number}/verdict`, { verdict: to }),
-  );
+  await attempt(() => call('judgeEntry', { chart: current.id, number: String(number) }, { verdict: to }));
   if (problem.value === null && chosen.value === number) step(1);
 }
 
@@ -86,7 +85,7 @@ onKeyStroke('Backspace', () => void judge('dismissed'));
               : say('chart.open', { from: dayOf(sheet.openedAt) })
           }}
         </p>
-        <a :href="`/api/charts/${sheet.id}/file`" download>{{ say('chart.save') }}</a>
+        <a :href="addressOf('chartFile', { chart: sheet.id })" download>{{ say('chart.save') }}</a>
       </header>
       <div class="columns">
         <ChartEntries v-model="chosen" :sheet="sheet" />

@@ -1,8 +1,9 @@
 import { sentenceOf } from '@fennip/contract';
-import type { ChartedDecision, EditAnswer, OpenDoubt, ProposedMend } from '@fennip/contract';
+import type { ChartedDecision, OpenDoubt, ProposedMend } from '@fennip/contract';
 import type { Step } from '@fennip/core/recipe';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { AnswerError, get, post } from '../../api/http.ts';
+import { call } from '../../api/call.ts';
+import { AnswerError } from '../../api/http.ts';
 import { useJob } from '../../stores/job.ts';
 import { useRuns } from '../../stores/runs.ts';
 import { say } from '../../i18n/say.ts';
@@ -30,7 +31,7 @@ export function useDoubts() {
   const proposed = (doubt: OpenDoubt): Promise<ProposedMend> => {
     const known = proposals.get(keyOf(doubt));
     if (known) return known;
-    const asked = get<ProposedMend>(`/pictures/${doubt.pictureId}/faults/${doubt.fault}/proposal`);
+    const asked = call('proposal', { picture: doubt.pictureId, fault: doubt.fault });
     proposals.set(keyOf(doubt), asked);
     return asked;
   };
@@ -71,13 +72,15 @@ export function useDoubts() {
 
   /** Edits the picture of a doubt as it stands now. */
   async function edit(doubt: OpenDoubt, words: string, stepsAt: (mends: number) => Step[]): Promise<void> {
-    const { revision, recipe } = await get<{ revision: number; recipe: { mends: unknown[] } }>(
-      `/pictures/${doubt.pictureId}`,
+    const { revision, recipe } = await call('picture', { picture: doubt.pictureId });
+    await call(
+      'edit',
+      { picture: doubt.pictureId },
+      {
+        revision,
+        edit: { words, steps: stepsAt(recipe.mends.length) },
+      },
     );
-    await post<EditAnswer>(`/pictures/${doubt.pictureId}/edits`, {
-      revision,
-      edit: { words, steps: stepsAt(recipe.mends.length) },
-    });
   }
 
   /** The eye goes on at once; a refusal brings the doubt back. */
@@ -94,7 +97,7 @@ export function useDoubts() {
 
   /** A place of a chart is decided once for all frames. */
   const decidePlace = (doubt: OpenDoubt, charted: number, to: ChartedDecision['to']): Promise<unknown> =>
-    post(`/jobs/${job.job?.id ?? ''}/doubts`, { picture: doubt.pictureId, charted, to });
+    call('decideCharted', { job: job.job?.id ?? '' }, { picture: doubt.pictureId, charted, to });
 
   async function mend(): Promise<void> {
     const { value: found } = proposal;
@@ -124,7 +127,7 @@ export function useDoubts() {
     const id = job.job?.id;
     if (!id) return;
     try {
-      doubts.value = await get<OpenDoubt[]>(`/jobs/${id}/doubts`);
+      doubts.value = await call('doubts', { job: id });
       decided.value = new Set();
       at.value = 0;
       isLoaded.value = true;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { addressOf } from '@fennip/contract';
 import { locale } from '../../i18n/language.ts';
 import { hasOption } from './useDelivery.ts';
 import { describeFormat } from '@fennip/core/picture';
@@ -36,11 +37,11 @@ const timeOf = (iso: string): string =>
       <span class="soft">{{ settingsOf(delivery) }}, {{ sayCount('count.mend', delivery.mends) }}</span>
       <span class="soft">{{ timeOf(delivery.createdAt) }}</span>
       <span v-if="delivery.state === 'done'" class="links">
-        <a :href="`/api/deliveries/${delivery.id}/file`" download>{{
+        <a :href="addressOf('deliveredFile', { delivery: delivery.id })" download>{{
           say('handOver.save', { size: delivery.sizeBytes === null ? '' : bytes(delivery.sizeBytes) })
         }}</a>
         <a
-          :href="`/api/deliveries/${delivery.id}/recipe`"
+          :href="addressOf('deliveredRecipe', { delivery: delivery.id })"
           download
           :aria-label="say('handOver.recipeOf', { name: delivery.fileName })"
           >{{ say('handOver.recipe') }}</a

@@ -3,7 +3,7 @@ import { sentenceOf } from '@fennip/contract';
 import { framingOf } from '@fennip/core/finish';
 import type { Delivery } from '@fennip/contract';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
-import { get, post } from '../../api/http.ts';
+import { call } from '../../api/call.ts';
 import { useJob } from '../../stores/job.ts';
 import { usePicture } from '../../stores/picture.ts';
 import { say, sayCount } from '../../i18n/say.ts';
@@ -35,7 +35,7 @@ watch(
     if (!id) return;
     // A scan of 16 bit goes out as it came in unless something else is asked for.
     if (picture.picture?.depth === 16) Object.assign(choices, { format: 'tiff', depth: 16 });
-    deliveries.value = await get<Delivery[]>(`/pictures/${id}/deliveries`).catch(() => []);
+    deliveries.value = await call('deliveries', { picture: id }).catch(() => []);
   },
   { immediate: true },
 );
@@ -56,7 +56,7 @@ async function deliver(): Promise<void> {
   if (!id) return;
   problem.value = null;
   try {
-    const ordered = await post<Delivery>(`/pictures/${id}/deliveries`, request.value);
+    const ordered = await call('deliver', { picture: id }, request.value);
     // Its progress may have been told before this answer came.
     if (!deliveries.value.some((delivery) => delivery.id === ordered.id)) takeDelivery(ordered);
   } catch (error) {

@@ -2,7 +2,7 @@
 import { sentenceOf } from '@fennip/contract';
 import type { Delivery, DeliveryRequest, TakenBack } from '@fennip/contract';
 import { computed, ref } from 'vue';
-import { post } from '../../api/http.ts';
+import { call } from '../../api/call.ts';
 import { bringBack } from '../../api/upload.ts';
 import { usePicture } from '../../stores/picture.ts';
 import { useView } from '../../stores/view.ts';
@@ -38,7 +38,7 @@ async function send(): Promise<void> {
     ...{ format: 'tiff', quality: 100, depth: sheet.depth === 16 ? 16 : 8, isUnfinished: true },
   };
   try {
-    emit('ordered', await post<Delivery>(`/pictures/${sheet.id}/deliveries`, request));
+    emit('ordered', await call('deliver', { picture: sheet.id }, request));
   } catch (error) {
     problem.value = sentenceOf(error);
   }

@@ -3,7 +3,7 @@ import { sentenceOf } from '@fennip/contract';
 import type { UploadRequestOptions } from 'element-plus';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { remove } from '../../api/http.ts';
+import { call } from '../../api/call.ts';
 import ContactPrint from '../../head/ContactPrint.vue';
 import type { CameBack } from '../../stores/job.ts';
 import { useJob } from '../../stores/job.ts';
@@ -37,7 +37,7 @@ const cameBack = ({ pictureName, share, covered }: CameBack): string =>
 async function takeOut(pictureId: string): Promise<void> {
   notice.value = null;
   try {
-    await remove(`/pictures/${pictureId}`);
+    await call('removePicture', { picture: pictureId });
   } catch (error) {
     notice.value = sentenceOf(error);
   }

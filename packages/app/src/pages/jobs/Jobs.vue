@@ -5,7 +5,7 @@ import { sentenceOf } from '@fennip/contract';
 import type { Job } from '@fennip/contract';
 import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { get, post } from '../../api/http.ts';
+import { call } from '../../api/call.ts';
 import { say, sayCount } from '../../i18n/say.ts';
 
 const router = useRouter();
@@ -16,7 +16,7 @@ const problem = ref<string | null>(null);
 async function load(): Promise<void> {
   problem.value = null;
   try {
-    jobs.value = await get<Job[]>('/jobs');
+    jobs.value = await call('jobs', {});
   } catch (error) {
     problem.value = sentenceOf(error);
   }
@@ -25,7 +25,7 @@ async function load(): Promise<void> {
 async function create(): Promise<void> {
   if (name.value.trim() === '') return;
   try {
-    const job = await post<Job>('/jobs', { name: name.value.trim() });
+    const job = await call('makeJob', {}, { name: name.value.trim() });
     await router.push({ name: 'intake', params: { job: job.id } });
   } catch (error) {
     problem.value = sentenceOf(error);

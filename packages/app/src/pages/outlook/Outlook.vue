@@ -4,7 +4,7 @@ import type { FaultKind } from '@fennip/core/fault';
 import { PRINT_PPI, printSize } from '@fennip/core/picture';
 import type { Picture, PictureChange } from '@fennip/contract';
 import { computed, ref } from 'vue';
-import { patch } from '../../api/http.ts';
+import { call } from '../../api/call.ts';
 import { useJob } from '../../stores/job.ts';
 import { percent } from '../../i18n/figures.ts';
 import { say, sayCount } from '../../i18n/say.ts';
@@ -33,7 +33,7 @@ function paperOf(picture: Picture, ppi: number): string {
 async function change(picture: Picture, changed: PictureChange): Promise<void> {
   problem.value = null;
   try {
-    job.takePicture(await patch<Picture>(`/pictures/${picture.id}`, changed));
+    job.takePicture(await call('changePicture', { picture: picture.id }, changed));
   } catch (error) {
     problem.value = sentenceOf(error);
   }

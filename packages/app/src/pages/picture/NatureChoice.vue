@@ -4,7 +4,7 @@ import { NATURES } from '@fennip/core/examine';
 import type { Picture } from '@fennip/contract';
 import { ref } from 'vue';
 import { sentenceOf } from '@fennip/contract';
-import { patch } from '../../api/http.ts';
+import { call } from '../../api/call.ts';
 import { useJob } from '../../stores/job.ts';
 import { say } from '../../i18n/say.ts';
 
@@ -18,7 +18,7 @@ async function change(nature: PictureNature): Promise<void> {
   if (nature === props.picture.nature) return;
   isBusy.value = true;
   try {
-    const changed = await patch<Picture>(`/pictures/${props.picture.id}`, { nature });
+    const changed = await call('changePicture', { picture: props.picture.id }, { nature });
     job.takePicture(changed);
     emit('changed', changed);
   } catch (error) {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { Picture, PictureChange } from '@fennip/contract';
+import type { PictureChange } from '@fennip/contract';
 import { computed, ref } from 'vue';
-import { patch } from '../../api/http.ts';
+import { call } from '../../api/call.ts';
 import { useJob } from '../../stores/job.ts';
 import { say } from '../../i18n/say.ts';
 import TaskForm from './TaskForm.vue';
@@ -25,7 +25,7 @@ async function group(): Promise<void> {
     ...(name === '' ? {} : { camera: name }),
     isReference: isReference.value,
   };
-  for (const id of pictures.value) job.takePicture(await patch<Picture>(`/pictures/${id}`, change));
+  for (const id of pictures.value) job.takePicture(await call('changePicture', { picture: id }, change));
   pictures.value = [];
 }
 </script>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { PictureSheet, RoutineDocument, RoutineStep } from '@fennip/contract';
+import type { RoutineDocument, RoutineStep } from '@fennip/contract';
 import { computed, ref } from 'vue';
-import { get } from '../../api/http.ts';
+import { call } from '../../api/call.ts';
 import BarNumber from '../../controls/BarNumber.vue';
 import { useJob } from '../../stores/job.ts';
 import { say } from '../../i18n/say.ts';
@@ -32,7 +32,7 @@ function move(index: number, by: number): void {
   steps.value.splice(index + by, 0, step);
 }
 async function takeFrom(id: string): Promise<void> {
-  steps.value = routineFrom(await get<PictureSheet>(`/pictures/${id}`));
+  steps.value = routineFrom(await call('picture', { picture: id }));
 }
 const keep = (): void =>
   emit('keep', { format: 'fennip-routine', version: 1, name: name.value.trim(), steps: steps.value });

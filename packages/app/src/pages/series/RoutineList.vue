@@ -2,7 +2,8 @@
 import { sentenceOf } from '@fennip/contract';
 import type { Routine, RoutineDocument, RoutineStep } from '@fennip/contract';
 import { onMounted, ref } from 'vue';
-import { AnswerError, get, post, remove } from '../../api/http.ts';
+import { call } from '../../api/call.ts';
+import { AnswerError } from '../../api/http.ts';
 import { useRuns } from '../../stores/runs.ts';
 import { percent } from '../../i18n/figures.ts';
 import { say } from '../../i18n/say.ts';
@@ -21,7 +22,7 @@ async function attempt(work: () => Promise<unknown>): Promise<void> {
   problem.value = null;
   try {
     await work();
-    routines.value = await get<Routine[]>('/routines');
+    routines.value = await call('routines', {});
   } catch (error) {
     problem.value = sentenceOf(error);
   }
@@ -51,14 +52,14 @@ function wordsOf(step: RoutineStep): string {
 
 const keep = (routine: RoutineDocument): Promise<void> =>
   attempt(async () => {
-    await post('/routines', routine);
+    await call('keepRoutine', {}, routine);
     isMaking.value = false;
   });
 
 /** Keeps what a file holds. @throws Error with a sentence where that is no routine */
 async function keepFile(taken: File): Promise<void> {
   try {
-    await post('/routines', JSON.parse(await taken.text()));
+    await call('keepRoutine', {}, JSON.parse(await taken.text()) as RoutineDocument);
   } catch (error) {
     const isNone = error instanceof SyntaxError || (error instanceof AnswerError && error.status === 400);
     throw isNone ? new Error(say('routine.noRoutine', { name: taken.name })) : error;
@@ -99,7 +100,7 @@ const carryOut = ({ name, steps }: Routine): Promise<void> =>
         say('routine.carryOut')
       }}</el-button>
       <el-button size="small" @click="sendOut(routine)">{{ say('routine.sendOut') }}</el-button>
-      <el-button size="small" @click="attempt(() => remove(`/routines/${routine.id}`))">{{
+      <el-button size="small" @click="attempt(() => call('removeRoutine', { routine: routine.id }))">{{
         say('routine.remove')
       }}</el-button>
     </article>

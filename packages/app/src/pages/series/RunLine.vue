@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { addressOf } from '@fennip/contract';
 import type { Run, RunPiece, RunSteer } from '@fennip/contract';
 import { computed, ref, watch } from 'vue';
-import { get } from '../../api/http.ts';
+import { call } from '../../api/call.ts';
 import { useJob } from '../../stores/job.ts';
 import { timeOf } from '../../i18n/figures.ts';
 import { say, sayCount, sayText } from '../../i18n/say.ts';
@@ -73,7 +74,7 @@ function outcomeOf({ state, outcome, work }: RunPiece): string {
 }
 
 async function load(): Promise<void> {
-  pieces.value = await get<RunPiece[]>(`/runs/${props.run.id}/pieces`).catch(() => pieces.value);
+  pieces.value = await call('runPieces', { run: props.run.id }).catch(() => pieces.value);
 }
 function turn(event: Event): void {
   isOpen.value = (event.target as HTMLDetailsElement).open;
@@ -100,7 +101,7 @@ watch([isOpen, ended, () => props.run.state], () => {
         }}</el-button>
         <a
           v-if="run.kind === 'delivery' && run.state === 'done' && run.done > 0"
-          :href="`/api/runs/${run.id}/zip`"
+          :href="addressOf('runArchive', { run: run.id })"
           download
           >{{ say('run.zip') }}</a
         >

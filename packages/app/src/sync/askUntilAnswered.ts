@@ -1,9 +1,9 @@
-import { AnswerError, get } from '../api/http.ts';
+import { AnswerError } from '../api/http.ts';
 import { RETRY_MS } from './editQueue.ts';
 import { isPassing } from './isPassing.ts';
 import { pause } from './pause.ts';
 
-export interface PersistentGetOptions {
+export interface AskOptions {
   /** False once the answer is of no use any more. */
   isWanted(): boolean;
   onTrouble(error: AnswerError): void;
@@ -14,13 +14,13 @@ export interface PersistentGetOptions {
  *
  * @returns the answer; null where it refuses, or is not wanted any more
  */
-export async function persistentGet<T>(
-  path: string,
-  { isWanted, onTrouble }: PersistentGetOptions,
+export async function askUntilAnswered<T>(
+  ask: () => Promise<T>,
+  { isWanted, onTrouble }: AskOptions,
 ): Promise<T | null> {
   while (isWanted()) {
     try {
-      const answer = await get<T>(path);
+      const answer = await ask();
       return isWanted() ? answer : null;
     } catch (error) {
       if (!(error instanceof AnswerError)) throw error;

@@ -1,0 +1,259 @@
+import type { NumberedFault } from '@fennip/core/fault';
+import type { Recipe } from '@fennip/core/recipe';
+import type { Static, TSchema } from '@sinclair/typebox';
+import type { ChartedState } from './chartedStates.ts';
+import type { ChartSummary, DustChartSheet } from './charts.ts';
+import { EntryVerdictSchema } from './charts.ts';
+import type { Job } from './job.ts';
+import { NewJobSchema } from './job.ts';
+import type { EditAnswer, Picture, PictureSheet } from './picture.ts';
+import type { AwayFile, Delivery, TakenBack } from './requests.ts';
+import {
+  DeliveryRequestSchema,
+  EditRequestSchema,
+  ExamineRequestSchema,
+  PictureChangeSchema,
+  TurnBackSchema,
+} from './requests.ts';
+import type { OpenDoubt, ProposedMend, Routine, Run, RunPiece } from './runs.ts';
+import { ChartedDecisionSchema, RoutineDocumentSchema, RunRequestSchema, RunSteerSchema } from './runs.ts';
+
+export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+
+/** One thing that the server can be asked. */
+export interface Endpoint<Path extends string = string, Body = unknown, Answer = unknown> {
+  readonly method: Method;
+  /** Below `/api`; a name after a colon stands for a part that differs. */
+  readonly path: Path;
+  /** What it does, in a sentence, for the page that describes the interface. */
+  readonly does: string;
+  /** What must be sent along; nothing where there is none. */
+  readonly body: TSchema | null;
+  /** The status of an answer. */
+  readonly status: 200 | 201 | 202 | 204;
+  /** The media type of an answer. */
+  readonly sends: string;
+  /** What may stand behind the question mark of the address. */
+  readonly query: readonly string[];
+  /** Types alone; nothing stands here. */
+  readonly types?: { readonly body: Body; readonly answer: Answer };
+}
+
+type NamesIn<Path extends string> = Path extends `${string}:${infer Name}/${infer Rest}`
+  ? Name | NamesIn<Rest>
+  : Path extends `${string}:${infer Name}`
+    ? Name
+    : never;
+
+/** The parts of an address that differ, by name. */
+export type ParamsOf<E extends Endpoint> = Readonly<Record<NamesIn<E['path']>, string>>;
+export type BodyOf<E extends Endpoint> = NonNullable<E['types']>['body'];
+export type AnswerOf<E extends Endpoint> = NonNullable<E['types']>['answer'];
+
+interface Extras<Body extends TSchema | null> {
+  readonly body?: Body;
+  readonly status?: Endpoint['status'];
+  readonly sends?: string;
+  readonly query?: readonly string[];
+}
+
+const JSON_TYPE = 'application/json';
+
+/** An endpoint whose answer is of a type. */
+const answering =
+  <Answer>() =>
+  <Path extends string, Body extends TSchema | null = null>(
+    method: Method,
+    path: Path,
+    does: string,
+    { body, status = 200, sends = JSON_TYPE, query = [] }: Extras<Body> = {},
+  ): Endpoint<Path, Body extends TSchema ? Static<Body> : undefined, Answer> => ({
+    ...{ method, path, does, status, sends, query },
+    body: body ?? null,
+  });
+
+/** An endpoint that answers without a word. */
+const silent = <Path extends string>(method: Method, path: Path, does: string) =>
+  answering<undefined>()(method, path, does, { status: 204, sends: '' });
+
+/** An endpoint that sends a file. */
+const file = <Path extends string>(path: Path, sends: string, does: string, query: string[] = []) =>
+  answering<never>()('GET', path, does, { sends, query });
+
+const OCTETS = 'application/octet-stream';
+
+/** All that the server can be asked, by name: its routes, the page's calls and the description of the interface follow. */
+export const ENDPOINTS = {
+  health: answering<{ ready: true }>()('GET', '/health', 'Says that the server and its database are up.'),
+
+  jobs: answering<Job[]>()('GET', '/jobs', 'Lists all jobs, the newest first.'),
+  makeJob: answering<Job>()('POST', '/jobs', 'Makes a job.', { body: NewJobSchema, status: 201 }),
+  job: answering<{ job: Job; pictures: Picture[] }>()('GET', '/jobs/:job', 'A job with its pictures.'),
+  removeJob: silent('DELETE', '/jobs/:job', 'Takes a job away with all its pictures.'),
+  jobEvents: file('/jobs/:job/events', 'text/event-stream', 'Sends what happens in a job, as it happens.'),
+  awayFiles: answering<AwayFile[]>()(
+    'GET',
+    '/jobs/:job/away',
+    'Lists the files of a job that are out in another program.',
+  ),
+  chartedStates: answering<ChartedState[]>()(
+    'GET',
+    '/jobs/:job/charted',
+    'Says what became of the places of dust charts on each picture of a job.',
+  ),
+  takePlace: answering<{ place: number }>()(
+    'POST',
+    '/jobs/:job/places',
+    'Keeps the next place in a job for a picture that is about to be sent.',
+    { status: 201 },
+  ),
+  addPicture: answering<Picture>()(
+    'POST',
+    '/jobs/:job/pictures',
+    'Takes a picture into a job; the body is its file.',
+    { status: 201, query: ['name', 'place'] },
+  ),
+
+  picture: answering<PictureSheet>()(
+    'GET',
+    '/pictures/:picture',
+    'A picture with its faults, its recipe and its history.',
+  ),
+  changePicture: answering<Picture>()(
+    'PATCH',
+    '/pictures/:picture',
+    'Changes what is said about a picture as a whole.',
+    { body: PictureChangeSchema },
+  ),
+  removePicture: silent('DELETE', '/pictures/:picture', 'Takes a picture away.'),
+  examine: answering<Picture>()('POST', '/pictures/:picture/examination', 'Has a picture examined.', {
+    body: ExamineRequestSchema,
+    status: 202,
+  }),
+  stopExamining: silent('DELETE', '/pictures/:picture/examination', 'Lets an examination go.'),
+  check: answering<Picture>()(
+    'POST',
+    '/pictures/:picture/check',
+    'Has a picture examined again as it is mended.',
+    { status: 202 },
+  ),
+  findings: answering<NumberedFault[]>()(
+    'GET',
+    '/pictures/:picture/findings',
+    'All that was measured on a picture, also what is not listed.',
+  ),
+  crop: file('/pictures/:picture/crop', 'image/png', 'A square part of a picture as it came in.', [
+    'x',
+    'y',
+    'half',
+  ]),
+  proposal: answering<ProposedMend>()(
+    'GET',
+    '/pictures/:picture/faults/:fault/proposal',
+    'A mend for a fault, with its place before and after.',
+  ),
+  edit: answering<EditAnswer>()(
+    'POST',
+    '/pictures/:picture/edits',
+    'Carries out an edit, made on the revision that it names.',
+    { body: EditRequestSchema },
+  ),
+  undo: answering<EditAnswer>()('POST', '/pictures/:picture/undo', 'Takes the last edit back.', {
+    body: TurnBackSchema,
+  }),
+  redo: answering<EditAnswer>()('POST', '/pictures/:picture/redo', 'Carries out again what was taken back.', {
+    body: TurnBackSchema,
+  }),
+  bringBack: answering<TakenBack>()(
+    'POST',
+    '/pictures/:picture/return',
+    'Takes a picture back that was changed in another program; the body is its file.',
+  ),
+  reportPage: file('/pictures/:picture/report.html', 'text/html', 'The condition report as a page.', [
+    'save',
+    'language',
+  ]),
+  reportDocument: file('/pictures/:picture/report.pdf', 'application/pdf', 'The condition report on paper.', [
+    'paper',
+    'language',
+  ]),
+  deliveries: answering<Delivery[]>()(
+    'GET',
+    '/pictures/:picture/deliveries',
+    'Lists the deliveries of a picture.',
+  ),
+  deliver: answering<Delivery>()('POST', '/pictures/:picture/deliveries', 'Orders a delivery.', {
+    body: DeliveryRequestSchema,
+    status: 202,
+  }),
+  deliveredFile: file('/deliveries/:delivery/file', OCTETS, 'A delivered file.'),
+  deliveredRecipe: answering<Recipe>()(
+    'GET',
+    '/deliveries/:delivery/recipe',
+    'The recipe that a delivered file was rendered by.',
+  ),
+  tile: file('/tiles/:pyramid/:level/:column/:row', OCTETS, 'The samples of one tile, plane after plane.'),
+
+  runs: answering<Run[]>()('GET', '/jobs/:job/runs', 'Lists the runs of a job.'),
+  startRun: answering<Run>()('POST', '/jobs/:job/runs', 'Starts work on many pictures.', {
+    body: RunRequestSchema,
+    status: 202,
+  }),
+  steerRuns: answering<Run[]>()(
+    'POST',
+    '/jobs/:job/runs/steer',
+    'Pauses, resumes or stops all runs of a job.',
+    {
+      body: RunSteerSchema,
+    },
+  ),
+  run: answering<Run>()('GET', '/runs/:run', 'How far a run is.'),
+  runPieces: answering<RunPiece[]>()('GET', '/runs/:run/pieces', 'What a run did, picture by picture.'),
+  steerRun: answering<Run>()('POST', '/runs/:run/steer', 'Pauses, resumes or stops a run.', {
+    body: RunSteerSchema,
+  }),
+  runArchive: file('/runs/:run/zip', 'application/zip', 'All files of a finished delivery.'),
+  doubts: answering<OpenDoubt[]>()('GET', '/jobs/:job/doubts', 'Lists what runs left for a decision.'),
+  decideCharted: answering<OpenDoubt[]>()(
+    'POST',
+    '/jobs/:job/doubts',
+    'Decides about a place of the dust chart on all pictures of a job.',
+    { body: ChartedDecisionSchema, status: 202 },
+  ),
+
+  charts: answering<ChartSummary[]>()('GET', '/charts', 'Lists the dust charts of all cameras.'),
+  chart: answering<DustChartSheet>()('GET', '/charts/:chart', 'A dust chart with its entries.'),
+  chartFile: file('/charts/:chart/file', JSON_TYPE, 'A dust chart as a document of its own.'),
+  judgeEntry: answering<DustChartSheet>()(
+    'PUT',
+    '/charts/:chart/entries/:number/verdict',
+    'Says what an entry of a dust chart is.',
+    { body: EntryVerdictSchema },
+  ),
+  removeChart: silent('DELETE', '/charts/:chart', 'Takes a dust chart away.'),
+
+  routines: answering<Routine[]>()('GET', '/routines', 'Lists all routines.'),
+  keepRoutine: answering<Routine>()('POST', '/routines', 'Keeps a routine.', {
+    body: RoutineDocumentSchema,
+    status: 201,
+  }),
+  changeRoutine: answering<Routine>()('PUT', '/routines/:routine', 'Changes a routine.', {
+    body: RoutineDocumentSchema,
+  }),
+  removeRoutine: silent('DELETE', '/routines/:routine', 'Takes a routine away.'),
+} as const;
+
+export type EndpointName = keyof typeof ENDPOINTS;
+export type EndpointOf<Name extends EndpointName> = (typeof ENDPOINTS)[Name];
+
+/** The address of an endpoint. @param query what stands behind its question mark */
+export function addressOf<Name extends EndpointName>(
+  name: Name,
+  params: ParamsOf<EndpointOf<Name>>,
+  query: Readonly<Record<string, string>> = {},
+): string {
+  const given: Readonly<Record<string, string>> = params;
+  const path = ENDPOINTS[name].path.replace(/:(\w+)/g, (_, part: string) => encodeURIComponent(given[part]));
+  const behind = new URLSearchParams(query).toString();
+  return `/api${path}${behind === '' ? '' : `?${behind}`}`;
+}

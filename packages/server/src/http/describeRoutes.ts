@@ -1,0 +1,41 @@
+import { ENDPOINTS, openApiDocument } from '@fennip/contract';
+import { Router } from 'express';
+
+const escaped = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;');
+
+const row = (
+  name: string,
+  { method, path, does, body }: (typeof ENDPOINTS)[keyof typeof ENDPOINTS],
+): string =>
+  `<tr id="${name}"><td>${method}</td><td><code>/api${escaped(path)}</code></td><td>${escaped(does)}` +
+  `${body ? `<details><summary>what is sent</summary><pre>${escaped(JSON.stringify(body, null, 2))}</pre></details>` : ''}` +
+  '</td></tr>';
+
+/** The interface as a page that a person can read. */
+const page = (): string => `<!doctype html>
+<html lang="en"><meta charset="utf-8"><title>Fennip: what the server can be asked</title>
+<style>
+body { font: 15px/1.45 sans-serif; margin: 2em auto; max-width: 70em; color: #222; background: #fff; }
+td { padding: 0.35em 1em 0.35em 0; vertical-align: top; border-top: 1px solid #ccc; }
+pre { white-space: pre-wrap; font-size: 12px; }
+</style>
+<h1>What the server can be asked</h1>
+<p>The same as a document for programs: <a href="/api/openapi.json">openapi.json</a> (OpenAPI 3.1).
+Mistakes are answered as problem documents (RFC 9457).</p>
+<table>${Object.entries(ENDPOINTS)
+  .map(([name, endpoint]) => row(name, endpoint))
+  .join('\n')}</table></html>
+`;
+
+/** Describes the interface: to people at `/api`, to programs at `/api/openapi.json`. */
+export function describeRoutes(): Router {
+  const router = Router();
+  router.get('/', (_request, response) => {
+    response.set('Content-Security-Policy', "default-src 'none'; style-src 'unsafe-inline'");
+    response.type('html').send(page());
+  });
+  router.get('/openapi.json', (_request, response) => {
+    response.json(openApiDocument());
+  });
+  return router;
+}
