@@ -1,6 +1,14 @@
+import vue from '@vitejs/plugin-vue';
+import { ElementPlusResolver } from 'unplugin-vue-components/resolvers';
+import components from 'unplugin-vue-components/vite';
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
+  // Parts of the page are mounted as they are built, but for their style.
+  plugins: [
+    vue(),
+    components({ dts: false, dirs: [], resolvers: [ElementPlusResolver({ importStyle: false })] }),
+  ],
   test: {
     include: [
       'packages/*/src/**/*.test.ts',
