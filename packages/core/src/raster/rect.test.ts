@@ -29,7 +29,8 @@ describe('two rectangles', () => {
   it('have in common just the pixels that lie in both', () => {
     fc.assert(
       fc.property(rects, rects, (a, b) => {
-        const common = [...pixelsOf(a)].filter((pixel) => pixelsOf(b).has(pixel));
+        const other = pixelsOf(b);
+        const common = [...pixelsOf(a)].filter((pixel) => other.has(pixel));
         const met = intersectRects(a, b);
         expect(isEmpty(met)).toBe(common.length === 0);
         if (!isEmpty(met)) expect(pixelsOf(met)).toEqual(new Set(common));
