@@ -8,7 +8,7 @@ import pino from 'pino';
 /**
  * Does something with a server of its own, on a database and in a folder that go when it is done.
  *
- * @param work is told the address, the folder of the store, and the environment that workers beside the server need
+ * @param work called with the address, the folder of the store, and the environment that workers beside the server need
  * @param runs who works on runs
  */
 export async function onBenchServer(

@@ -93,7 +93,7 @@ interface Delivered {
 
 const RUN = fileURLToPath(new URL('../../packages/threads/bin/run.mjs', import.meta.url));
 
-/** A delivery in a process of its own, so that its memory can be told. */
+/** A delivery in a process of its own, so that its memory can be measured. */
 async function delivery(path: string): Promise<Delivered> {
   const script = fileURLToPath(new URL('./deliverOnce.ts', import.meta.url));
   const { stdout } = await promisify(execFile)(process.execPath, ['--expose-gc', RUN, script, path], {

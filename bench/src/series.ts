@@ -20,7 +20,7 @@ const RUN = fileURLToPath(new URL('../../packages/threads/bin/run.mjs', import.m
 const WORKER = fileURLToPath(new URL('../../packages/server/src/main.ts', import.meta.url));
 const frameName = (k: number): string => `viaduct-line-shoot-${(k % 8) + 1}.jpg`;
 
-/** Frames of 24 megapixels in a run whose pace is told. */
+/** Frames of 24 megapixels in a run whose pace is measured. */
 const PACED = 2;
 /** Frames of the run whose worker is killed, and how often it is. */
 const [DISTURBED, KILLS] = [20, 10];

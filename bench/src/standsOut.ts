@@ -3,7 +3,7 @@ import type { LaidFault } from '@fennip/scenes';
 
 /** Discs around a fault that it is held against. */
 const AROUND = 16;
-/** Where it is told from: well inside of its soft border. */
+/** Where it is measured: well inside of its soft border. */
 const INNER = 0.7;
 /** Half a code of 255: what lies around is never calmer to the eye. */
 const LEAST = 0.5 / 255;

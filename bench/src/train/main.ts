@@ -189,7 +189,7 @@ const tellRound = (round: number, loss: number): void => {
   console.log(`round ${round}: loss ${loss.toFixed(3)}`);
 };
 
-/** Specks of frames that the finder leaves in doubt, told apart by a small net that is shown each with its surroundings. */
+/** Specks of frames that the finder leaves in doubt, known apart by a small net that is shown each with its surroundings. */
 async function trainCloserLook(): Promise<SpeckNet> {
   const specks = speckSamples(grounds, CLOSER_ROUNDS, 'frame');
   const { held } = train('Specks of a frame', SPECK_TRAITS, specks);
@@ -280,11 +280,11 @@ function weighedAgainstOwn(examples: PlaceExamples, { slope, offset }: Calibrati
     });
   }
   // Rendered grounds stand in no photograph's place and are always trained on.
-  const told = scores.flatMap((_, i) => (examples.grounds[i].photograph === null ? [] : [i]));
+  const known = scores.flatMap((_, i) => (examples.grounds[i].photograph === null ? [] : [i]));
   const [shift, score, more] = logisticRegression(
-    told.map((i) => [trust[i], trust[i] * scores[i], trust[i] * said[i]]),
-    told.map((i) => examples.labels[i]),
-    told.map((i) => scores[i]),
+    known.map((i) => [trust[i], trust[i] * scores[i], trust[i] * said[i]]),
+    known.map((i) => examples.labels[i]),
+    known.map((i) => scores[i]),
   );
   return { offset: shift, score, said: more };
 }

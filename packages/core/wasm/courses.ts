@@ -297,7 +297,7 @@ function compareChannels(
  * @param channels places of the picture's own planes of colour, row after row without gaps, of 16 bits where `isWide`
  * @param scale pixels of the picture to one of the level
  * @param room for twelve columns of `rows` 64-bit floats each
- * @param told for each line what {@link Course} says
+ * @param measured for each line what {@link Course} says
  */
 export function measureCourses(
   data: usize,
@@ -318,7 +318,7 @@ export function measureCourses(
   scale: f64,
   room: usize,
   rows: i32,
-  told: usize,
+  measured: usize,
 ): void {
   plane = data;
   planeWidth = width;
@@ -340,7 +340,7 @@ export function measureCourses(
   for (let line = 0; line < lines; line++) {
     const count = load<i32>(lengths + (line << 2));
     const sign = <f64>load<i32>(signs + (line << 2));
-    const out = told + ((<usize>line * COURSE_NUMBERS) << 3);
+    const out = measured + ((<usize>line * COURSE_NUMBERS) << 3);
     const own = first;
     first += (<usize>count) << 2;
     layStations(xs, ys, own, count);

@@ -1,7 +1,7 @@
 import { RidgePoint } from '../src/kernels/layout';
 
 // How points on crests lie in the memory: what linking asks of one stands together in one record, and where there is none is
-// told by single bits, which stay near at hand where a number for every pixel would not.
+// said by single bits, which stay near at hand where a number for every pixel would not.
 
 /** Bytes of a record, and where what lies in it, see {@link RidgePoint}. */
 export const RECORD: usize = RidgePoint.BYTES;

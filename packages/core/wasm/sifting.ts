@@ -1,4 +1,4 @@
-// What stands out from a median, told apart and replaced. All places are bytes; values are 32-bit floats, marks bytes, in
+// What stands out from a median, classified and replaced. All places are bytes; values are 32-bit floats, marks bytes, in
 // planes without gaps between rows.
 
 /** A speck stands alone: of its surroundings less than this share comes up to half of its height. */
@@ -35,10 +35,10 @@ export function standOutBy(
 }
 
 /** Lists all pixels that hang together with the first one, eight neighbours each, and tells them 1. */
-function listPart(start: i32, marks: usize, width: i32, height: i32, told: usize, part: usize): i32 {
+function listPart(start: i32, marks: usize, width: i32, height: i32, classes: usize, part: usize): i32 {
   let length = 1;
   store<i32>(part, start);
-  store<u8>(told + start, 1);
+  store<u8>(classes + start, 1);
   for (let next = 0; next < length; next++) {
     const pixel = load<i32>(part + (next << 2));
     const y = pixel / width;
@@ -47,8 +47,8 @@ function listPart(start: i32, marks: usize, width: i32, height: i32, told: usize
     const bottom = min(height - 1, y + 1);
     for (let row = max(0, y - 1); row <= bottom; row++)
       for (let at = row * width + max(0, x - 1); at <= row * width + right; at++) {
-        if (load<u8>(marks + at) === 0 || load<u8>(told + at) !== 0) continue;
-        store<u8>(told + at, 1);
+        if (load<u8>(marks + at) === 0 || load<u8>(classes + at) !== 0) continue;
+        store<u8>(classes + at, 1);
         store<i32>(part + (length << 2), at);
         length++;
       }
@@ -122,7 +122,7 @@ function isRim(
  * something larger.
  *
  * @param around how far from a part its surroundings are looked at, in pixels
- * @param told 0 everywhere; what is told is written here
+ * @param classes 0 everywhere; what each is, is written here
  * @param lookedAt 0 everywhere, of 32 bits for each pixel
  * @param part room of 32 bits for each pixel
  */
@@ -134,19 +134,19 @@ export function tellSpecks(
   height: i32,
   detail: i32,
   around: i32,
-  told: usize,
+  classes: usize,
   lookedAt: usize,
   part: usize,
 ): void {
   const count = width * height;
   for (let start = 0; start < count; start++) {
-    if (load<u8>(marks + start) === 0 || load<u8>(told + start) !== 0) continue;
-    const length = listPart(start, marks, width, height, told, part);
+    if (load<u8>(marks + start) === 0 || load<u8>(classes + start) !== 0) continue;
+    const length = listPart(start, marks, width, height, classes, part);
     if (
       extentOf(part, length, width) >= detail ||
       isRim(part, length, marks, luma, median, width, height, around, lookedAt)
     )
-      for (let k = 0; k < length; k++) store<u8>(told + load<i32>(part + (k << 2)), 2);
+      for (let k = 0; k < length; k++) store<u8>(classes + load<i32>(part + (k << 2)), 2);
   }
 }
 

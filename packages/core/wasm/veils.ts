@@ -179,7 +179,7 @@ function undo(
  */
 function addSteps(
   seen: usize,
-  told: usize,
+  mask: usize,
   width: i32,
   stride: usize,
   shape: usize,
@@ -210,7 +210,7 @@ function addSteps(
       const j = i + along;
       const here = v128.load(shape + i);
       const there = v128.load(shape + j);
-      let counts = f32x4.gt(f32x4.mul(v128.load(told + i), v128.load(told + j)), zero);
+      let counts = f32x4.gt(f32x4.mul(v128.load(mask + i), v128.load(mask + j)), zero);
       // Where the veil is as deep on both sides, a shadow changes nothing; nor does any veil where it is not.
       let differs = f32x4.ne(here, there);
       if (contrast > 0) differs = v128.or(differs, f32x4.ne(here, zero));
@@ -311,7 +311,7 @@ function addToEquations(
  * @param known left, top, scale, blur of a sample; centre, radius (in pixels, not its logarithm), softness, both shears, depth and the lights of the
  *   veil (room for three); rounding, gain and contrast of each channel: 64-bit floats
  * @param seen planes of 32-bit floats, each of `stride` bytes (with room for four samples behind the last)
- * @param told 1 where a sample is known and 0 where it is not, 32-bit floats
+ * @param mask 1 where a sample is known and 0 where it is not, 32-bit floats
  * @param free 32-bit numbers of the free parameters, those of the shape first
  * @param work room for 18 planes, then for nine rows and four samples, then for 45 times 16 bytes
  * @param found the cost, `freeCount` squared values of which the lower triangle is added to, and `freeCount` of minus the
@@ -320,7 +320,7 @@ function addToEquations(
 export function describeVeil(
   known: usize,
   seen: usize,
-  told: usize,
+  mask: usize,
   width: i32,
   height: i32,
   stride: usize,
@@ -352,7 +352,7 @@ export function describeVeil(
     for (let way = 0; way < 2; way++)
       cost += addSteps(
         plane,
-        told,
+        mask,
         width,
         stride,
         shape,

@@ -43,7 +43,7 @@ export const useSpeculativeMend = defineStore('foresight', () => {
         proxy(() => undefined),
       ),
     );
-    // What failed ahead of time fails again, and is told, when it is asked for.
+    // What failed ahead of time fails again, and is reported, when it is asked for.
     const ahead = { entry, ledger: picture.entries, fences: picture.fences, made };
     made.catch(() => {
       if (foreseen === ahead) foreseen = null;

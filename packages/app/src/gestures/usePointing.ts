@@ -138,7 +138,7 @@ export function usePointing({ view, table }: PointingTable) {
     };
   }
 
-  /** Takes a line that is straight in the world; with each the lens is told anew. */
+  /** Takes a line that is straight in the world; with each the lens is fitted anew. */
   function takeStraight(pending: Ref<Pending | null>): void {
     const step = finish.chosen;
     const drawn = pending.value?.kind === 'course' ? pending.value.points : [];

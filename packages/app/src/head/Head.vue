@@ -17,7 +17,7 @@ const picture = usePicture();
 const runs = useRuns();
 const view = useView();
 const isSheetOpen = ref(false);
-/** A run is told as a whole; else what goes on picture by picture. */
+/** A run is shown as a whole; else what goes on picture by picture. */
 const background = computed(() => runs.share ?? job.backgroundShare);
 
 watch(

@@ -1,4 +1,4 @@
-/** Stands in for the browser's line of events: says what it is told to say. */
+/** Stands in for the browser's line of events: says what it is given to say. */
 export class StandInEvents {
   static readonly CLOSED = 2;
   /** All that were opened, the newest last. */

@@ -3,7 +3,7 @@ import { vi } from 'vitest';
 import { SilentWorker } from './silentWorker.ts';
 import { StandInServer } from './standInServer.ts';
 
-/** A page that has just been entered, with nobody who paints, and a server that is told what to answer. */
+/** A page that has just been entered, with nobody who paints, and a server whose answers are given. */
 export function openPage(): StandInServer {
   vi.stubGlobal('Worker', SilentWorker);
   setActivePinia(createPinia());

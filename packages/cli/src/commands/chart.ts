@@ -38,7 +38,7 @@ With --out - the chart is printed.
   --f-numbers    one for each frame, "-" where it is not known (default: what the files say)
   --references   frames among these, by file name, that show nothing but the dust (a defocused sky or wall)
   --nature       frame for a camera's sensor, print for the glass of a scanner, from scans of prints: a scan has no
-                 f-number, whatever its file says (default: told by the first file)
+                 f-number, whatever its file says (default: that of the first file)
   --confidence   how sure an entry must be to be listed (default ${LISTED})`,
   options: {
     'f-numbers': { type: 'string' },

@@ -38,7 +38,7 @@ const LEAST_ERROR = 0.006;
 
 /** The error of the depth that a chart expects at an f-number: of its law, and of the frames it comes from. */
 function depthErrorOf({ particle, evidence }: ChartEntry, depth: number): number {
-  // Frames add up their weights; each depth is told as at its own f-number, so its share of the whole counts.
+  // Frames add up their weights; each depth holds at its own f-number, so its share of the whole counts.
   const weight = evidence.reduce(
     (sum, { error, depth: own }) => sum + (Math.max(0.02, own) / particle.depth / error) ** 2,
     0,

@@ -74,7 +74,7 @@ function peaksOf(pool: RimPool, step: number): DustPlace[] {
   return found;
 }
 
-/** A small shadow may lie on a large one: that is told when both are fitted. */
+/** A small shadow may lie on a large one: that shows when both are fitted. */
 function isOne(a: DustPlace, b: DustPlace): boolean {
   const [small, large] = a.r < b.r ? [a.r, b.r] : [b.r, a.r];
   const away = Math.hypot(a.x - b.x, a.y - b.y);

@@ -3,7 +3,7 @@ import { confidencesOf } from './judgeEntries.ts';
 
 /** No frame says more than this for or against an entry. */
 const MOST_SAID = 5;
-/** Frames on each side that a cleaning takes to be told. */
+/** Frames on each side that it takes to see a cleaning. */
 const LEAST_FRAMES = 2;
 /** So much, in log likelihood, the frames after it must say against all that is gone together, and against each. */
 const LEAST_GAIN = 8;

@@ -122,10 +122,10 @@ const NO_FURTHER = 8;
 /** What a placement knows better than {@link placeOnSensor} would; null where it knows no more. */
 export function sensorPartOf(
   placement: Placement,
-  told: Orientation,
+  recorded: Orientation,
   sensor: SensorShape,
 ): SensorPart | null {
-  const usual = placeOnSensor(placement, told, sensor);
+  const usual = placeOnSensor(placement, recorded, sensor);
   const { orientation, left, top, scale } = placement;
   const isUsual =
     usual.orientation === orientation &&

@@ -21,7 +21,7 @@ export interface Particle {
   readonly angle: number;
 }
 
-/** The f-number that a particle's penumbra is told for. */
+/** The f-number at which a particle's penumbra is given. */
 export const REFERENCE_F = 16;
 
 /** A particle's shadow at one f-number. */

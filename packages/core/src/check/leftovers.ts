@@ -38,7 +38,7 @@ function isUnder({ x, y, r }: Fault, mend: Mend): boolean {
 
 /**
  * Tells what a finder saw on a mended picture: what a mend left over, and what a mend brought in. What no mend has
- * touched is on the ledger already, or was left off it, and is not told again.
+ * touched is on the ledger already, or was left off it, and is not listed again.
  *
  * @param found on the mended picture
  * @param before all that was found on the picture as it came in, and what was marked by hand

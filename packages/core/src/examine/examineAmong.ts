@@ -22,13 +22,13 @@ const RUN = 24;
 /**
  * Finds the faults of a whole picture in threads, with nothing decided; the same as on one.
  *
- * @param told is told the share that is done, 0 to 1
+ * @param onProgress called with the share that is done, 0 to 1
  */
 export async function examineAmong(
   threads: ExamineThreads,
   picture: PictureShape,
   nature: PictureNature,
-  told: (share: number) => void = () => undefined,
+  onProgress: (share: number) => void = () => undefined,
 ): Promise<Fault[]> {
   // Only a print can have areas: a camera frame has no emulsion to lose.
   const whole = nature === 'print' ? [threads.whole()] : [];
@@ -40,7 +40,7 @@ export async function examineAmong(
     parts.map(async (measuring) => {
       const part = await measuring;
       done++;
-      told(done / parts.length);
+      onProgress(done / parts.length);
       return part;
     }),
   );

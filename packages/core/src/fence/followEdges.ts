@@ -15,7 +15,7 @@ const STEP = 0.02;
 /** The squares reach twice as far as the border may move, or most of them would lie on one side of the edge. */
 const windowOf = (reach: number): number => Math.max(2, Math.round(2 * reach));
 
-/** How far around a part of the picture its border is told by, for borders that may move so far, in pixels. */
+/** How far around a part of the picture its border is looked for, for borders that may move so far, in pixels. */
 export const followReach = (reach: number): number => 2 * windowOf(reach);
 
 /** Where there is an edge to follow: more than grain within the square. */

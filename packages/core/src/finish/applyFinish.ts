@@ -51,7 +51,7 @@ function knownWithin(rect: Rect, picture: PictureShape, around: number): Rect {
   return { left, top, width: Math.max(0, right - left), height: Math.max(0, bottom - top) };
 }
 
-/** Changes values by a step, in place. @returns the part that it can be told for */
+/** Changes values by a step, in place. @returns the part for which it is known */
 function carryOut(step: ValueStep, held: HeldPlanes, wanted: Rect): HeldPlanes {
   const description = describeValueStep(step);
   if ('apply' in description) return description.apply(step, held, wanted);

@@ -45,7 +45,7 @@ export type ValueDescription<S extends FinishBase & { readonly method: string }>
         reach(step: S): number;
         /** True if it changes nothing. */
         isIdle(step: S): boolean;
-        /** Changes encoded values of 0 to 1, in place. @returns the part that it can be told for */
+        /** Changes encoded values of 0 to 1, in place. @returns the part for which it is known */
         apply(step: S, held: HeldPlanes, wanted: Rect): HeldPlanes;
       }
   );

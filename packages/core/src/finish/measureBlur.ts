@@ -5,9 +5,9 @@ import type { FloatPlane } from '../raster/float.ts';
 const AGAIN = 1;
 /** An edge's slope stands out from the noise by so much, as a multiple of it. */
 const STANDS_OUT = 6;
-/** The edge whose blur is told: with the median it is told a tenth too low on open photographs, never too high. */
+/** The edge whose blur is taken: with the median it comes out a tenth too low on open photographs, never too high. */
 const SHARPEST = 0.5;
-/** The least that is told: a pixel is no point. */
+/** The least that is returned: a pixel is no point. */
 const LEAST = 0.3;
 const MOST = 4;
 /** Fewer edges than this tell nothing. */

@@ -173,7 +173,7 @@ function mixOf(raster: Raster, blocks: readonly Block[]): number[][] {
 }
 
 /**
- * What a deviation told by the mask, which takes grain for white, must be multiplied by: what the calm blocks really
+ * What a deviation measured by the mask, which takes grain for white, must be multiplied by: what the calm blocks really
  * deviate against it. Coarser grain answers the mask less.
  */
 function whiteToOwn(blocks: readonly Block[]): number {

@@ -70,7 +70,7 @@ export interface KernelLoops {
       scale: number,
       room: number,
       rows: number,
-      told: number,
+      measured: number,
     ]
   ): void;
   /** See packages/core/wasm/discs.ts. */
@@ -467,7 +467,7 @@ export interface KernelLoops {
       height: number,
       detail: number,
       around: number,
-      told: number,
+      classes: number,
       lookedAt: number,
       part: number,
     ]
@@ -625,7 +625,7 @@ export interface KernelLoops {
     ...places: readonly [
       known: number,
       seen: number,
-      told: number,
+      mask: number,
       width: number,
       height: number,
       stride: number,

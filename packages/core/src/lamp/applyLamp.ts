@@ -206,7 +206,7 @@ function contourRow(
   }
 }
 
-/** How far around a pixel its grain is told by, in pixels of the level that is seen. */
+/** How far around a pixel its grain is measured, in pixels of the level that is seen. */
 const GRAIN_AROUND = 6;
 /** The picture under marks of what is cut off: grey, within these shares of full scale. */
 const QUIET = { dark: 0.25, light: 0.75 };

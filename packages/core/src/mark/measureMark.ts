@@ -101,7 +101,7 @@ function measureClick(target: DiscTarget, pixels: Pixels, rect: Rect, nature: Pi
   return speckAt(target, pixels);
 }
 
-/** A speck of a size that was drawn, or told from its outline. */
+/** A speck of a size that was drawn, or measured from its outline. */
 function speckAt(target: DiscTarget, pixels: Pixels): Fault {
   const departure = departureAt(target, pixels);
   return {
@@ -135,7 +135,7 @@ function measureOutline({ points }: OutlineTarget, pixels: Pixels, rect: Rect): 
 /**
  * Measures what a hand has marked, so that it is a fault like any other. A click's size is measured: by the finder
  * where it sees a speck there, else by the pixels that stand out around it; only where nothing does, the drawn size
- * stays. A stroke is laid onto the line under it. An outline is taken as it was drawn; its kind is told from its
+ * stays. A stroke is laid onto the line under it. An outline is taken as it was drawn; its kind follows from its
  * texture and tone. Works on encoded values.
  */
 export function measureMark(target: MarkTarget, pixels: Pixels, nature: PictureNature): Fault {

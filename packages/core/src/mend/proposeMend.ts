@@ -200,7 +200,7 @@ function chooseMend(
   };
 }
 
-/** The shape of a hard spot; a small one whose outline cannot be told from its ground counts whole, with its margin. */
+/** The shape of a hard spot; a small one whose outline cannot be distinguished from its ground counts whole, with its margin. */
 function hardSpot({ target, margin }: MendWish, pixels: Pixels): SpotShape | null {
   if (target.shape !== 'disc') return null;
   const outline = outlineSpot(target, pixels);

@@ -10,7 +10,7 @@ export interface Recipe {
   readonly picture: {
     readonly width: number;
     readonly height: number;
-    /** SHA-256 of the original's file in hexadecimal; not told where it is missing. */
+    /** SHA-256 of the original's file in hexadecimal; not known where it is missing. */
     readonly sha256?: string;
   };
   /** Guards and zones; none where it is missing. */

@@ -18,7 +18,7 @@ const TELLING_PEAK = 0.05;
 
 /** What is different in a picture that came back. */
 export interface Returned {
-  /** Pixels by which it is moved; 0 where that cannot be told. */
+  /** Pixels by which it is moved; 0 where that is not known. */
   readonly shift: { readonly dx: number; readonly dy: number };
   readonly isAligned: boolean;
   /** The pixels that changed; null where none did. */

@@ -45,7 +45,7 @@ function distanceToSegments(
 ): number {
   const [px, py] = points[0];
   let nearest = Math.sqrt((x - px) * (x - px) + (y - py) * (y - py)) - halves[0];
-  // Told millions of times for a long line: nothing is made anew in here.
+  // Measured millions of times for a long line: nothing is made anew in here.
   for (let k = 0; k < count; k++) {
     const i = numbers[k];
     const a = points[i - 1];

@@ -1,7 +1,7 @@
 import { DOMParser } from '@xmldom/xmldom';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { withHistory } from './xmp.ts';
+import { normalizeLineEndings, withHistory } from './xmp.ts';
 
 const RDF = 'http://www.w3.org/1999/02/22-rdf-syntax-ns#';
 const MEDIA = 'http://ns.adobe.com/xap/1.0/mm/';
@@ -10,7 +10,7 @@ const when = '2026-11-01T10:00:00Z';
 
 /** What a packet's history says was done, read as XML. */
 function doneIn(packet: string): string[] {
-  const document = new DOMParser().parseFromString(packet, 'text/xml');
+  const document = new DOMParser({ normalizeLineEndings }).parseFromString(packet, 'text/xml');
   const histories = document.getElementsByTagNameNS(MEDIA, 'History');
   expect(histories.length).toBe(1);
   const entries = histories.item(0)?.getElementsByTagNameNS(EVENT, 'parameters');
@@ -30,6 +30,13 @@ describe('the history in an XMP packet', () => {
         for (const note of notes) packet = withHistory(packet, { words: note, when });
         expect(doneIn(packet ?? '')).toEqual(notes);
       }),
+    );
+  });
+
+  it('keeps separators of lines and paragraphs that are no ends of lines', () => {
+    const note = 'one\u2028two\u2029three\u0085four';
+    expect(doneIn(withHistory(withHistory(undefined, { words: note, when }), { words: 'x', when }))[0]).toBe(
+      note,
     );
   });
 

@@ -19,8 +19,11 @@ const EMPTY_PACKET =
   `<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="${RDF}"/></x:xmpmeta>\n` +
   `<?xpacket end="w"?>`;
 
+/** The ends of lines as XML 1.0 takes them (section 2.11); a later version would lose other separators of lines. */
+export const normalizeLineEndings = (text: string): string => text.replace(/\r\n?/g, '\n');
+
 const parsed = (packet: string): Document =>
-  new DOMParser({ onError: onErrorStopParsing }).parseFromString(packet, 'text/xml');
+  new DOMParser({ onError: onErrorStopParsing, normalizeLineEndings }).parseFromString(packet, 'text/xml');
 
 /** The description of resources in a packet; null where it cannot be read or holds none. */
 function readable(packet: string | undefined): Element | null {

@@ -23,7 +23,7 @@ export interface Seen extends LevelPart {
   readonly side: Side;
 }
 
-/** What a page is told of changes on the table. */
+/** What a page hears of changes on the table. */
 export interface Repainter {
   /**
    * The pixels in a rectangle of the full-size picture have changed, on one side or another.

@@ -22,7 +22,7 @@ export interface Wanted {
 }
 
 /**
- * What a page is told of its table. It hears by one channel: a tile that overtook the word that it is coming would be
+ * What a page hears of its table. It hears by one channel: a tile that overtook the word that it is coming would be
  * waited for ever after.
  */
 export interface TableListener extends Repainter {

@@ -41,7 +41,7 @@ watchDebounced(
   { debounce: REST_MS, immediate: true },
 );
 const compare = (isOn: boolean): void => void engine().compareFinish(isOn);
-/** A picture that is opened is compared by its mends until it is told otherwise. */
+/** A picture that is opened is compared by its mends until something else is chosen. */
 watch(
   () => picture.opening,
   (opening) => {

@@ -57,7 +57,7 @@ async function deliver(): Promise<void> {
   problem.value = null;
   try {
     const ordered = await call('deliver', { picture: id }, request.value);
-    // Its progress may have been told before this answer came.
+    // Its progress may have been heard before this answer came.
     if (!deliveries.value.some((delivery) => delivery.id === ordered.id)) takeDelivery(ordered);
   } catch (error) {
     problem.value = sentenceOf(error);

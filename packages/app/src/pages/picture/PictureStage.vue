@@ -58,7 +58,7 @@ watch(
     if (now.checked === 'done' && checked !== 'done') void showLeftovers();
     else if (now.examined === 'done' && isDecidedAnew) void picture.reload();
   },
-  // The picture may have been asked for, and have been told ready, before this stage was there to hear of it.
+  // The picture may have been asked for, and have become ready, before this stage was there to hear of it.
   { immediate: true },
 );
 /** Says what an examination of the mended picture has found. */

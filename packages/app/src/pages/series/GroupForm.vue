@@ -9,7 +9,7 @@ import WhichPictures from './WhichPictures.vue';
 
 /**
  * Says what pictures were taken with, where their files do not: a camera's body, or the scanner whose glass they all
- * lay on. A picture of nothing but a plain wall or sky is told from the others here too.
+ * lay on. A picture of nothing but a plain wall or sky is marked here too.
  */
 const job = useJob();
 const pictures = ref<string[]>([]);

@@ -18,7 +18,7 @@ export interface Wear {
   readonly places: readonly Rect[];
 }
 
-/** Texture is told from tone at this scale, in pixels. */
+/** Texture is separated from tone at this scale, in pixels. */
 const TEXTURE = 2;
 /** Fewer pixels in common tell nothing. */
 const LEAST_SHARED = 60;

@@ -27,7 +27,7 @@ const [RING_FROM, RING_TO] = [3, 14];
 export const AREA_LOOK = RING_TO + 2;
 /** Texture finer than this radius counts. */
 const TEXTURE_RADIUS = 2;
-/** Where the ring is as calm as this, texture is not told from noise. */
+/** Where the ring is as calm as this, texture cannot be separated from noise. */
 const LEAST_TEXTURE = 0.002;
 
 /** Area of a polygon in pixels, whichever way it runs. */

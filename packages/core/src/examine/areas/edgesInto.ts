@@ -30,7 +30,7 @@ const TIMES_USUAL = 4;
 const LEAST_STEP = 0.06;
 /** Of edges nearer than this to one another the stronger counts, in pixels. */
 const ONE_EDGE = 6;
-/** The way of an edge is told by so much of its course, in pixels. */
+/** The direction of an edge is measured over so much of its course, in pixels. */
 const WAY = 14;
 /** Half the side of the square in which an edge's direction is taken, in pixels. */
 const TENSOR = 2;

@@ -173,7 +173,7 @@ function measure(candidate: AreaCandidate, level: AreaLevel, window: Window, end
 const CROWD = AREA_TRAITS.indexOf('crowd');
 const AREA = AREA_TRAITS.indexOf('area');
 
-/** Measures all candidates. Each is told how many of about its size there are: one of many is the subject's own. */
+/** Measures all candidates. Each gets how many of about its size there are: one of many is the subject's own. */
 export function measureAreas(candidates: readonly AreaCandidate[], level: AreaLevel): MeasuredArea[] {
   const window = wholeWindow(level.raster);
   const ends = toneEnds(level);

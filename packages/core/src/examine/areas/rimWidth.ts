@@ -5,7 +5,7 @@ import { borderPlaces } from './borderPlaces.ts';
 
 /** A rim is at most so wide, in pixels. */
 export const MOST_RIM = 12;
-/** The surroundings are told by what lies so far beyond the widest rim, in pixels. */
+/** The surroundings are what lies so far beyond the widest rim, in pixels. */
 const BEYOND_RIM = 5;
 /** How far around an outline its picture must be known. */
 export const RIM_LOOK = MOST_RIM + BEYOND_RIM + 1;

@@ -99,8 +99,8 @@ export function growForest({ base, trees, calibration: { slope, offset } }: Fore
         batch.forEach((row, k) => traits.set(row, k * width + 1));
         const [laid, sums] = layOut([traits, new Float64Array(count).fill(base)]);
         kernels().addLeaves(nodes, worths, roots, depths, trees.length, laid, width, count, sums);
-        const told = take(Float64Array, sums, batch.length);
-        for (let k = 0; k < told.length; k++) scores[from + k] = slope * told[k] + offset;
+        const totals = take(Float64Array, sums, batch.length);
+        for (let k = 0; k < totals.length; k++) scores[from + k] = slope * totals[k] + offset;
       }
     });
     return scores;

@@ -28,10 +28,10 @@ const comingOut = ({ side, outside, isHalved }: NetLayer): number =>
 
 /** Values that come out of the last layer. */
 export const NET_SEEN = comingOut(NET_LAYERS[NET_LAYERS.length - 1]);
-/** Values that all of them come to, and those that these and what is told beside come to. */
+/** Values that all of them come to, and those that these and the further features come to. */
 export const GATHERED = 24;
 export const JUDGED = 16;
-/** Values that are told beside the look. */
+/** Features that are given beside the look. */
 export const TOLD = 2;
 
 /** Where a layer's numbers lie among all numbers of a net. */

@@ -83,7 +83,7 @@ export function teachNet<T>(numbers: Float32Array, work: (net: TaughtNet) => T):
   return holdNet(numbers, (net) =>
     holding(
       [...parts, ...borders.map((count) => VALUE * count)],
-      (told, back, sums, nothing, passed, ...spread) => {
+      (slopes, back, sums, nothing, passed, ...spread) => {
         spread.forEach((place, k) => clear(place, VALUE * borders[k]));
 
         /** Slopes of a layer's numbers, from those of what comes out of it, which lie in its `spread`. */
@@ -91,8 +91,8 @@ export function teachNet<T>(numbers: Float32Array, work: (net: TaughtNet) => T):
           const { side, inside, outside } = NET_LAYERS[k];
           const { slopesOfWeights, sumOfPlaces } = kernels();
           const first = spread[k] + VALUE * (side + 3) * outside;
-          slopesOfWeights(net.layers[k].input, side, inside, first, side + 2, outside, told);
-          addTo(onto, NET_PARTS[k].weights, floatsAt(told, weightCounts[k]));
+          slopesOfWeights(net.layers[k].input, side, inside, first, side + 2, outside, slopes);
+          addTo(onto, NET_PARTS[k].weights, floatsAt(slopes, weightCounts[k]));
           sumOfPlaces(spread[k], (side + 2) ** 2, outside, sums);
           addTo(onto, NET_PARTS[k].bias, floatsAt(sums, outside));
         }

@@ -15,7 +15,7 @@ export interface LayerPlaces {
 export interface NetJudgement {
   /** What comes out of the convolutions. */
   readonly seen: Float32Array;
-  /** What that comes to, what is told beside it behind it. */
+  /** What that comes to, with the further features behind it. */
   readonly gathered: Float32Array;
   readonly judged: Float32Array;
   /** A log-odds. */
@@ -28,10 +28,10 @@ export interface HeldNet {
   readonly layers: readonly LayerPlaces[];
   /**
    * @param look `LOOK_SIDE` places a row and column, `LOOK_CHANNELS` values each
-   * @param told `TOLD` values
+   * @param features `TOLD` values
    * @param kept what each value of the seen counts, where some are left out
    */
-  judge(look: Float32Array, told: readonly number[], kept?: Float32Array): NetJudgement;
+  judge(look: Float32Array, features: readonly number[], kept?: Float32Array): NetJudgement;
 }
 
 const bordered = ({ side, inside }: NetLayer): number => VALUE * (side + 2) ** 2 * inside;
@@ -111,7 +111,7 @@ export function holdNet<T>(numbers: Float32Array, work: (net: HeldNet) => T): T 
       kernels().weighInputs(last, NET_SEEN, from, added, GATHERED, all);
     }
 
-    function judge(look: Float32Array, told: readonly number[], kept?: Float32Array): NetJudgement {
+    function judge(look: Float32Array, features: readonly number[], kept?: Float32Array): NetJudgement {
       see(look);
       if (kept) {
         const seen = floatsAt(last, NET_SEEN);
@@ -122,7 +122,7 @@ export function holdNet<T>(numbers: Float32Array, work: (net: HeldNet) => T): T 
       const [judging, deciding] = NET_PARTS.slice(NET_LAYERS.length + 1);
       const gathered = new Float32Array(GATHERED + TOLD);
       gathered.set(rectified(takeFloats(all, GATHERED)));
-      gathered.set(told, GATHERED);
+      gathered.set(features, GATHERED);
       const judged = rectified(dense(own, judging, gathered, JUDGED));
       return {
         seen: takeFloats(last, NET_SEEN),

@@ -13,7 +13,7 @@ export interface CellSums {
  * Adds something up in the cells of a plane, in the memory of the kernels; what was laid out there and is not held is lost.
  *
  * @param side of a cell, in pixels
- * @param add is told how many cells a row has, and where their sums and counts lie, all 0
+ * @param add called with how many cells a row has, and where their sums and counts lie, all 0
  */
 export function sumCells(
   { width, height }: { readonly width: number; readonly height: number },

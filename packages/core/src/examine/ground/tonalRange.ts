@@ -11,7 +11,7 @@ export interface TonalRange {
   readonly white: number;
 }
 
-/** Places that are looked at along the longer side: the ends of the tones are told from a grid of them. */
+/** Places that are looked at along the longer side: the ends of the tones are measured on a grid of them. */
 const PLACES = 400;
 /** The tones that count as the ends: this share of the picture is darker, and as much is brighter. */
 const ENDS = 0.005;

@@ -98,7 +98,7 @@ function continued(line: Fault, ahead: Ahead): Continued | null {
 
 /**
  * Names what goes on in a crease a crease too: where scratches cross a fold it is found in pieces, and some of them, cut
- * short or linked to a bit of a scratch, do not show the relief by which they would be told alone.
+ * short or linked to a bit of a scratch, do not show the relief by which they would be recognised alone.
  *
  * @returns all lines; one that was linked of two is in its parts
  */

@@ -105,7 +105,7 @@ function gapBetween(from: End, to: End): { length: number; turn: number } | null
   const dy = to.y - from.y;
   const length = Math.sqrt(dx * dx + dy * dy);
   if (length > LONGEST_GAP || length > Math.min(from.length, to.length)) return null;
-  // Most ends near one another point elsewhere: that is told without an angle.
+  // Most ends near one another point elsewhere: that shows without an angle.
   if (Math.abs(from.cos * to.cos + from.sin * to.sin) < LEAST_ALIKE) return null;
   if (length > 2) {
     const least = LEAST_ALIKE * length;

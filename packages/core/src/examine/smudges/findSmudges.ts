@@ -11,7 +11,7 @@ import type { Fault } from '../../fault/fault.ts';
 
 /** Side of the squares in which grain is looked for, in pixels. */
 export const SMUDGE_CELL = 8;
-/** How far around a cell's middle its grain is told by, in pixels. */
+/** How far around a cell's middle its grain is measured, in pixels. */
 const AROUND = 4;
 /** With less than this share of the variance that is expected the grain is gone. */
 const GONE = 0.25;

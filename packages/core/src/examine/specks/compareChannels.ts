@@ -33,13 +33,19 @@ export function compareChannels(
     places[3 * k + 1] = y;
     places[3 * k + 2] = r;
   });
-  const told = 2 * count * discs.length;
-  const [planes, discsAt, cos, sin, sums] = layOut([Int32Array.from(channels), places, COS, SIN, 4 * told]);
+  const sumCount = 2 * count * discs.length;
+  const [planes, discsAt, cos, sin, sums] = layOut([
+    Int32Array.from(channels),
+    places,
+    COS,
+    SIN,
+    4 * sumCount,
+  ]);
   kernels().compareChannels(
     ...[planes, count, depth === 16 ? 1 : 0, width, height, discsAt, discs.length],
     ...[CORE, RING, cos, sin, sums],
   );
-  const seen = take(Int32Array, sums, told);
+  const seen = take(Int32Array, sums, sumCount);
   const [insideUnit, outsideUnit] = [(DIRECTIONS + 1) * fullScale(depth), DIRECTIONS * fullScale(depth)];
   return discs.map((_, k): DiscColours => {
     let [mean, least, most] = [0, Infinity, -Infinity];

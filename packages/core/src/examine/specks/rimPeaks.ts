@@ -21,8 +21,8 @@ const EVERY = 2;
 /** What must answer at a place that is off the centre by up to a pixel, and what at the centre. */
 const LEAST_NEAR = 0.78;
 const LEAST_STEP = 0.88;
-/** Numbers that are told of each peak. */
-const TOLD = 4;
+/** Numbers that are measured of each peak. */
+const PEAK_NUMBERS = 4;
 
 /**
  * Places of one radius whose rim stands out all around, each once: the step across the rim is taken in every direction and
@@ -57,14 +57,19 @@ export function rimPeaks(plane: HeldLuma, rim: Rim): RimPeak[] {
     ...[splitInner, splitOuter, width, height, rim.reach, common, CELL, usual.columns],
     ...[LEAST_NEAR, sums, columns, places],
   );
-  const [found] = layBehind([8 * TOLD * count]);
+  const [found] = layBehind([8 * PEAK_NUMBERS * count]);
   const kept = climbRims(
     ...[from, width, height, inner, outer, rim.reach, usuals, CELL, usual.columns],
     ...[sums, columns, places, count, LEAST_STEP, found],
   );
-  const told = take(Float64Array, found, TOLD * kept);
+  const numbers = take(Float64Array, found, PEAK_NUMBERS * kept);
   const peaks = new Map<number, RimPeak>();
-  for (let k = 0; k < told.length; k += TOLD)
-    peaks.set(told[k], { at: told[k], step: told[k + 1], usual: told[k + 2], strength: told[k + 3] });
+  for (let k = 0; k < numbers.length; k += PEAK_NUMBERS)
+    peaks.set(numbers[k], {
+      at: numbers[k],
+      step: numbers[k + 1],
+      usual: numbers[k + 2],
+      strength: numbers[k + 3],
+    });
   return [...peaks.values()];
 }

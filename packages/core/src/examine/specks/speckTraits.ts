@@ -64,7 +64,7 @@ export interface MeasuredSpeck {
 
 /** More than the radius of any candidate, in pixels of its level. */
 const LARGEST_RADIUS = 100;
-/** The smallest depth that is told from none, in units of a plane. */
+/** The smallest depth that differs from none, in units of a plane. */
 const LEAST_DEPTH = 20;
 
 /** Whether a candidate lies far enough from the border to be looked at all around. */

@@ -37,9 +37,9 @@ interface Size {
   readonly height: number;
 }
 
-/** Rounds until a distance is told; each gains about two figures. */
+/** Rounds until a distance is found; each gains about two figures. */
 const ROUNDS = 12;
-/** Nearer to its fold than this slope a lens is no longer corrected: distances there cannot be told from one another. */
+/** Nearer to its fold than this slope a lens is no longer corrected: distances there cannot be distinguished. */
 const LEAST_SLOPE = 0.1;
 /** The frame is fitted as closely, as a share of its sides. */
 const FIT_TO = 1e-6;

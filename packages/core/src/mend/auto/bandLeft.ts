@@ -4,9 +4,9 @@ import type { StrokeTarget } from '../../target/target.ts';
 import { lineCoordinates } from '../recover/line/lineCoordinates.ts';
 import { coursePieces } from './coursePieces.ts';
 
-/** What lies beside a line is told from the end of what is mended on, over so many pixels. */
+/** What lies beside a line is measured from the end of what is mended on, over so many pixels. */
 const BESIDE = 5;
-/** A line is told piece by piece, each about so many pixels of its course. */
+/** A line is measured piece by piece, each about so many pixels of its course. */
 const PIECE = 24;
 const LEAST_COUNT = 10;
 /** Spread of luma that a perfectly even ground is taken to have: about one code of 255. */

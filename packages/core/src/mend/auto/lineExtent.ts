@@ -7,14 +7,14 @@ import { coursePieces } from './coursePieces.ts';
 /** A line is looked for so far to both sides of its course, in pixels, in such steps. */
 const FARTHEST = 9;
 const STEP = 0.5;
-/** How bright the picture is beside it is told by what lies farther away than this. */
+/** How bright the picture is beside it is measured on what lies farther away than this. */
 const BESIDE = 6;
 /** A line ends where it departs by less than this share of what it does in its middle, or by no more than chance. */
 const LEAST_SHARE = 0.02;
 const BY_CHANCE = 3;
 /** On its flat top a line does not end: only where less than this share of it is left. */
 const SHOULDER = 0.25;
-/** What lies just beyond is told by so many steps. */
+/** What lies just beyond is measured over so many steps. */
 const NEXT = 3;
 /** A mean of fewer pixels tells nothing. */
 const LEAST_COUNT = 12;
@@ -22,7 +22,7 @@ const LEAST_COUNT = 12;
 /** How far around a stroke its picture must be known, in pixels. */
 export const EXTENT_LOOK = FARTHEST + 1;
 
-/** What is bright beside a line and what is dark is told piece by piece, each about so many pixels of its course. */
+/** What is bright beside a line and what is dark is decided piece by piece, each about so many pixels of its course. */
 const PIECE = 24;
 
 /** Departures from what lies beside each piece of the course, by distance from it: their means and standard errors. */

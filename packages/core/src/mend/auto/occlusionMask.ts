@@ -14,7 +14,7 @@ const APART = 2;
 /** A fault that covers more of a line than this does not cross it: it is the same one, drawn or found once more. */
 const SAME = 0.5;
 
-/** What lies farther from the course than this has no say in how it is closed: a square, and what it is told from. */
+/** What lies farther from the course than this has no say in how it is closed: a square, and what it is predicted from. */
 const NEAR = 2 * GAP_BAND;
 
 /** Points along a target; of one that is no line its middle alone. */

@@ -89,7 +89,7 @@ function grow(
   return { inside, count: queue.length, touches: queue.some((i) => away[i] > limit - 1) };
 }
 
-/** Adds all direct neighbours: the soft rim of a hard spot is too faint to be told from texture. */
+/** Adds all direct neighbours: the soft rim of a hard spot is too faint to be distinguished from texture. */
 function dilate(inside: Uint8Array, width: number): Uint8Array {
   const distance = distanceToSet(inside, width, inside.length / width);
   return columnOf(Uint8Array, distance, (away) => (away < 1.5 ? 1 : 0));

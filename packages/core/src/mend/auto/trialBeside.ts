@@ -11,10 +11,10 @@ import { colourPlanes } from '../../raster/patch.ts';
 
 /** So much of a line must lie on the picture once it is moved. */
 const LEAST_INSIDE = 0.8;
-/** A pixel is told from where so much of it is covered. */
+/** A pixel is predicted where so much of it is covered. */
 const COVERED = 0.5;
 
-/** How far a line is moved: it and what it is told from must lie clear of where it was, in pixels. */
+/** How far a line is moved: it and what it is predicted from must lie clear of where it was, in pixels. */
 export const trialDistance = (
   { width }: StrokeTarget,
   { margin, edge }: Pick<MendBase, 'margin' | 'edge'>,

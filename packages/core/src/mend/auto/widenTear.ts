@@ -15,7 +15,7 @@ import { moveSideways } from '../recover/line/followLine.ts';
 
 /** A tear or a crease that ends nearer to the edge of the picture than this goes on to it: a share of the shorter side. */
 const NEAR_EDGE = 0.05;
-/** Which way it goes on is told by its last pixels. */
+/** Which way it goes on follows from its last pixels. */
 const LAST = 40;
 /** It is carried on by so many pixels at a time, and at most so many times as far as the edge is away. */
 const STRIDE = 4;
@@ -25,7 +25,7 @@ const BESIDE = 8;
 const MOST_TURN = 2;
 /** On the flat top of a wide tear it goes straight on: what a pixel aside costs, in encoded luma. */
 const STRAIGHTER = 0.002;
-/** The widest to either side that a tear can gape, in pixels; what lies around it is told farther out. */
+/** The widest to either side that a tear can gape, in pixels; what lies around it is measured farther out. */
 const WIDEST = 12;
 const GROUND = { from: 13, to: 19 };
 /** A tear ends where it departs from what lies beside it by less than this share of its depth, or than chance does. */

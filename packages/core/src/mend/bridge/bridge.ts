@@ -21,7 +21,7 @@ const LOST = 0.9;
 /** How far known pixels are looked for beyond half the line's width. */
 const SEARCH = 8;
 
-/** A small spot is told by what lies closest to it; what is farther costs time and tells it little. In pixels. */
+/** A small spot is predicted from what lies closest to it; what is farther costs time and adds little. In pixels. */
 const SMALL = 10;
 const SMALL_BAND = 12;
 
@@ -45,7 +45,7 @@ export function bridgeReads(mend: BridgeMend, picture: PictureShape): Rect[] {
   return [intersectRects(growRect(footprint, bandOf(mend)), pictureRect(picture))];
 }
 
-/** The longest way from a lost pixel to a known one cannot be told before it is walked; this is enough for a line. */
+/** The longest way from a lost pixel to a known one is not known before it is walked; this is enough for a line. */
 function searchRadius({ target, margin, edge }: BridgeMend): number {
   const width =
     target.shape === 'stroke' ? target.width : target.shape === 'disc' ? 2 * target.r : 2 * SEARCH;

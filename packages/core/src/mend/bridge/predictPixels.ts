@@ -46,33 +46,33 @@ export interface Witnesses {
 /**
  * Finds what a pixel can be predicted from.
  *
- * @param told standard error of each pixel as a share of full scale; infinite where it tells nothing
+ * @param errorOf standard error of each pixel as a share of full scale; infinite where nothing is known of it
  * @param offsets where pixels that tell something are looked for, near ones first
  * @param variance of the texture
  */
 export function witnessesOf(
-  told: Float32Array,
+  errorOf: Float32Array,
   width: number,
   at: number,
   offsets: readonly Offset[],
   variance: number,
 ): Witnesses {
-  const height = told.length / width;
+  const height = errorOf.length / width;
   const x = at % width;
   const y = Math.floor(at / width);
   const near: Offset[] = [];
   const errors: number[] = [];
-  // What is told less surely than the texture itself varies is not worth a place.
+  // What is known less surely than the texture itself varies is not worth a place.
   const most = Math.sqrt(variance) + LEAST_TOLD;
-  if (told[at] <= most) {
+  if (errorOf[at] <= most) {
     near.push({ dx: 0, dy: 0 });
-    errors.push(told[at]);
+    errors.push(errorOf[at]);
   }
   for (const offset of offsets) {
     const [nx, ny] = [x + offset.dx, y + offset.dy];
-    if (nx < 0 || ny < 0 || nx >= width || ny >= height || told[ny * width + nx] > most) continue;
+    if (nx < 0 || ny < 0 || nx >= width || ny >= height || errorOf[ny * width + nx] > most) continue;
     near.push(offset);
-    errors.push(told[ny * width + nx]);
+    errors.push(errorOf[ny * width + nx]);
     if (near.length === NEIGHBOURS) break;
   }
   return { near, errors };

@@ -261,7 +261,7 @@ function reached(set: Uint8Array, width: number, height: number): Uint8Array {
   return out;
 }
 
-/** Roughness is told over a square that at the coarsest level is so many pixels wide to each side. */
+/** Roughness is measured over a square that at the coarsest level is so many pixels wide to each side. */
 const ROUGH_REACH = 1;
 /** At the coarsest level a loss is at most so many pixels deep: two patches across hold all of it. */
 const COARSE_DEPTH = PATCH + 1;

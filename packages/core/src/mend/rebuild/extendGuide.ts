@@ -9,7 +9,7 @@ import type { Point } from '../../target/target.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
 import type { Guide } from './guide.ts';
 
-/** The way of a line's end is told by so much of it, in pixels. */
+/** The direction of a line's end is measured over so much of it, in pixels. */
 const WAY = 10;
 /** What an edge is followed for at least, in pixels: less of it is none. */
 const LEAST_FOLLOWED = 8;
@@ -33,7 +33,7 @@ function beyond(points: readonly Point[], { left, top, raster }: Window): Point[
 }
 
 /**
- * Carries a guide on at both ends along the edge it was drawn on: the more of the edge it knows, the better it is told
+ * Carries a guide on at both ends along the edge it was drawn on: the more of the edge it knows, the better it is known
  * what lies beside it.
  *
  * @param window holds {@link extensionReads}

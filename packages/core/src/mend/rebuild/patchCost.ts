@@ -26,7 +26,7 @@ const GUIDE_WEIGHT = 60;
 /** And what it costs at most: to take what lies at no guide for what lies at one. */
 const OFF_GUIDE = 60 ** 2;
 
-/** Rows and columns of centres whose patches can be told. */
+/** Rows and columns of centres whose patches can be compared. */
 interface Span {
   readonly left: number;
   readonly top: number;
@@ -87,7 +87,7 @@ const clamp = (lift: number): number =>
 export function patchCost(level: CompletionLevel): PatchCost {
   const { width, channels, colours, there, isWhole, roughX, roughY, guides } = level;
   const means = Array.from({ length: channels }, () => new Float32Array(width * level.height));
-  // Sources never change: after the first time only the surroundings of the loss are told anew.
+  // Sources never change: after the first time only the surroundings of the loss are measured anew.
   let span = allCentres(level);
   const run = (2 * PATCH + 1) * channels;
   const firstOf = (centre: number): number => (centre - PATCH * width - PATCH) * channels;

@@ -64,7 +64,7 @@ function joined(a: CutEdge, b: CutEdge): Omit<Pair, 'a' | 'b'> | null {
   return Math.max(...turns) > MOST_TURN ? null : { cost, guide: between(a, b) };
 }
 
-/** From where one edge is known to where the other is: there it is told what lies beside the guide. */
+/** From where one edge is known to where the other is: there what lies beside the guide is measured. */
 const throughLoss = (a: CutEdge, inside: readonly Point[], b: CutEdge): Point[] => [
   ...[...a.course].reverse(),
   ...inside,

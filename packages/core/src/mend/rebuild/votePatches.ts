@@ -11,7 +11,7 @@ export type Voting = 'weighted' | 'sharp';
 
 /** What a patch counts falls by so many powers of e when it fits as well as those around it on average; by trial. */
 const SHARPNESS = 5;
-/** And by so many for each pixel that it lies deeper in the loss: what lies near the known is told by it. */
+/** And by so many for each pixel that it lies deeper in the loss: what lies near the known is predicted by it. */
 const FARNESS = 0.05;
 const FARTHEST = 40;
 /** Below this a cost is rounding. */

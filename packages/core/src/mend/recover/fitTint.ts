@@ -13,7 +13,7 @@ const POINTS_ACROSS = 10;
 const LEAST_STEP = 4;
 /** Width of the surroundings that tell what the tone under the stain would be, in pixels. */
 const BAND = 14;
-/** Densities are told to this precision. */
+/** Densities are fitted to this precision. */
 const PRECISE = 1e4;
 
 /** Middle of the samples in a square around a control point. */

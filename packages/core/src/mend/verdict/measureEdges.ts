@@ -30,7 +30,7 @@ const EDGE = 5;
 const LEAST_STEP = 3 / 255;
 /** The slope of a step of 1 under the blur. */
 const SLOPE_OF_STEP = 1 / (SIGMA * Math.sqrt(2 * Math.PI));
-/** How far an edge stands out is told against at least this slope: no ring is calmer to the eye. */
+/** How far an edge stands out is measured against at least this slope: no ring is calmer to the eye. */
 const CALM = LEAST_STEP / 8;
 /** An edge is seen where at least this share of its slope is found, the same way up. */
 const SEEN = 0.5;

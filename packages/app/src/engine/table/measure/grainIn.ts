@@ -6,7 +6,7 @@ import type { OpenPicture } from '../openPicture.ts';
 import { pixelsWithout } from '../openPicture.ts';
 import { mendedPixels } from '../paintSide.ts';
 
-/** How far around a pixel its grain is told by, in pixels. */
+/** How far around a pixel its grain is measured, in pixels. */
 const GRAIN_AROUND = 6;
 
 /**

@@ -8,7 +8,7 @@ import { mendedPixels } from '../paintSide.ts';
 /** Blur and grain are measured so far around the middle of the picture, in pixels. */
 const MEASURED_AROUND = 700;
 
-/** How soft the picture's sharpest edges are, in pixels, and how strong its grain is, of 0 to 1: told by its middle. */
+/** How soft the picture's sharpest edges are, in pixels, and how strong its grain is, of 0 to 1: measured on its middle. */
 export async function sharpness(picture: OpenPicture): Promise<{ blur: number | null; noise: number }> {
   await picture.turn;
   const whole = wholeOf(picture);

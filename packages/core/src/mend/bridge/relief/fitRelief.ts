@@ -18,7 +18,7 @@ const ALIKE = 4;
 const LEAST_SECTIONS = 40;
 /** What of a crack's blurred border is left beside it, in pixels. */
 const BORDER = 0.5;
-/** How steeply it rises towards the crack is told by so many pixels. */
+/** How steeply it rises towards the crack is measured over so many pixels. */
 const TREND = 3;
 /** A relief fainter than this, in logarithms of light, or less sure than so many standard errors, may be the picture's own. */
 const LEAST = 0.02;
@@ -56,7 +56,7 @@ function sectionsAcross(points: readonly Point[], rect: Rect, pixels: Pixels): n
 
 /**
  * One side of a relief, from the ground inwards to the crack. Neighbouring pixels of the picture are mostly alike, so that
- * the median of their differences is the relief's own; what it adds up to is told far better than by the light itself.
+ * the median of their differences is the relief's own; what it adds up to is known far better than from the light itself.
  *
  * @returns the relief by distance, and how many standard errors it reaches where it is not faint
  */

@@ -3,7 +3,7 @@ import { distanceToSet } from '../../../target/distanceTransform.ts';
 import { polygonPixels } from '../../../target/polygonPixels.ts';
 import type { Point } from '../../../target/target.ts';
 
-/** So near a border depths are told from the border itself, in pixels; beyond from whole pixels, to half of one. */
+/** So near a border depths are measured from the border itself, in pixels; beyond from whole pixels, to half of one. */
 const NEAR = 8;
 
 /**

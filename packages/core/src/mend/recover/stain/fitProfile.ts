@@ -69,7 +69,7 @@ export interface ProfileFitter {
 
 /**
  * @param depth of each pixel inside the border, in pixels, in rows of `width`
- * @param depths at which densities are told, rising; at the first it is 0
+ * @param depths at which densities are given, rising; at the first it is 0
  * @param every of how many pixels one is asked: a border is found by some of them
  */
 export function profileFitter(

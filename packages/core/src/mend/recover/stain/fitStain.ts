@@ -19,7 +19,7 @@ import { densityAt } from './stain.ts';
 const LEAST_RADIUS = 3;
 /**
  * How far from where a hand drew it a border is looked for, as a share of the stain's radius, and how much it holds its
- * course against what is seen. Which of these fits is told by what it leaves.
+ * course against what is seen. Which of these fits is right shows in what it leaves.
  */
 const TRIES = [
   { share: 0.06, holds: 0.5 },
@@ -50,7 +50,7 @@ const DEEPEST = 0.45;
 const [ROUGHLY, FINELY] = [0.3, 0.2];
 /** Less density than this is not seen. */
 const SEEN = 0.01;
-/** Densities are told to this precision. */
+/** Densities are fitted to this precision. */
 const PRECISE = 1e4;
 
 function depthsFor(radius: number): number[] {

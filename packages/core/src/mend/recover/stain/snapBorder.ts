@@ -5,7 +5,7 @@ import { densityAt } from './stain.ts';
 
 /** Pixels between places along a border. */
 const ALONG = 1.5;
-/** Places on either side over which its direction is told. */
+/** Places on either side over which its direction is measured. */
 const SMOOTH = 5;
 /** Pixels between samples across it. */
 const ACROSS = 0.5;
@@ -98,7 +98,7 @@ function cheapestLoop(costs: readonly Float32Array[], holds: number): Int32Array
   return run(order, open[middle]);
 }
 
-/** How much brighter it is outside than inside each place across a border; 0 so near an end of the strip that it cannot be told. */
+/** How much brighter it is outside than inside each place across a border; 0 so near an end of the strip that it is not known. */
 function stepsOf(strip: Float32Array): Float32Array {
   const side = Math.round(SIDE / ACROSS);
   return strip.map((_, k) => {

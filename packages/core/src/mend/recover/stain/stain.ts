@@ -4,7 +4,7 @@
  */
 export interface StainVeil {
   readonly kind: 'stain';
-  /** Pixels inside the target's border, rising; density is told there, straight between, and stays beyond the last. */
+  /** Pixels inside the target's border, rising; density is given there, straight between, and stays beyond the last. */
   readonly depths: readonly number[];
   /** One list for each colour channel; above 0 dims, below brightens. Before the first depth it is 0. */
   readonly density: readonly (readonly number[])[];

@@ -10,7 +10,7 @@ import { grainShare } from '../../../grain/grainShare.ts';
 import type { Ground } from '../ground.ts';
 import type { RegrainMend } from './regrainMend.ts';
 
-/** What grain there is, and how bright it is, is told by a square that reaches this far, in pixels. */
+/** What grain there is, and how bright it is, is measured over a square that reaches this far, in pixels. */
 export const GRAIN_AROUND = 8;
 
 /** How far a regrain looks around, in pixels. */
