@@ -124,10 +124,13 @@ export const useLamp = defineStore('lamp', () => {
     },
     { debounce: AFTER_PIXELS_MS, immediate: true },
   );
+  // Before anything is painted of a picture that is opened; without one there is nobody to paint.
   watch(
-    () => JSON.stringify(lamp.value),
-    () => void engine().light(lamp.value),
-    { immediate: true },
+    [() => picture.opening, () => JSON.stringify(lamp.value)],
+    ([opening]) => {
+      if (opening > 0) void engine().light(lamp.value);
+    },
+    { immediate: true, flush: 'sync' },
   );
 
   return { settings, lamp, set, turn, usePreset };
