@@ -124,7 +124,7 @@ function lay(
 const LEAST_STEP = 0.06;
 const TRIES = 30;
 
-/** Whether an area would be seen where it is to lie, from places along and inside its border. */
+/** True if an area would be seen where it is to lie, from places along and inside its border. */
 function isSeen({ light, width, height }: Sheet, outline: readonly Point[], look: Look): boolean {
   const steps = outline.flatMap(([x, y]): number[] => {
     if (x < 0 || y < 0 || x >= width || y >= height) return [];

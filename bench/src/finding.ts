@@ -58,7 +58,7 @@ async function findingRow({ name, seen, faults }: Case, findings: readonly Fault
   ];
 }
 
-/** Whether a confidence means what it says: of the findings with about this one, how many are faults. */
+/** How well a confidence means what it says: of the findings with about this one, how many are faults. */
 function calibrationRows(
   judged: readonly { readonly confidence: number; readonly isFault: boolean }[],
 ): Row[] {

@@ -83,7 +83,7 @@ async function grey16Of(file: Buffer): Promise<Uint16Array> {
 }
 
 /**
- * Whether a place is as even as the file's own white paper but for a trace that nobody sees: 3 codes of 255 in the mean,
+ * True if a place is as even as the file's own white paper but for a trace that nobody sees: 3 codes of 255 in the mean,
  * twice its grain.
  */
 function isPaper(grey: Uint16Array, place: typeof MARGIN.whole): boolean {

@@ -38,7 +38,7 @@ const mends = async (page: Page): Promise<readonly SavedMend[]> =>
 const lastMend = async (page: Page): Promise<SavedMend | undefined> => (await mends(page)).at(-1);
 const lastWords = async (page: Page): Promise<string | undefined> => (await saved(page)).done.at(-1)?.words;
 
-/** Whether the application these tests run on has their picture: a test that failed is followed by an empty one. */
+/** True if the application these tests run on has their picture: a test that failed is followed by an empty one. */
 let isBroughtIn = false;
 
 /** Opens the one picture of these tests, as the test before left it. */

@@ -77,7 +77,7 @@ export function leftOf(mended: Raster, seen: Raster, { x, y, r, depth, softness 
   return whole > 0 ? along / whole : 0;
 }
 
-/** Whether a shadow is dark against black: too little light to be told from rounding. */
+/** True if a shadow is dark against black: too little light to be told from rounding. */
 export const isSeen = ({ raster }: SmallFrame, { x, y, r, depth }: LaidShadow): boolean => {
   if (x < 2 * r || y < 2 * r || x > WIDTH - 2 * r || y > HEIGHT - 2 * r) return false;
   const tone = raster.planes[1][Math.floor(y) * raster.stride + Math.floor(x)] / 255;

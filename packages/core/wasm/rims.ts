@@ -246,7 +246,7 @@ export function keepPeaks(map: usize, width: i32, places: usize, count: i32): i3
   return kept;
 }
 
-/** Whether no neighbour on the grid answers more strongly the same way; of equals the first counts. */
+/** True if no neighbour on the grid answers more strongly the same way; of equals the first counts. */
 function isGridPeak(at: usize, columns: i32): bool {
   const sign = load<i32>(at) > 0 ? 1 : -1;
   const value = sign * load<i32>(at);

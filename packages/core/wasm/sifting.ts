@@ -74,7 +74,7 @@ function extentOf(part: usize, length: i32, width: i32): i32 {
   return max(right - left, bottom - top) + 1;
 }
 
-/** Whether a part is the rim of something larger, to which the rest of it belongs. */
+/** True if a part is the rim of something larger, to which the rest of it belongs. */
 function isRim(
   part: usize,
   length: i32,

@@ -14,7 +14,7 @@ const hand = useHand();
 const fences = useFences();
 const hasSource = computed(() => hand.tool === 'heal' || hand.tool === 'clone');
 
-/** Whether what is in hand lays mends down. */
+/** True if what is in hand lays mends down. */
 const isMethod = computed(() => hand.tool !== 'mark' && hand.tool !== 'guide');
 const { size, edge, share } = useHandSettings();
 </script>

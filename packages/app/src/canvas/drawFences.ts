@@ -32,7 +32,7 @@ function isOnHatch(kind: Fence['kind'], x: number, y: number): boolean {
   return kind === 'guard' ? rising || (x - y + 100_000 * HATCH) % HATCH === 0 : rising && (x >> 2) % 3 !== 2;
 }
 
-/** Whether a place of the picture lies in a fence. */
+/** True if a place of the picture lies in a fence. */
 function isInside(spans: SpanRows, x: number, y: number): boolean {
   const row = spans.rows[Math.floor(y) - spans.top];
   if (row === undefined || y < 0) return false;

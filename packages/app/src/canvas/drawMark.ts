@@ -22,7 +22,7 @@ export interface MarkScene extends Glass {
   readonly shown: readonly LedgerEntry[];
   /** Those of them whose marks meet a rectangle of the screen. */
   readonly within: (left: number, top: number, right: number, bottom: number) => readonly LedgerEntry[];
-  /** Whether there is room for their numbers. */
+  /** True if there is room for their numbers. */
   readonly withTags: boolean;
   readonly chosen: ReadonlySet<string>;
   readonly focus: LedgerEntry | null;
@@ -79,7 +79,7 @@ export function drawTag(
   context.fillText(text, x + 4, y - 4);
 }
 
-/** Whether an entry is shown as its mend is being changed, not as it rests. */
+/** True if an entry is shown as its mend is being changed, not as it rests. */
 export const isDrafted = ({ drafted }: MarkScene, { mend }: LedgerEntry): boolean =>
   drafted !== null && mend?.id === drafted.id;
 
@@ -119,7 +119,7 @@ export function tagPlace(
 /** How far a chosen mark stands off the others, in screen pixels. */
 const CHOSEN_ROOM = 4;
 
-/** Whether an entry is the one that is looked at. */
+/** True if an entry is the one that is looked at. */
 export const isNamed = (scene: MarkScene, entry: LedgerEntry): boolean =>
   entry === scene.focus || entry.id === scene.hovered;
 
@@ -134,7 +134,7 @@ export function fadeOf(scene: MarkScene, entry: LedgerEntry): number {
 const isAway = ({ state, mend }: LedgerEntry): boolean =>
   state === 'dismissed' || state === 'set aside' || mend?.on === false;
 
-/** Whether an entry's number stands beside its mark: where there is room, and for the one that is looked at. */
+/** True if an entry's number stands beside its mark: where there is room, and for the one that is looked at. */
 export const hasNumber = (scene: MarkScene, entry: LedgerEntry): boolean =>
   scene.withTags || isNamed(scene, entry);
 

@@ -118,7 +118,7 @@ export function partInSight(scene: Scene, cache: TileCache): LevelPart {
   return { level, rect: intersectRects(all, { left: 0, top: 0, width, height }) };
 }
 
-/** Whether sheets lie over all that is in sight. */
+/** True if sheets lie over all that is in sight. */
 function areSheetsWhole(scene: Scene, cache: TileCache): boolean {
   if (!cache.hasSheets()) return false;
   const { level, rect } = partInSight(scene, cache);
@@ -129,7 +129,7 @@ function areSheetsWhole(scene: Scene, cache: TileCache): boolean {
   return over === rect.width * rect.height;
 }
 
-/** Whether pixels are drawn as they are, quickly and well alike. */
+/** True if pixels are drawn as they are, quickly and well alike. */
 export const isDrawnSharp = (scene: Scene): boolean => scene.view.scale >= SHARP_FROM;
 
 /** Draws one side of the picture: coarse levels first where finer ones are still on their way. */

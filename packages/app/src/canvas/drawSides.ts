@@ -61,7 +61,7 @@ export function sidesOf({ comparison, isOriginalHeld }: Comparing): Side[] {
   return comparison === 'none' && !isOriginalHeld ? ['after'] : ['after', 'before'];
 }
 
-/** Whether each half of the table shows the same place. */
+/** True if each half of the table shows the same place. */
 export const isBeside = ({
   comparison,
   isOriginalHeld,

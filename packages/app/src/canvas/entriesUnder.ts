@@ -24,7 +24,7 @@ export const distanceToPath = (x: number, y: number, path: readonly Point[]): nu
     path.reduce((least, to, i) => Math.min(least, distance2(x, y, path[Math.max(0, i - 1)], to)), Infinity),
   );
 
-/** Whether a point lies inside a polygon (even-odd). */
+/** True if a point lies inside a polygon (even-odd). */
 export function isInside(x: number, y: number, points: readonly Point[]): boolean {
   let inside = false;
   points.forEach(([ax, ay], i) => {
@@ -34,7 +34,7 @@ export function isInside(x: number, y: number, points: readonly Point[]): boolea
   return inside;
 }
 
-/** Whether a drawn shape covers a point. */
+/** True if a drawn shape covers a point. */
 function covers(target: Target, x: number, y: number): boolean {
   switch (target.shape) {
     case 'disc':

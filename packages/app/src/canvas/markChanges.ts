@@ -2,7 +2,7 @@ import type { LedgerEntry } from '@fennip/core/ledger';
 import type { MarkScene } from './drawMark.ts';
 import { isDrafted } from './drawMark.ts';
 
-/** Whether marks that are the same entries lie at the same places and look the same. */
+/** True if marks that are the same entries lie at the same places and look the same. */
 export const isSeenAlike = (a: MarkScene, b: MarkScene): boolean =>
   a.view === b.view && a.table === b.table && a.withTags === b.withTags && a.colours === b.colours;
 

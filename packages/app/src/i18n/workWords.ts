@@ -10,7 +10,7 @@ export function duration(seconds: number): string {
     : say('figure.hours', { h: Math.floor(minutes / 60), n: minutes % 60 });
 }
 
-/** Whether all that is on a picture's ledger is decided. */
+/** True if all that is on a picture's ledger is decided. */
 export const isDone = ({ faults, settled }: Pick<Picture, 'faults' | 'settled'>): boolean =>
   faults > 0 && settled === faults;
 

@@ -24,7 +24,7 @@ const props = defineProps<{ mend: Mend | null; rect: Rect | null }>();
 const picture = usePicture();
 const { change, useSource } = useMendChanges();
 const sources = shallowRef<readonly SourceCandidate[]>([]);
-/** Whether the mend rested long enough for its other proposals to be worked out. */
+/** True if the mend rested long enough for its other proposals to be worked out. */
 const isOffered = shallowRef(false);
 const version = shallowRef(0);
 

@@ -9,7 +9,7 @@ export interface NewestShown {
    * have been asked for meanwhile, and may take long.
    */
   takes(number: number, of: Rect, wanted: Rect | null): boolean;
-  /** Whether what is shown is another place than the wanted one. */
+  /** True if what is shown is another place than the wanted one. */
   isElsewhere(wanted: Rect | null): boolean;
 }
 

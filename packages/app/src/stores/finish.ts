@@ -21,7 +21,7 @@ export const useFinish = defineStore('finish', () => {
   const pointedAt = ref<PointedAt | null>(null);
   /** Which colour channel of levels is set; none sets them alike. */
   const channel = ref<number | null>(null);
-  /** Whether the page of the finish is what is looked at. */
+  /** True if the page of the finish is what is looked at. */
   const isOpen = ref(false);
 
   const steps = computed((): readonly FinishStep[] =>

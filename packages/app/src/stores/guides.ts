@@ -41,7 +41,7 @@ export const useGuides = defineStore('guides', () => {
   /** What edges are looked for at, and where they were looked for last. */
   const place = computed(() => JSON.stringify([mend.value?.id, course.value, clearance.value]));
   const looked = shallowRef('');
-  /** Whether the program does not know yet which edges it would propose. */
+  /** True if the program does not know yet which edges it would propose. */
   const isLooking = computed(() => mend.value !== null && looked.value !== place.value);
 
   watchDebounced(

@@ -100,7 +100,7 @@ export const useHand = defineStore('hand', () => {
   const pressure = useLocalStorage<Pressure>('fennip pressure', 'size');
   const way = useLocalStorage<SourceWay>('fennip source way', 'keeps its offset');
   const reads = useLocalStorage<'mended' | 'original'>('fennip source reads', 'mended');
-  /** Whether a source is moved by up to a few pixels so that edges meet. */
+  /** True if a source is moved by up to a few pixels so that edges meet. */
   const isEdgeFitted = ref(false);
   const source = shallowRef<PointedSource | null>(null);
   /** A pen was seen: a finger pans from then on. */

@@ -16,7 +16,7 @@ export interface ChartedFrame {
   readonly fNumber: number | null;
   readonly takenAt: string | null;
   readonly isReference: boolean;
-  /** Whether the picture is still there. */
+  /** True if the picture is still there. */
   readonly isThere: boolean;
 }
 

@@ -54,7 +54,7 @@ export interface Picture {
   readonly revision: number;
   /** Not worth the work, or not now. */
   readonly setAside: boolean;
-  /** Whether the picture was examined again as it is mended. */
+  /** How far an examination of the picture as it is mended is. */
   readonly checked: ExamineState;
   /** How much work it is; none before it was examined. */
   readonly estimate: PictureEstimate | null;

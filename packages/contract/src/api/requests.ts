@@ -76,11 +76,11 @@ export const DeliveryRequestSchema = Type.Object(
     profile: Type.Optional(oneOf('own', 'srgb', 'display-p3', 'grey')),
     /** What becomes of colours that another profile cannot show. */
     intent: Type.Optional(oneOf('relative', 'perceptual')),
-    /** Whether Exif, XMP and IPTC stay behind. */
+    /** True if Exif, XMP and IPTC stay behind. */
     isDataStripped: Type.Optional(Type.Boolean()),
     /** Without the finish, upright and whole: to be worked on elsewhere and brought back. */
     isUnfinished: Type.Optional(Type.Boolean()),
-    /** Whether the file's history says what was restored. */
+    /** True if the file's history says what was restored. */
     isNoted: Type.Optional(Type.Boolean()),
   },
   { additionalProperties: false },

@@ -175,7 +175,7 @@ export interface ProposedMend {
   readonly revision: number;
   readonly fault: Pick<NumberedFault, 'id' | 'number' | 'x' | 'y'>;
   readonly mend: Mend;
-  /** Whether it passes its own judgement. */
+  /** True if it passes its own judgement. */
   readonly passes: boolean;
   /** Half the side of the square that is shown, in pixels. */
   readonly half: number;

@@ -17,7 +17,7 @@ export interface CarriedFinish {
 /** Two corners of a sensor count as the same within this share of its width. */
 const SAME_PART = 0.005;
 
-/** Whether two pictures show the same part of their sensor, whatever their size and however the camera was held. */
+/** True if two pictures show the same part of their sensor, whatever their size and however the camera was held. */
 function showSamePart(a: Placement, b: Placement): boolean {
   const partOf = ({ left, top, width, height, scale, orientation }: Placement): readonly number[] => {
     const [across, down] = isTurned(orientation) ? [height, width] : [width, height];

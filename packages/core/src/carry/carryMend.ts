@@ -86,7 +86,7 @@ function carryTreatment(mend: Treatment, wish: CarryWish, pixels: Pixels): Carri
   };
 }
 
-/** Whether a round spot is still to be judged by its shadow: it was found to be one on the picture it comes from. */
+/** True if a round spot is still to be judged by its shadow: it was found to be one on the picture it comes from. */
 const isShadow = (mend: SpotMend): boolean =>
   mend.method === 'recover' && mend.veil.kind === 'disc' && mend.target.shape === 'disc';
 

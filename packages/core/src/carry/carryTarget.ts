@@ -3,7 +3,7 @@ import { onPicture, onSensor } from '../chart/sensor.ts';
 import { scaleTarget } from '../mend/treat/scaleTreatment.ts';
 import type { Point, Target } from '../target/target.ts';
 
-/** Whether a picture shows the sensor the same way up and as it lies, whatever its size. */
+/** True if a picture shows the sensor the same way up and as it lies, whatever its size. */
 export const liesAlike = (one: Placement, other: Placement): boolean =>
   one.orientation === other.orientation &&
   Math.abs(one.left - other.left) < 0.5 &&

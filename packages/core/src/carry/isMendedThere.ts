@@ -49,7 +49,7 @@ function pointsOf(target: Target): readonly Point[] {
   }
 }
 
-/** Whether most of a target is mended already. Treatments do not count: they change whatever lies under them. */
+/** True if most of a target is mended already. Treatments do not count: they change whatever lies under them. */
 export function isMendedThere(target: Target, mends: readonly Mend[]): boolean {
   const bounds = targetBounds(target, 0);
   const near = mends.filter(

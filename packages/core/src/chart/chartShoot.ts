@@ -15,7 +15,7 @@ const LEAST_WHOLE = 2;
 /** Of the time, what the whole frames alone take. */
 const FIRST = 0.45;
 
-/** Whether a picture is a copy of all that the sensor took, as far as its sides say: a crop may be of the same shape. */
+/** True if a picture is a copy of all that the sensor took, as far as its sides say: a crop may be of the same shape. */
 const isCopy = ({ left, top }: Placement): boolean => Math.max(Math.abs(left), Math.abs(top)) < 1e-6;
 
 /** Frames as large as the sensor, and copies of a size that several have: crops are each of their own. */

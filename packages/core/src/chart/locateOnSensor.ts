@@ -110,7 +110,7 @@ function agreedShift(
   return { left: Math.round(left), top: Math.round(top) };
 }
 
-/** Whether a picture shows all of a sensor, pixel for pixel. */
+/** True if a picture shows all of a sensor, pixel for pixel. */
 export function isWholeFrame(placement: Placement, sensor: SensorShape): boolean {
   const { width, height } = levelSides(placement, placement.orientation);
   return width === sensor.width && height === sensor.height;

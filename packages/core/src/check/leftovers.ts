@@ -15,13 +15,13 @@ type Known = Pick<Fault, 'kind' | 'polarity' | 'x' | 'y' | 'r'> & { readonly id?
 /** Two places are one when they are nearer than the larger of these many pixels and either radius. */
 const SAME_PLACE = 2;
 
-/** Whether two findings are one fault: the same kind and polarity at the same place. */
+/** True if two findings are one fault: the same kind and polarity at the same place. */
 export const isSameFault = (a: Known, b: Known): boolean =>
   a.kind === b.kind &&
   a.polarity === b.polarity &&
   Math.hypot(a.x - b.x, a.y - b.y) < Math.max(SAME_PLACE, a.r, b.r);
 
-/** Whether a mend changed what lies at a finding. */
+/** True if a mend changed what lies at a finding. */
 function isUnder({ x, y, r }: Fault, mend: Mend): boolean {
   const reach = mend.margin + mend.edge + 0.5 * r;
   const { left, top, width, height } = targetBounds(mend.target, reach);

@@ -44,7 +44,7 @@ const [BORDER_PEAK, SMALL] = [1, 3];
 /** And in a peak at the corners: what lies so many radii from both borders is that. */
 const CORNER_RADII = 0.8;
 
-/** Whether a place is an artefact of how the picture is carried on beyond its borders. */
+/** True if a place is an artefact of how the picture is carried on beyond its borders. */
 function isMirrored({ x, y, r, path }: ScoredFault, picture: PictureShape): boolean {
   const toBorder = (px: number, py: number): [number, number] => [
     Math.min(px, picture.width - px),

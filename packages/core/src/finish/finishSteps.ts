@@ -32,6 +32,7 @@ export const FINISH_DESCRIPTIONS: ValueRegistry & FramingRegistry = {
 
 export const FINISHES = Object.keys(FINISH_DESCRIPTIONS) as readonly FinishName[];
 
+/** True if a step says how the picture lies in its frame: lens, straightening, crop. */
 export const isFramingStep = (step: FinishStep): step is FramingStep =>
   FINISH_DESCRIPTIONS[step.method].frames;
 

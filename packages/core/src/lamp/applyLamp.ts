@@ -152,7 +152,7 @@ function rankRow(departs: Float32Array, row: number, width: number, least: numbe
   }
 }
 
-/** Whether a contour runs through a place: something so near it lies in a lower rank. */
+/** True if a contour runs through a place: something so near it lies in a lower rank. */
 function isOnContour(ranks: Int8Array, i: number, width: number, rank: number, away: number): boolean {
   return rank > 0
     ? ranks[i - away] < rank ||

@@ -46,7 +46,8 @@ export function finishPatch(mend: SpotMend, made: Patch, canvas: Canvas): Patch 
   return { ...bounded, coverage: bounded.coverage.map((amount) => amount * mend.share) };
 }
 
-/** Works out what a mend lays down on the picture as mended so far. Pure: the same pixels give the same patch. */
+/** The patch that a mend lays down on the picture as mended so far: code values, not rounded, on its footprint. Pure:
+ * the same pixels give the same patch. Light is worked out in linear light, paint on encoded values, as the method says. */
 export function applyMend(mend: Mend, canvas: Canvas): Patch {
   if (isTreatment(mend)) return applyTreatment(mend, canvas, pictureRect(canvas.pixels.shape));
   return finishPatch(mend, describeMethod(mend).apply(mend, canvas), canvas);

@@ -6,7 +6,7 @@ import { targetMiddle } from '../target/targetMiddle.ts';
 import type { Mend } from './mend.ts';
 import { sourceOf } from './mend.ts';
 
-/** Whether a mend takes all it lays down from beyond the picture, where there is nothing. */
+/** True if a mend takes all it lays down from beyond the picture, where there is nothing. */
 export function isSourceOutside(mend: Mend, picture: PictureShape): boolean {
   const source = sourceOf(mend);
   const footprint = footprintRect(mend, picture);

@@ -11,6 +11,7 @@ export type Mend = SpotMend | Treatment;
 /** True if a mend is worked out piece by piece over an area. */
 export const isTreatment = (mend: Mend): mend is Treatment => isTreatmentName(mend.method);
 
+/** True if a mend is worked out at one place, as a whole. */
 export const isSpotMend = (mend: Mend): mend is SpotMend => !isTreatment(mend);
 
 /** True if a mend takes a stain out, in whichever way it was fitted. */
@@ -20,6 +21,7 @@ export const isStain = (mend: Mend): mend is RecoverMend =>
 /** A mend whose method takes from a source. */
 export type SourcedMend = Extract<SpotMend, { readonly source: Source | null }>;
 
+/** True if a mend takes what it lays down from a source that can be moved. */
 export const isSourced = (mend: Mend): mend is SourcedMend =>
   isSpotMend(mend) && describeMethod(mend).takesFromSource;
 

@@ -64,6 +64,6 @@ export const THIN = 7;
 
 export const isArea = ({ shape }: Target): boolean => shape === 'outline' || shape === 'mask';
 
-/** Whether a line is wider than its two sides can tell. */
+/** True if a line is wider than its two sides can tell. */
 export const isWideLine = (target: Target): target is StrokeTarget =>
   target.shape === 'stroke' && target.width > THIN;

@@ -34,6 +34,7 @@ export interface Raster {
 /** The largest sample value: 255 or 65535. */
 export const fullScale = (depth: Depth): number => (depth === 8 ? 255 : 65535);
 
+/** Bytes of one sample: 1 at 8 bits, 2 at 16. */
 export const bytesPerSample = (depth: Depth): number => depth / 8;
 
 /** How many of the planes carry colour; an alpha plane is carried along and never mended. */

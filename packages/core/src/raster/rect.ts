@@ -6,8 +6,10 @@ export interface Rect {
   readonly height: number;
 }
 
+/** True if a rectangle holds no pixel. */
 export const isEmpty = (rect: Rect): boolean => rect.width <= 0 || rect.height <= 0;
 
+/** What two rectangles have in common; its sides are 0 or below where that is nothing. */
 export function intersectRects(a: Rect, b: Rect): Rect {
   const left = Math.max(a.left, b.left);
   const top = Math.max(a.top, b.top);
@@ -30,6 +32,7 @@ export function uniteRects(a: Rect, b: Rect): Rect {
   };
 }
 
+/** A rectangle with so many pixels more on each side; fewer where `by` is negative. */
 export const growRect = (rect: Rect, by: number): Rect => ({
   left: rect.left - by,
   top: rect.top - by,
@@ -37,20 +40,23 @@ export const growRect = (rect: Rect, by: number): Rect => ({
   height: rect.height + 2 * by,
 });
 
+/** The rectangle so many pixels further right and down. */
 export const moveRect = (rect: Rect, dx: number, dy: number): Rect => ({
   ...rect,
   left: rect.left + dx,
   top: rect.top + dy,
 });
 
+/** True if two rectangles have a pixel in common. */
 export const rectsMeet = (a: Rect, b: Rect): boolean => !isEmpty(intersectRects(a, b));
 
+/** True if all of the inner rectangle lies in the outer one. */
 export const rectHolds = (outer: Rect, inner: Rect): boolean =>
   inner.left >= outer.left &&
   inner.top >= outer.top &&
   inner.left + inner.width <= outer.left + outer.width &&
   inner.top + inner.height <= outer.top + outer.height;
 
-/** Whether a place that need not be a whole pixel lies in a rectangle. */
+/** True if a place that need not be a whole pixel lies in a rectangle. */
 export const holdsPoint = ({ left, top, width, height }: Rect, x: number, y: number): boolean =>
   x >= left && y >= top && x < left + width && y < top + height;

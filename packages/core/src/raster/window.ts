@@ -15,6 +15,7 @@ export interface Window {
   readonly picture: PictureShape;
 }
 
+/** The rectangle of all pixels of a picture. */
 export const pictureRect = (picture: PictureShape): Rect => ({
   left: 0,
   top: 0,

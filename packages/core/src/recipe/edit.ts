@@ -48,6 +48,7 @@ export interface Worksheet {
   readonly marked: readonly NumberedFault[];
 }
 
+/** The worksheet of a picture on which nothing was done. @param picture its sides in pixels */
 export const emptyWorksheet = (picture: { width: number; height: number }): Worksheet => ({
   recipe: emptyRecipe(picture),
   judgements: {},

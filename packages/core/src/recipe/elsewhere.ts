@@ -39,5 +39,5 @@ export function madeBy({
   return JSON.stringify([id, target, margin, edge, zone, seed, guides, from, avoid, variants]);
 }
 
-/** Whether two rebuilds make the same of the same picture. */
+/** True if two rebuilds make the same of the same picture. */
 export const isSameWork = (a: RebuildMend, b: RebuildMend): boolean => a === b || madeBy(a) === madeBy(b);

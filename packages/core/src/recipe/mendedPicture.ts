@@ -38,7 +38,7 @@ export interface MendedPicture {
   fork(): MendedPicture;
   /** The mends that meet a rectangle, in their order. */
   laidOn(rect: Rect): Laid[];
-  /** Whether all that treatments make of a rectangle is worked out: `pixels` of it then take no time. */
+  /** True if all that treatments make of a rectangle is worked out: `pixels` of it then take no time. */
   isPrepared(rect: Rect): boolean;
   /**
    * Has all that treatments make of a rectangle worked out elsewhere, the lower ones first. What {@link needs} says must
@@ -51,7 +51,11 @@ export interface MendedPicture {
   needs(rect: Rect): Rect;
 }
 
-/** @param base the picture without mends; asked only for what `ready` was awaited for */
+/**
+ * A picture with no mends on it yet, which redoes only what a change touches.
+ *
+ * @param base the picture without mends; asked only for what `ready` was awaited for
+ */
 export const createMendedPicture = (base: Pixels): MendedPicture =>
   mendedFrom(base, { laid: [], fences: [] }, new Map());
 

@@ -34,7 +34,7 @@ export const rebuildWork = ({ mend, fences, window }: RebuildTask): PatchWork =>
 /** A mend that covers fewer pixels is worked out sooner than it is looked up: bridges take longest. */
 const LEAST_AREA = { bridge: 24 * 24, recover: 64 * 64 } as const;
 
-/** Whether a mend that is worked out here takes longer for that than to be looked up. Clones and heals do not. */
+/** True if a mend that is worked out here takes longer for that than to be looked up. Clones and heals do not. */
 export function isWorthKeeping(mend: SpotMend, picture: PictureShape): boolean {
   if (mend.method !== 'bridge' && mend.method !== 'recover') return false;
   const { width, height } = mendFootprint(mend, picture);

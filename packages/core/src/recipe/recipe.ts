@@ -21,6 +21,7 @@ export interface Recipe {
   readonly finish?: readonly FinishStep[];
 }
 
+/** The recipe that leaves a picture as it is. @param picture its sides in pixels */
 export const emptyRecipe = (picture: { width: number; height: number }): Recipe => ({
   format: 'fennip-recipe',
   version: 1,

@@ -32,7 +32,7 @@ export function nearbyLuma(pixels: Pixels, { dx, dy }: Source, rect: Rect, reach
   return { luma: lumaPlane(pixels.window(area).raster), width, height, x, y };
 }
 
-/** Whether all that is read by a whole shift lies inside of the picture. */
+/** True if all that is read by a whole shift lies inside of the picture. */
 const holds = ({ luma, width, height, x, y }: Nearby, dx: number, dy: number): boolean =>
   x + dx >= 0 && y + dy >= 0 && x + dx + width <= luma.width && y + dy + height <= luma.height;
 

@@ -26,10 +26,10 @@ export interface Source extends Shift {
   readonly warp?: Warp;
 }
 
-/** Whether the piece is moved and nothing else. */
+/** True if the piece is moved and nothing else. */
 export const isShift = ({ mirror, turn, scale, warp }: Source): boolean =>
   !mirror && (turn ?? 0) === 0 && (scale ?? 1) === 1 && !warp;
 
-/** Whether every pixel is copied as it is, from whole pixels away. */
+/** True if every pixel is copied as it is, from whole pixels away. */
 export const isPlainShift = (source: Source): boolean =>
   Number.isInteger(source.dx) && Number.isInteger(source.dy) && isShift(source);

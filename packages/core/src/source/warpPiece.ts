@@ -10,7 +10,7 @@ export const pulledCorners = ({ width, height, by }: Warp): readonly Point[] =>
     [-0.5, 0.5],
   ].map(([x, y], k): Point => [x * width + by[k].dx, y * height + by[k].dy]);
 
-/** Whether the corners still go around in their order, without one that points inwards. */
+/** True if the corners still go around in their order, without one that points inwards. */
 export function isConvex(corners: readonly Point[]): boolean {
   return corners.every(([x, y], k) => {
     const [nextX, nextY] = corners[(k + 1) % corners.length];

@@ -36,7 +36,7 @@ export function coverageAt(distance: number, margin: number, edge: number): numb
   return edge > 0 ? Math.max(0, 1 - (distance - margin) / edge) : 0;
 }
 
-/** Whether a rectangle lies wholly inside an upright rectangular outline: areas of a whole picture are drawn so. */
+/** True if a rectangle lies wholly inside an upright rectangular outline: areas of a whole picture are drawn so. */
 function holdsAll(target: Target, rect: Rect): boolean {
   if (target.shape !== 'outline' || target.points.length !== 4) return false;
   const [[ax, ay], [bx, by], [cx, cy], [dx, dy]] = target.points;

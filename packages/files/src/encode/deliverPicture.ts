@@ -25,7 +25,7 @@ export interface DeliverySettings extends EncodeSettings {
   readonly size: DeliverySize;
   readonly profile: TargetProfile;
   readonly intent: Intent;
-  /** Whether Exif, XMP and IPTC go along. Profile and resolution always do. */
+  /** True if Exif, XMP and IPTC go along. Profile and resolution always do. */
   readonly isDataKept: boolean;
   /** What is added to the history in the file's XMP; null adds nothing. */
   readonly note: HistoryNote | null;

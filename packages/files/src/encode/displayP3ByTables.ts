@@ -46,7 +46,7 @@ function cube(): Raster {
 /** A profile without a tag. */
 const UNREADABLE = Buffer.alloc(144);
 
-/** Whether the engine makes something of a profile. One that it cannot read it passes over without a word, whatever it is. */
+/** True if the engine makes something of a profile. One that it cannot read it passes over without a word, whatever it is. */
 async function isRead(icc: Buffer): Promise<boolean> {
   const [own, unread] = [await converted(cube(), icc), await converted(cube(), UNREADABLE)];
   return own.planes.some((plane, c) => plane.some((value, i) => value !== unread.planes[c][i]));

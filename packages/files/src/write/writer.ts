@@ -6,7 +6,7 @@ import type { CarriedData } from '../embed/carriedData.ts';
 export interface WriteOptions {
   /** 1 to 100. */
   readonly quality: number;
-  /** Whether colour is kept at full resolution; by quality where it is missing. */
+  /** True if colour is kept at full resolution; by quality where it is missing. */
   readonly chroma?: '4:4:4' | '4:2:0';
   /** Deflate where it is missing. */
   readonly compression?: 'deflate' | 'lzw';

@@ -21,7 +21,7 @@ const MOST_TEXT = 12e6;
 /** Colorants this near to each other are the same, rounded by who wrote the profile. */
 const SAME = 2e-3;
 
-/** Whether values mean the same: a profile that says sRGB and none at all do. */
+/** True if values mean the same: a profile that says sRGB and none at all do. */
 function isSameProfile(own: PictureHeader, other: PictureHeader): boolean {
   if (own.icc && other.icc && own.icc.equals(other.icc)) return true;
   const [a, b] = [rgbSpaceOf(own), rgbSpaceOf(other)];

@@ -109,7 +109,7 @@ export async function growRoughly(
   return joined(base, { top: 0, rows }, tiles);
 }
 
-/** Whether the border of an area, twice as large as here, runs through a rectangle of the finer level. */
+/** True if the border of an area, twice as large as here, runs through a rectangle of the finer level. */
 function isCut(coarse: Uint8Array, width: number, { left, top, ...size }: Rect): boolean {
   const height = coarse.length / width;
   const clamp = (value: number, most: number): number => Math.max(0, Math.min(most, value >> 1));

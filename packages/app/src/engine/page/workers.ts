@@ -10,7 +10,7 @@ const FEWEST_HANDS = 2;
 /** A call on a hand that is free, or will be. */
 interface Waiting {
   readonly start: (hand: Remote<MendWorkerApi>) => Promise<void>;
-  /** Whether it is looked at only once what was asked for is done. */
+  /** True if it is looked at only once what was asked for is done. */
   readonly canWait: boolean;
 }
 

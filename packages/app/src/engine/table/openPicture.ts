@@ -53,7 +53,7 @@ export interface OpenPicture {
   other: MendedPicture | null;
   /** Steps of the finish as they are being changed; they are no part of the recipe. */
   finishDraft: readonly FinishStep[] | null;
-  /** Whether before and after are told apart by the finish; else both are seen under it. */
+  /** True if before and after are told apart by the finish; else both are seen under it. */
   comparesFinish: boolean;
   /** How the page sees the picture; it tells so itself, because its tiles lie by it. */
   framing: Framing | null;

@@ -25,7 +25,7 @@ const BIT_BY_BIT_MS = 400;
 /** A change is shown by itself before its tiles are painted where it takes up no more than so many pixels. */
 const MOST_TOUCHED = 256 * 256;
 
-/** Whether tiles are painted with the help of other workers. */
+/** True if tiles are painted with the help of other workers. */
 const waitsForHelpers = (picture: OpenPicture): boolean =>
   finishOf(picture).some(takesLong) || mendsShown(picture).some(isTreatment);
 
@@ -115,7 +115,7 @@ async function laySheet(picture: OpenPicture, { side, level, rect }: Seen, isAsS
   );
 }
 
-/** Whether nothing but treatments changed, and they look different in most of what is in sight. */
+/** True if nothing but treatments changed, and they look different in most of what is in sight. */
 function isMostTreatedAnew(
   picture: OpenPicture,
   recipe: Pick<Recipe, 'mends' | 'fences'>,

@@ -19,7 +19,7 @@ type Part = (typeof ORDER)[number];
 export interface Parts {
   /** The components it is made of; none until they have come. */
   readonly around: Readonly<Ref<Around | null>>;
-  /** Whether it is time for one of them. */
+  /** True if it is time for one of them. */
   isDue(part: Part): boolean;
   /** The picture is seen. */
   mountParts(): void;

@@ -67,7 +67,7 @@ const SHADOW = 0.35;
 const NEARLY = 0.9;
 const standsFor = (area: Fault, speck: Fault): boolean => area.confidence >= NEARLY * speck.confidence;
 
-/** Whether an area is a speck seen as a whole rather than something of its own. */
+/** True if an area is a speck seen as a whole rather than something of its own. */
 function isOnlySpeck(area: Fault, speck: Fault): boolean {
   const shared = sharedArea(area.outline ?? [], discOutline(speck));
   if (shared <= MOST_SHARED) return false;

@@ -5,7 +5,7 @@ export interface NetLayer {
   /** Channels in and out; a multiple of twelve comes out. */
   readonly inside: number;
   readonly outside: number;
-  /** Whether the largest of every four is taken: half as many places on each side go on. */
+  /** True if the largest of every four is taken: half as many places on each side go on. */
   readonly isHalved: boolean;
 }
 

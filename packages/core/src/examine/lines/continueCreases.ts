@@ -40,7 +40,7 @@ function wayTo([x, y]: Place, { from, way }: Ahead): number | null {
   return along >= 0 && aside <= ASIDE.pixels + ASIDE.share * along ? along : null;
 }
 
-/** Whether a path runs about as an end heads between a place and the next. */
+/** True if a path runs about as an end heads between a place and the next. */
 function runsAlong(path: Path, i: number, { way }: Ahead): boolean {
   const [dx, dy] = [path[i + 1][0] - path[i][0], path[i + 1][1] - path[i][1]];
   return Math.abs(dx * way[0] + dy * way[1]) >= LEAST_ALONG * Math.hypot(dx, dy);

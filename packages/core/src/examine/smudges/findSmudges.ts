@@ -32,6 +32,7 @@ export interface GrainCells {
   readonly brightness: Float32Array;
 }
 
+/** Empty cells for a picture, to be measured tile by tile. */
 export const createGrainCells = (width: number, height: number): GrainCells => {
   const [columns, rows] = [Math.floor(width / SMUDGE_CELL), Math.floor(height / SMUDGE_CELL)];
   return {

@@ -51,7 +51,7 @@ const TO_WHITE = SPECK_TRAITS.indexOf('toWhite');
 const TONE = SPECK_TRAITS.indexOf('tone');
 const EVIDENCE = SPECK_TRAITS.indexOf('evidence');
 
-/** Whether a bright disc on a print is a light of the subject: too dark for a hole. */
+/** True if a bright disc on a print is a light of the subject: too dark for a hole. */
 const isSubjects = ({ candidate, r, traits }: MeasuredSpeck): boolean =>
   candidate.polarity === 'bright' && r > BLURRED && traits[TO_WHITE] > BELOW_WHITE;
 

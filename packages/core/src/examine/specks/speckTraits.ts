@@ -67,7 +67,7 @@ const LARGEST_RADIUS = 100;
 /** The smallest depth that differs from none, in units of a plane. */
 const LEAST_DEPTH = 20;
 
-/** Whether a candidate lies far enough from the border to be looked at all around. */
+/** True if a candidate lies far enough from the border to be looked at all around. */
 function isInside({ x, y, radius }: Candidate, { width, height }: HeldLuma): boolean {
   const [column, row] = [Math.floor(x), Math.floor(y)];
   const reach = Math.max(templateReach(radius), Math.ceil(FARTHEST * LARGEST_FACTOR * radius) + 2);

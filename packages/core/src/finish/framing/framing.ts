@@ -10,7 +10,7 @@ export interface Framing {
   toOriginal(x: number, y: number): Point;
   /** Where a place of the original is seen. */
   toFramed(x: number, y: number): Point;
-  /** Whether pixels are only left out, and every other one stays what it is. */
+  /** True if pixels are only left out, and every other one stays what it is. */
   readonly isCutOnly: boolean;
   /** The same way to the original as numbers. */
   readonly bend: Bend;
@@ -55,7 +55,7 @@ const lastOf = <Name extends FinishStep['method']>(
 const slopeAt = (square: number, k1: number, k2: number): number =>
   1 + 3 * k1 * square + 5 * k2 * square * square;
 
-/** Whether distances up to one, squared, rise well enough to be told apart: no fold of the lens is near. */
+/** True if distances up to one, squared, rise well enough to be told apart: no fold of the lens is near. */
 function isRising(upTo: number, k1: number, k2: number): boolean {
   const turn = k2 === 0 ? 0 : (-3 * k1) / (10 * k2);
   const squares = turn > 0 && turn < upTo ? [turn, upTo] : [upTo];
@@ -84,7 +84,7 @@ function mapping({ width, height }: Size, steps: readonly FinishStep[]) {
     bend: { middle: [cx, cy] as const, cos, sin, half, k1, k2 },
     isStill: k1 === 0 && k2 === 0 && angle === 0,
     isAcross: Math.abs(sin) > Math.abs(cos),
-    /** Whether a frame whose corner lies so far from the middle, in pixels, holds no fold of the lens. */
+    /** True if a frame whose corner lies so far from the middle, in pixels, holds no fold of the lens. */
     isClearTo: (distance: number): boolean => isRising((distance / half) ** 2, k1, k2),
     toOriginal(x: number, y: number): Point {
       const [u, v] = [x - cx, y - cy];
@@ -106,7 +106,7 @@ const STEPS_ALONG = 16;
 
 type Mapping = ReturnType<typeof mapping>;
 
-/** Whether a frame of the corrected picture shows nothing beyond the original, and every place of it once. */
+/** True if a frame of the corrected picture shows nothing beyond the original, and every place of it once. */
 function fits(
   picture: Size,
   frame: Size & { readonly left: number; readonly top: number },
@@ -174,7 +174,7 @@ export function framingOf(picture: Size, steps: readonly FinishStep[]): Framing 
   };
 }
 
-/** Whether a place of the original is seen; without a framing all of it is. */
+/** True if a place of the original is seen; without a framing all of it is. */
 export function isInFrame(framing: Framing | null, x: number, y: number): boolean {
   if (!framing) return true;
   const [seenX, seenY] = framing.toFramed(x, y);
@@ -204,7 +204,7 @@ export function uncropped(picture: Size, steps: readonly FinishStep[]): Size & {
   };
 }
 
-/** Whether a crop shows nothing beyond the original. */
+/** True if a crop shows nothing beyond the original. */
 export function cropFits(
   picture: Size,
   steps: readonly FinishStep[],

@@ -28,7 +28,7 @@ export interface VeilFinding extends FittedVeil {
   readonly leftover: Leftover;
   /** How far the spot's middle departs from its ring, in spreads of the ring. */
   readonly departure: number;
-  /** Whether some of it must be healed. */
+  /** True if some of it must be healed. */
   readonly hasLostPart: boolean;
 }
 

@@ -44,7 +44,7 @@ const RIM = 1;
 /** How far around a line its picture must be known, in pixels. */
 const GAPING_LOOK = GROUND.to + BESIDE + 2;
 
-/** Whether a line is one that goes through the sheet, to its edge. */
+/** True if a line is one that goes through the sheet, to its edge. */
 const goesThrough = (kind: FaultKind | undefined, path: readonly Point[]): boolean =>
   (kind === 'tear' || kind === 'crease') && path.length > 1;
 

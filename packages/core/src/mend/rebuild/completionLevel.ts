@@ -158,7 +158,7 @@ function halve(planes: Planes): Planes {
 const mirrored = (at: number, length: number): number =>
   Math.max(0, Math.min(length - 1, at < 0 ? -1 - at : at >= length ? 2 * length - 1 - at : at));
 
-/** Whether a place outside of the planes lies beyond no side but the picture's own. */
+/** True if a place outside of the planes lies beyond no side but the picture's own. */
 const isMirrored = ({ width, height, ends }: Planes, x: number, y: number): boolean =>
   (x >= 0 || ends.left) && (x < width || ends.right) && (y >= 0 || ends.top) && (y < height || ends.bottom);
 

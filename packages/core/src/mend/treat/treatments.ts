@@ -33,6 +33,7 @@ const isPainted = (name: TreatmentName): name is HandTreatment =>
 /** The treatments that a person paints; the others come from elsewhere. */
 export const HAND_TREATMENTS: readonly HandTreatment[] = TREATMENTS.filter(isPainted);
 
+/** True if a method of this name is a treatment. */
 export const isTreatmentName = (name: string): name is TreatmentName =>
   Object.hasOwn(TREATMENT_DESCRIPTIONS, name);
 

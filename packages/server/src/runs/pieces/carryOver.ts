@@ -65,7 +65,7 @@ function sureOf({ carried }: CarriedRecipe, { sure }: CarryRequest, left: Left):
   });
 }
 
-/** Whether a mend was carried over from that picture before and is made anew. */
+/** True if a mend was carried over from that picture before and is made anew. */
 const isStale = (mend: Mend, from: string): boolean => mend.carried?.picture === from && !mend.locked;
 
 /** Faults of the picture that no mend answers but what is made anew. */
