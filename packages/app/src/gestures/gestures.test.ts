@@ -74,7 +74,7 @@ describe('a stroke', () => {
 
 describe('an outline', () => {
   const click = (on: ReturnType<typeof surface>, where: PointerPlace, close: () => void): void =>
-    outlineGesture(where, { ...on, close }).end(EVENT);
+    outlineGesture(where, { ...on, done: close }).end(EVENT);
   const corners = [at(100, 100), at(300, 100), at(200, 300)];
 
   it('grows by a corner with each click, and closes at its first corner', () => {
@@ -100,12 +100,12 @@ describe('an outline', () => {
   it('that is drawn freely closes by itself, unless it goes on from clicked corners', () => {
     const [free, mixed] = [surface(), surface()];
     const [closeFree, closeMixed] = [vi.fn(), vi.fn()];
-    const gesture = outlineGesture(at(0, 0), { ...free, close: closeFree });
+    const gesture = outlineGesture(at(0, 0), { ...free, done: closeFree });
     drag(gesture, corners);
     gesture.end(EVENT);
     expect(closeFree).toHaveBeenCalledTimes(1);
     click(mixed, at(0, 0), closeMixed);
-    const next = outlineGesture(at(10, 10), { ...mixed, close: closeMixed });
+    const next = outlineGesture(at(10, 10), { ...mixed, done: closeMixed });
     drag(next, corners);
     next.end(EVENT);
     expect(closeMixed).not.toHaveBeenCalled();
@@ -115,7 +115,7 @@ describe('an outline', () => {
     const on = surface();
     click(on, corners[0], vi.fn());
     const before = on.pending.value;
-    const gesture = outlineGesture(corners[1], { ...on, close: vi.fn() });
+    const gesture = outlineGesture(corners[1], { ...on, done: vi.fn() });
     drag(gesture, [corners[2]]);
     gesture.cancel();
     expect(on.pending.value).toEqual(before);

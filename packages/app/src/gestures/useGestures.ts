@@ -119,7 +119,7 @@ export function useGestures({ view, table, entryAt, entriesWithin }: GestureTabl
   }
 
   const drawOutline = (place: PointerPlace, { altKey }: PointerEvent): Gesture =>
-    outlineGesture(place, { ...surface(), close: () => closeOutline(altKey) });
+    outlineGesture(place, { ...surface(), done: () => void closeOutline(altKey) });
 
   /** The outline that was laid last, while its method is in hand: dragging it shows it where the good texture is. */
   function lastOutline(start: PenPoint): Mend | null {
