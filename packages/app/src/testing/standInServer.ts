@@ -62,7 +62,8 @@ export class StandInServer {
     this.asked.push(asked);
     const trouble = this.#troubles.shift();
     if (trouble) return trouble();
-    const answer = this.#answers.get(`${method} ${path}`)?.(asked) ?? this.#ofPicture(asked);
+    const given = this.#answers.get(`${method} ${path}`);
+    const answer = given ? given(asked) : this.#ofPicture(asked);
     if (answer === undefined) return problem(404, `nobody answers ${method} ${path}`);
     return answer === null ? new Response(null, { status: 204 }) : Response.json(answer);
   }
