@@ -8,6 +8,7 @@ export * from './api/job.ts';
 export * from './api/openApi.ts';
 export * from './api/picture.ts';
 export * from './api/problem.ts';
+export * from './api/requestBodies.ts';
 export * from './api/requests.ts';
 export * from './api/runs.ts';
 export * from './chart/chartDocument.ts';

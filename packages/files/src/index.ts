@@ -19,3 +19,4 @@ export * from './report/report.ts';
 export * from './report/reportHtml.ts';
 export * from './report/reportPdf.ts';
 export * from './write/writers.ts';
+export { escapedXml } from './embed/escapedXml.ts';

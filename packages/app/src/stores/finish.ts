@@ -4,6 +4,7 @@ import { autoBalance, autoLevels, isFramingStep, wholePlane } from '@fennip/core
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { engine } from '../engine/page/workers.ts';
+import { followLatest } from '../sync/followLatest.ts';
 import { neutralStep } from './neutralStep.ts';
 import { say, stepSaid } from '../i18n/say.ts';
 import { usePicture } from './picture.ts';
@@ -43,21 +44,17 @@ export const useFinish = defineStore('finish', () => {
     return [...framings.filter(({ method }) => method !== 'crop'), all];
   });
 
-  let isShowing = false;
+  const showDraft = followLatest(
+    () => drafted.value,
+    async (step) => {
+      // What is kept or taken away meanwhile is shown as part of the recipe.
+      if (step) await engine().draftFinish(steps.value);
+    },
+  );
   /** Shows a step as it is being changed; while one is worked out only the last of those that follow is kept. */
-  async function draft(step: FinishStep): Promise<void> {
+  function draft(step: FinishStep): Promise<void> {
     drafted.value = step;
-    if (isShowing) return;
-    isShowing = true;
-    try {
-      let shown: FinishStep | null = null;
-      while (drafted.value && shown !== drafted.value) {
-        shown = drafted.value;
-        await engine().draftFinish(steps.value);
-      }
-    } finally {
-      isShowing = false;
-    }
+    return showDraft();
   }
 
   /** Puts a step in the place of the one with its id, or at the end; what is looked at stays. */

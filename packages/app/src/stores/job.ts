@@ -1,9 +1,9 @@
-import { addressOf } from '@fennip/contract';
-import { sentenceOf } from '@fennip/contract';
+import { addressOf, sentenceOf } from '@fennip/contract';
 import type { AwayFile, Job, JobEvent, Picture, TakenBack, WorkKind } from '@fennip/contract';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { call } from '../api/call.ts';
+import { pause } from '../sync/pause.ts';
 import { bringBack, uploadPicture } from '../api/upload.ts';
 
 /** A file on its way to the server, or one that was refused. */
@@ -115,7 +115,7 @@ export const useJob = defineStore('job', () => {
         for (const wake of catchingUp) wake();
         return;
       } catch {
-        await new Promise((resolve) => setTimeout(resolve, RECONNECT_MS));
+        await pause(RECONNECT_MS);
       }
   }
 

@@ -6,7 +6,8 @@ export const EntryVerdictSchema = Type.Object(
   { verdict: Type.Union([Type.Literal('confirmed'), Type.Literal('dismissed'), Type.Literal('open')]) },
   { additionalProperties: false },
 );
-export type EntryVerdict = Static<typeof EntryVerdictSchema>['verdict'];
+export type EntryVerdictRequest = Static<typeof EntryVerdictSchema>;
+export type EntryVerdict = EntryVerdictRequest['verdict'];
 
 /** A frame that a chart was made from. */
 export interface ChartedFrame {

@@ -1,9 +1,12 @@
-import type { Endpoint } from './endpoints.ts';
+import type { EndpointName } from './endpoints.ts';
 import { ENDPOINTS } from './endpoints.ts';
+import { bodySchemaOf } from './requestBodies.ts';
 
 const nameIn = (path: string): string[] => [...path.matchAll(/:(\w+)/g)].map(([, name]) => name);
 
-function operation(name: string, { path, does, body, status, sends, query }: Endpoint): object {
+function operation(name: EndpointName): object {
+  const { path, does, status, sends, query } = ENDPOINTS[name];
+  const body = bodySchemaOf(name);
   const at = (where: 'path' | 'query') => (parameter: string) => ({
     ...{ name: parameter, in: where, required: where === 'path' },
     schema: { type: 'string' },
@@ -27,9 +30,10 @@ function operation(name: string, { path, does, body, status, sends, query }: End
 /** The server's interface as an OpenAPI 3.1 document; what is sent along is described by the schemas that check it. */
 export function openApiDocument(): object {
   const paths: Record<string, Record<string, object>> = {};
-  for (const [name, endpoint] of Object.entries(ENDPOINTS)) {
+  for (const name of Object.keys(ENDPOINTS) as EndpointName[]) {
+    const endpoint = ENDPOINTS[name];
     const path = endpoint.path.replace(/:(\w+)/g, '{$1}');
-    paths[path] = { ...paths[path], [endpoint.method.toLowerCase()]: operation(name, endpoint) };
+    paths[path] = { ...paths[path], [endpoint.method.toLowerCase()]: operation(name) };
   }
   return {
     openapi: '3.1.0',

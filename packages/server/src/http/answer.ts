@@ -1,5 +1,5 @@
 import type { AnswerOf, BodyOf, EndpointName, EndpointOf, ParamsOf } from '@fennip/contract';
-import { ENDPOINTS } from '@fennip/contract';
+import { ENDPOINTS, bodySchemaOf } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
 import type { Request, RequestHandler, Response, Router } from 'express';
 
@@ -24,7 +24,8 @@ export function answer<Name extends EndpointName>(
   name: Name,
   work: (asked: Asked<Name>) => Promise<AnswerOf<EndpointOf<Name>>>,
 ): void {
-  const { body: schema, status } = ENDPOINTS[name];
+  const { status } = ENDPOINTS[name];
+  const schema = bodySchemaOf(name);
   const check = schema && checkerOf(schema);
   route(router, name, async (request, response) => {
     const answered = await work({

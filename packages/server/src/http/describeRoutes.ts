@@ -1,15 +1,16 @@
-import { ENDPOINTS, openApiDocument } from '@fennip/contract';
+import type { EndpointName } from '@fennip/contract';
+import { ENDPOINTS, bodySchemaOf, openApiDocument } from '@fennip/contract';
+import { escapedXml } from '@fennip/files';
 import { Router } from 'express';
 
-const escaped = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;');
-
-const row = (
-  name: string,
-  { method, path, does, body }: (typeof ENDPOINTS)[keyof typeof ENDPOINTS],
-): string =>
-  `<tr id="${name}"><td>${method}</td><td><code>/api${escaped(path)}</code></td><td>${escaped(does)}` +
-  `${body ? `<details><summary>what is sent</summary><pre>${escaped(JSON.stringify(body, null, 2))}</pre></details>` : ''}` +
-  '</td></tr>';
+function row(name: EndpointName): string {
+  const { method, path, does } = ENDPOINTS[name];
+  const body = bodySchemaOf(name);
+  const sent = body
+    ? `<details><summary>what is sent</summary><pre>${escapedXml(JSON.stringify(body, null, 2))}</pre></details>`
+    : '';
+  return `<tr id="${name}"><td>${method}</td><td><code>/api${escapedXml(path)}</code></td><td>${escapedXml(does)}${sent}</td></tr>`;
+}
 
 /** The interface as a page that a person can read. */
 const page = (): string => `<!doctype html>
@@ -22,9 +23,7 @@ pre { white-space: pre-wrap; font-size: 12px; }
 <h1>What the server can be asked</h1>
 <p>The same as a document for programs: <a href="/api/openapi.json">openapi.json</a> (OpenAPI 3.1).
 Mistakes are answered as problem documents (RFC 9457).</p>
-<table>${Object.entries(ENDPOINTS)
-  .map(([name, endpoint]) => row(name, endpoint))
-  .join('\n')}</table></html>
+<table>${(Object.keys(ENDPOINTS) as EndpointName[]).map(row).join('\n')}</table></html>
 `;
 
 /** Describes the interface: to people at `/api`, to programs at `/api/openapi.json`. */
