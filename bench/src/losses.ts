@@ -43,7 +43,7 @@ function torn(x: number, y: number, r: number, uniform: () => number): Outline {
 }
 
 /** Seeded losses, the larger first, each with room around it. */
-export function tearLosses({ width, height }: Raster, seed: number): Lost[] {
+function tearLosses({ width, height }: Raster, seed: number): Lost[] {
   const uniform = mulberry(seed);
   const taken: Rect[] = [];
   const losses: Lost[] = [];

@@ -91,7 +91,7 @@ function labelOf({ x, y, r, candidate }: MeasuredSpeck, laid: readonly LaidFault
   return label;
 }
 
-export function measuredOn(raster: Raster, nature: PictureNature): MeasuredSpeck[] {
+function measuredOn(raster: Raster, nature: PictureNature): MeasuredSpeck[] {
   const look = measureTonalRange(raster, nature);
   return holdGround(wholeWindow(raster), GROUND, (ground) =>
     measureSpecks(speckCandidates(ground), ground, look),

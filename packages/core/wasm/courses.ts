@@ -17,10 +17,23 @@ const WEAK_SHARE: f64 = 0.2;
 /** Turns are taken between places so many stations apart. */
 const TURN_OVER: i32 = 4;
 
-// The plane that is looked at, and the picture it is a level of.
+// The level of the picture that is measured: 16-bit numbers.
 let plane: usize = 0;
 let planeWidth: i32 = 0;
 let planeHeight: i32 = 0;
+
+// Columns of 32-bit floats of all points: where they lie on the level, and how strong the crest is there.
+let pointX: usize = 0;
+let pointY: usize = 0;
+let crest: usize = 0;
+
+// The picture's own planes of colour, row after row without gaps, and how many of its pixels make one of the level.
+let channels: usize = 0;
+let channelCount: i32 = 0;
+let isWide: bool = false;
+let pictureWidth: i32 = 0;
+let pictureHeight: i32 = 0;
+let pictureScale: f64 = 1;
 
 // Columns of one table that stands for all lines in turn: where the stations lie, the unit vector across, what is seen there.
 let stationX: usize = 0;
@@ -36,6 +49,10 @@ let shallower: usize = 0;
 let widths: usize = 0;
 let strengths: usize = 0;
 let stations: i32 = 0;
+
+// Which way a line runs where it is looked at, as long as the points it was taken from lie apart.
+let directionX: f64 = 0;
+let directionY: f64 = 0;
 
 function at(column: usize, k: i32): f64 {
   return load<f64>(column + ((<usize>k) << 3));
@@ -152,38 +169,45 @@ function ranked(column: usize, count: i32, rank: i32): f64 {
   return at(column, rank);
 }
 
-/** Places at even steps along a line, with the direction across. */
-function layStations(xs: usize, ys: usize, points: usize, count: i32): void {
-  stations = 0;
-  let behind: f64 = 0;
+/** One place with the unit vector across, unless it lies too near the border of the level. */
+function layStation(x: f64, y: f64, nx: f64, ny: f64): void {
   const right = <f64>planeWidth - MARGIN;
   const bottom = <f64>planeHeight - MARGIN;
+  if (!(x > MARGIN && y > MARGIN && x < right && y < bottom)) return;
+  put(stationX, stations, x);
+  put(stationY, stations, y);
+  put(acrossX, stations, nx);
+  put(acrossY, stations, ny);
+  stations++;
+}
+
+/** The direction of a line at a point, taken over a few points: a crest wavers by a fraction of a pixel. */
+function findDirection(points: usize, i: i32, count: i32): void {
+  const from = load<i32>(points + (max(0, i - 3) << 2)) << 2;
+  const to = load<i32>(points + (min(count - 1, i + 2) << 2)) << 2;
+  directionX = <f64>load<f32>(pointX + to) - <f64>load<f32>(pointX + from);
+  directionY = <f64>load<f32>(pointY + to) - <f64>load<f32>(pointY + from);
+}
+
+/** Places at even steps along a line, with the direction across. */
+function layStations(points: usize, count: i32): void {
+  stations = 0;
+  let behind: f64 = 0;
   for (let i = 1; i < count; i++) {
     const before = load<i32>(points + ((i - 1) << 2)) << 2;
     const here = load<i32>(points + (i << 2)) << 2;
-    const x = <f64>load<f32>(xs + before);
-    const y = <f64>load<f32>(ys + before);
-    const stepX = <f64>load<f32>(xs + here) - x;
-    const stepY = <f64>load<f32>(ys + here) - y;
+    const x = <f64>load<f32>(pointX + before);
+    const y = <f64>load<f32>(pointY + before);
+    const stepX = <f64>load<f32>(pointX + here) - x;
+    const stepY = <f64>load<f32>(pointY + here) - y;
     const length = sqrt(stepX * stepX + stepY * stepY);
     if (length === 0) continue;
-    // The direction is taken over a few points: a crest wavers by a fraction of a pixel.
-    const from = load<i32>(points + (max(0, i - 3) << 2)) << 2;
-    const to = load<i32>(points + (min(count - 1, i + 2) << 2)) << 2;
-    const dx = <f64>load<f32>(xs + to) - <f64>load<f32>(xs + from);
-    const dy = <f64>load<f32>(ys + to) - <f64>load<f32>(ys + from);
-    let span = sqrt(dx * dx + dy * dy);
+    findDirection(points, i, count);
+    let span = sqrt(directionX * directionX + directionY * directionY);
     if (span === 0) span = 1;
     for (let along = COURSE_EVERY - behind; along <= length; along += COURSE_EVERY) {
       const share = along / length;
-      const px = x + share * stepX;
-      const py = y + share * stepY;
-      if (!(px > MARGIN && py > MARGIN && px < right && py < bottom)) continue;
-      put(stationX, stations, px);
-      put(stationY, stations, py);
-      put(acrossX, stations, -dy / span);
-      put(acrossY, stations, dx / span);
-      stations++;
+      layStation(x + share * stepX, y + share * stepY, -directionY / span, directionX / span);
     }
     behind += length;
     while (behind >= COURSE_EVERY) behind -= COURSE_EVERY;
@@ -256,27 +280,20 @@ function turning(): f64 {
 }
 
 /** Sums of the core and of both sides in each channel, at all stations. */
-function compareChannels(
-  channels: usize,
-  channelCount: i32,
-  isWide: bool,
-  width: i32,
-  height: i32,
-  scale: f64,
-  onto: usize,
-): void {
+function compareChannels(onto: usize): void {
   for (let c = 0; c < channelCount; c++) {
     store<f64>(onto + (c << 4), 0);
     store<f64>(onto + (c << 4), 0, 8);
   }
+  const scale = pictureScale;
   for (let k = 0; k < stations; k++) {
     const x = at(stationX, k);
     const y = at(stationY, k);
     const sx = NEAR_SIDE * at(acrossX, k);
     const sy = NEAR_SIDE * at(acrossY, k);
-    const core = pixelUnder(width, height, x * scale, y * scale);
-    const one = pixelUnder(width, height, (x + sx) * scale, (y + sy) * scale);
-    const other = pixelUnder(width, height, (x - sx) * scale, (y - sy) * scale);
+    const core = pixelUnder(pictureWidth, pictureHeight, x * scale, y * scale);
+    const one = pixelUnder(pictureWidth, pictureHeight, (x + sx) * scale, (y + sy) * scale);
+    const other = pixelUnder(pictureWidth, pictureHeight, (x - sx) * scale, (y - sy) * scale);
     for (let c = 0; c < channelCount; c++) {
       const channel = <usize>load<u32>(channels + (c << 2));
       const sum = onto + (c << 4);
@@ -287,42 +304,85 @@ function compareChannels(
   }
 }
 
-/**
- * Measures lines along their courses.
- *
- * @param data 16-bit numbers, a level of the picture
- * @param xs columns of 32-bit floats of all points: `ys` the other, `under` how strong the crest is
- * @param points numbers of the points of all lines, one line after the other; `lengths` how many each has, `signs` 1 where it
- *   is darker than its sides and -1 where it is brighter
- * @param channels places of the picture's own planes of colour, row after row without gaps, of 16 bits where `isWide`
- * @param scale pixels of the picture to one of the level
- * @param room for twelve columns of `rows` 64-bit floats each
- * @param measured for each line what {@link Course} says
- */
-export function measureCourses(
-  data: usize,
-  width: i32,
-  height: i32,
-  xs: usize,
-  ys: usize,
-  under: usize,
-  points: usize,
-  lengths: usize,
-  signs: usize,
-  lines: i32,
-  channels: usize,
-  channelCount: i32,
-  isWide: bool,
-  pictureWidth: i32,
-  pictureHeight: i32,
-  scale: f64,
-  room: usize,
-  rows: i32,
-  measured: usize,
-): void {
+/** The length of a line over its points, in pixels of the level; how strong its crest is goes into the column of strengths. */
+function measureLength(points: usize, count: i32): f64 {
+  let length: f64 = 0;
+  let beforeX: f64 = 0;
+  let beforeY: f64 = 0;
+  for (let i = 0; i < count; i++) {
+    const k = load<i32>(points + (i << 2)) << 2;
+    const x = <f64>load<f32>(pointX + k);
+    const y = <f64>load<f32>(pointY + k);
+    const dx = x - beforeX;
+    const dy = y - beforeY;
+    if (i > 0) length += sqrt(dx * dx + dy * dy);
+    beforeX = x;
+    beforeY = y;
+    put(strengths, i, <f64>load<f32>(crest + k));
+  }
+  return length;
+}
+
+/** Measures one line; `sign` is 1 where it is darker than its sides and -1 where it is brighter. */
+function measureCourse(points: usize, count: i32, sign: f64, out: usize): void {
+  layStations(points, count);
+  write(out, Course.STATIONS, <f64>stations);
+  if (stations < COURSE_FEWEST) return;
+  const length = measureLength(points, count);
+  lookAlong(sign);
+  const depth = mean(depths, stations);
+  lookAcross(sign, max(LEAST_DEPTH, depth));
+  write(out, Course.LENGTH, length);
+  write(out, Course.STRENGTH, mean(strengths, count));
+  write(out, Course.WEAKEST, ranked(strengths, count, <i32>floor(WEAK_SHARE * <f64>(count - 1))));
+  write(out, Course.DEPTH, depth);
+  write(out, Course.DEPTH_SPREAD, spread(depths, stations));
+  write(out, Course.SHALLOWER, mean(shallower, stations));
+  write(out, Course.STEP, meanApart(left, right, stations));
+  write(out, Course.TURNING, turning());
+  write(out, Course.WIDTH, mean(widths, stations));
+  write(out, Course.WIDTH_SPREAD, spread(widths, stations));
+  write(out, Course.SIDES_SPREAD, spread(sides, stations));
+  write(out, Course.SIDES_STEP, meanStep(sides, stations));
+  write(out, Course.SIDES, mean(sides, stations));
+  write(out, Course.CORE, mean(cores, stations));
+  write(out, Course.CORE_SPREAD, spread(cores, stations));
+  compareChannels(out + ((<usize>Course.COLOURS) << 3));
+}
+
+/** The level of the picture that the next lines are measured on: 16-bit numbers, row after row. */
+export function setCourseLevel(data: usize, width: i32, height: i32): void {
   plane = data;
   planeWidth = width;
   planeHeight = height;
+}
+
+/** The points that the next lines are made of: columns of 32-bit floats, in pixels of the level, with the strength of the crest. */
+export function setCoursePoints(xs: usize, ys: usize, strength: usize): void {
+  pointX = xs;
+  pointY = ys;
+  crest = strength;
+}
+
+/** The picture whose colours are compared: places of its planes, of 16 bits where `wide`, `scale` of its pixels to one of the level. */
+export function setCourseColours(
+  planes: usize,
+  count: i32,
+  wide: bool,
+  width: i32,
+  height: i32,
+  scale: f64,
+): void {
+  channels = planes;
+  channelCount = count;
+  isWide = wide;
+  pictureWidth = width;
+  pictureHeight = height;
+  pictureScale = scale;
+}
+
+/** Memory for {@link COURSE_COLUMNS} columns of so many 64-bit floats: the most stations or points that a line can have. */
+export function setCourseRoom(room: usize, rows: i32): void {
   const column: usize = (<usize>rows) << 3;
   stationX = room;
   stationY = room + column;
@@ -336,56 +396,27 @@ export function measureCourses(
   shallower = room + 9 * column;
   widths = room + 10 * column;
   strengths = room + 11 * column;
+}
+
+/**
+ * Measures lines along their courses, on the level, points, colours and room that were set before.
+ *
+ * @param points numbers of the points of all lines, one line after the other; `lengths` how many each has, `signs` 1 where it
+ *   is darker than its sides and -1 where it is brighter
+ * @param measured for each line what {@link Course} says
+ */
+export function measureCourses(
+  points: usize,
+  lengths: usize,
+  signs: usize,
+  lines: i32,
+  measured: usize,
+): void {
   let first = points;
   for (let line = 0; line < lines; line++) {
     const count = load<i32>(lengths + (line << 2));
-    const sign = <f64>load<i32>(signs + (line << 2));
     const out = measured + ((<usize>line * COURSE_NUMBERS) << 3);
-    const own = first;
+    measureCourse(first, count, <f64>load<i32>(signs + (line << 2)), out);
     first += (<usize>count) << 2;
-    layStations(xs, ys, own, count);
-    write(out, Course.STATIONS, <f64>stations);
-    if (stations < COURSE_FEWEST) continue;
-    let length: f64 = 0;
-    let beforeX: f64 = 0;
-    let beforeY: f64 = 0;
-    for (let i = 0; i < count; i++) {
-      const k = load<i32>(own + (i << 2)) << 2;
-      const x = <f64>load<f32>(xs + k);
-      const y = <f64>load<f32>(ys + k);
-      const dx = x - beforeX;
-      const dy = y - beforeY;
-      if (i > 0) length += sqrt(dx * dx + dy * dy);
-      beforeX = x;
-      beforeY = y;
-      put(strengths, i, <f64>load<f32>(under + k));
-    }
-    lookAlong(sign);
-    const depthMean = mean(depths, stations);
-    lookAcross(sign, max(LEAST_DEPTH, depthMean));
-    write(out, Course.LENGTH, length);
-    write(out, Course.STRENGTH, mean(strengths, count));
-    write(out, Course.WEAKEST, ranked(strengths, count, <i32>floor(WEAK_SHARE * <f64>(count - 1))));
-    write(out, Course.DEPTH, depthMean);
-    write(out, Course.DEPTH_SPREAD, spread(depths, stations));
-    write(out, Course.SHALLOWER, mean(shallower, stations));
-    write(out, Course.STEP, meanApart(left, right, stations));
-    write(out, Course.TURNING, turning());
-    write(out, Course.WIDTH, mean(widths, stations));
-    write(out, Course.WIDTH_SPREAD, spread(widths, stations));
-    write(out, Course.SIDES_SPREAD, spread(sides, stations));
-    write(out, Course.SIDES_STEP, meanStep(sides, stations));
-    write(out, Course.SIDES, mean(sides, stations));
-    write(out, Course.CORE, mean(cores, stations));
-    write(out, Course.CORE_SPREAD, spread(cores, stations));
-    compareChannels(
-      channels,
-      channelCount,
-      isWide,
-      pictureWidth,
-      pictureHeight,
-      scale,
-      out + ((<usize>Course.COLOURS) << 3),
-    );
   }
 }

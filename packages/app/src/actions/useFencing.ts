@@ -11,16 +11,6 @@ import { useTurns } from '../stores/turns.ts';
 import { say, stepSaid } from '../i18n/say.ts';
 import { newId } from '@fennip/contract';
 
-/** The touches an area is growing from, and what it was before the first of them. */
-interface Growth {
-  readonly base: Target | null;
-  readonly touches: readonly DrawnTouch[];
-  /** What came of them, to tell whether something else has changed the area since. */
-  readonly made: Target | null;
-}
-
-let growth: Growth | null = null;
-
 /** What the restorer does to guards and zones. */
 export function useFencing() {
   const picture = usePicture();
@@ -68,7 +58,7 @@ export function useFencing() {
       const isStillOpen = picture.rememberOpen();
       const before = fences.current;
       if (!before && change.how !== 'join') return;
-      growth = null;
+      fences.growth = null;
       const area = await inMendWorker((worker) => worker.reshape(before?.area ?? null, change));
       // Another picture may lie on the table by now.
       if (!isStillOpen()) return;
@@ -81,7 +71,7 @@ export function useFencing() {
       const isStillOpen = picture.rememberOpen();
       const before = fences.current;
       if (!before) return;
-      growth = null;
+      fences.growth = null;
       const area = await inMendWorker((worker) => worker.follow(before.area, reach));
       if (!isStillOpen()) return;
       takeArea(area, stepSaid('step.fence.followed', { name: before.name }));
@@ -99,27 +89,27 @@ export function useFencing() {
     inTurn(async () => {
       const isStillOpen = picture.rememberOpen();
       const before = fences.current?.area ?? null;
-      const isSame = growth !== null && growth.made === before;
-      const base = isSame && growth ? growth.base : before;
+      const isSame = fences.growth !== null && fences.growth.made === before;
+      const base = isSame && fences.growth ? fences.growth.base : before;
       const touch: DrawnTouch = { target, takes: isAway || fences.join === 'subtract' ? 'out' : 'in' };
-      const touches = [...(isSame && growth ? growth.touches : []), touch];
+      const touches = [...(isSame && fences.growth ? fences.growth.touches : []), touch];
       fences.drafted = await inMendWorker((worker) => worker.growRoughly(touches, fences.reach, base));
       const area = await inMendWorker((worker) => worker.grow(touches, fences.reach, base));
       if (!isStillOpen()) return;
       takeArea(area, stepSaid('step.fence.grown', { name: fences.current?.name ?? '' }));
-      growth = { base, touches, made: fences.current?.area ?? null };
+      fences.growth = { base, touches, made: fences.current?.area ?? null };
     });
 
   /** Grows from the same touches with another reach. */
   const regrow = (): Promise<void> =>
     inTurn(async () => {
       const isStillOpen = picture.rememberOpen();
-      if (!growth || growth.made !== (fences.current?.area ?? null)) return;
-      const { base, touches } = growth;
+      if (!fences.growth || fences.growth.made !== (fences.current?.area ?? null)) return;
+      const { base, touches } = fences.growth;
       const area = await inMendWorker((worker) => worker.grow(touches, fences.reach, base));
       if (!isStillOpen() || area === null) return;
       takeArea(area, stepSaid('step.fence.grown', { name: fences.current?.name ?? '' }));
-      growth = { base, touches, made: fences.current?.area ?? null };
+      fences.growth = { base, touches, made: fences.current?.area ?? null };
     });
 
   function change(fence: Fence, changed: Partial<Pick<Fence, 'name' | 'on' | 'edge'>>, words: string): void {

@@ -18,7 +18,7 @@ export interface Size {
   readonly height: number;
 }
 
-export const LARGEST_SCALE = 32;
+const LARGEST_SCALE = 32;
 /** Room left around a picture that is shown whole, in screen pixels. */
 const FIT_ROOM = 24;
 

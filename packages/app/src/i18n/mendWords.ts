@@ -4,7 +4,7 @@ import { percent } from './figures.ts';
 import { say } from './say.ts';
 
 /** What was done, in one word. */
-export const doneBy = (method: Mend['method']): string => say(`done.${method}`);
+const doneBy = (method: Mend['method']): string => say(`done.${method}`);
 
 /** The method and the reason for it in one line. */
 export function reasonLine({ method, why }: Mend): string {

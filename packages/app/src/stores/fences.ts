@@ -3,6 +3,7 @@ import type { Target } from '@fennip/core/target';
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
+import type { DrawnTouch } from '../engine/mend/drawnTouch.ts';
 import { isFenceTool, useHand } from './hand.ts';
 import { usePicture } from './picture.ts';
 
@@ -11,6 +12,14 @@ export const FENCE_SHAPES = ['touch', 'brush', 'outline', 'rectangle'] as const;
 export type FenceShape = (typeof FENCE_SHAPES)[number];
 
 export const AREA_JOINS = ['add', 'subtract', 'intersect'] as const satisfies readonly AreaJoin[];
+
+/** The touches an area is growing from, and what it was before the first of them. */
+interface Growth {
+  readonly base: Target | null;
+  readonly touches: readonly DrawnTouch[];
+  /** What came of them, to tell whether something else has changed the area since. */
+  readonly made: Target | null;
+}
 
 /** The guards and zones of the picture on the table: which one is being drawn on, and how. */
 export const useFences = defineStore('fences', () => {
@@ -23,6 +32,8 @@ export const useFences = defineStore('fences', () => {
   const currentId = ref<string | null>(null);
   /** An area that is being worked out: shown instead of that of the current fence. */
   const drafted = shallowRef<Target | null>(null);
+
+  const growth = shallowRef<Growth | null>(null);
 
   const list = computed(() => picture.fences);
   const zones = computed(() => list.value.filter(({ kind }) => kind === 'zone'));
@@ -47,6 +58,7 @@ export const useFences = defineStore('fences', () => {
     () => {
       currentId.value = null;
       drafted.value = null;
+      growth.value = null;
       join.value = 'add';
     },
   );
@@ -59,5 +71,5 @@ export const useFences = defineStore('fences', () => {
     },
   );
 
-  return { shape, join, reach, currentId, current, drafted, list, zones, letterOf, turnShape, zoned };
+  return { shape, join, reach, currentId, current, drafted, growth, list, zones, letterOf, turnShape, zoned };
 });

@@ -16,11 +16,11 @@ const pictures = Type.Array(pictureId, { minItems: 1, maxItems: 10_000, uniqueIt
  * Which faults are mended without asking: those at least as sure as `sure`. Those between `doubtful` and `sure`, and
  * those whose mend does not pass its own judgement, stay open and are doubts.
  */
-export const BoundsSchema = Type.Object({ sure: share, doubtful: share }, { additionalProperties: false });
+const BoundsSchema = Type.Object({ sure: share, doubtful: share }, { additionalProperties: false });
 export type Bounds = Static<typeof BoundsSchema>;
 
 /** A step of a routine, with its values. */
-export const RoutineStepSchema = tagged('do', [
+const RoutineStepSchema = tagged('do', [
   Type.Object({ do: Type.Literal('examine'), sensitivity: share }, { additionalProperties: false }),
   /** What the camera's dust chart knows becomes part of the ledger. */
   Type.Object({ do: Type.Literal('chart') }, { additionalProperties: false }),

@@ -16,7 +16,7 @@ const EvidenceSchema = Type.Object({
 });
 
 /** A dirty place of a sensor. Pixels of the level sensor; the centre of the first pixel is (0.5, 0.5). */
-export const ChartFaultSchema = Type.Object({
+const ChartFaultSchema = Type.Object({
   kind: Type.Literal('speck'),
   polarity: Type.Literal('dark'),
   number: Type.Integer({ minimum: 1 }),
@@ -68,7 +68,7 @@ export type DepthAt = ChartFault['depths'][number];
 export type NamedFrame = ChartDocument['frames'][number];
 
 /** The depths that frames of one f-number show, weighed by their errors, in the order of the f-numbers. */
-export function depthsByFNumber(
+function depthsByFNumber(
   { evidence }: Pick<ChartEntry, 'evidence'>,
   frames: readonly Pick<NamedFrame, 'fNumber'>[],
 ): DepthAt[] {

@@ -41,7 +41,7 @@ export const NumberedFaultSchema = Type.Object(
 );
 
 /** A fault as a file of faults names it. Only its place and size must be there; the rest helps. */
-export const ListedFaultSchema = Type.Object({
+const ListedFaultSchema = Type.Object({
   kind: Type.Optional(FaultKindSchema),
   polarity: Type.Optional(PolaritySchema),
   x: Type.Number(),
@@ -55,8 +55,6 @@ export const ListedFaultSchema = Type.Object({
   outline: Type.Optional(Type.Array(PointSchema, { minItems: 3, maxItems: 10_000 })),
   confidence: Type.Optional(Type.Number({ minimum: 0, maximum: 1 })),
 });
-
-export type ListedFault = Static<typeof ListedFaultSchema>;
 
 export const FaultsFileSchema = Type.Object({
   picture: Type.Object({

@@ -10,7 +10,7 @@ const shift = Type.Number({ minimum: -1e5, maximum: 1e5 });
 
 const PullSchema = Type.Object({ dx: shift, dy: shift }, { additionalProperties: false });
 
-export const SourceSchema = Type.Object(
+const SourceSchema = Type.Object(
   {
     dx: shift,
     dy: shift,
@@ -100,14 +100,14 @@ const LineSchema = Type.Object(
   { additionalProperties: false },
 );
 
-export const VeilSchema = tagged('kind', [DiscSchema, LineSchema, TintSchema, StainSchema]);
+const VeilSchema = tagged('kind', [DiscSchema, LineSchema, TintSchema, StainSchema]);
 
 const noise = Type.Array(Type.Number({ minimum: 0, maximum: 1 }), {
   minItems: NOISE_BANDS,
   maxItems: NOISE_BANDS,
 });
 
-export const GrainSchema = Type.Object(
+const GrainSchema = Type.Object(
   {
     noise,
     kernel: Type.Array(Type.Number({ minimum: -1, maximum: 1 }), {
@@ -123,10 +123,7 @@ export const GrainSchema = Type.Object(
 );
 
 const three = Type.Tuple([Type.Number(), Type.Number(), Type.Number()]);
-export const LabStatisticsSchema = Type.Object(
-  { mean: three, spread: three },
-  { additionalProperties: false },
-);
+const LabStatisticsSchema = Type.Object({ mean: three, spread: three }, { additionalProperties: false });
 
 const ToneSchema = Type.Object(
   {

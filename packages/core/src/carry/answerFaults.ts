@@ -9,6 +9,7 @@ import { isMendedThere } from './isMendedThere.ts';
  * mended. A mend answers one fault, and a fault is answered once.
  *
  * @param open faults of the picture that no mend answers and nothing was decided about
+ * @returns the same mends in the same order; those that answer a fault now name it
  */
 export function answerFaults(
   mends: readonly Mend[],

@@ -31,6 +31,7 @@ function showSamePart(a: Placement, b: Placement): boolean {
  * A finish as another picture of the same sensor takes it over: tone, colour and sharpness, their radii in its own
  * pixels; the lens where both show the same part of the sensor. How a picture is straightened and cropped is its own.
  *
+ * @param from where the first picture lies on the sensor; `to` the other
  * @param zones ids of the zones that the other picture has; a step bounded by another one is left out
  */
 export function carryFinish(

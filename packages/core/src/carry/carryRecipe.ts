@@ -40,7 +40,11 @@ function carryFence(fence: Fence, { from, to }: Pick<CarryBetween, 'from' | 'to'
   return area && { ...fence, area, edge: (fence.edge * to.scale) / from.scale };
 }
 
-/** Carries fences over to another picture of the same sensor; those that cannot be are named. */
+/**
+ * Carries fences over to another picture of the same sensor; those that cannot be are named.
+ *
+ * @param between where both pictures lie on the sensor, in its pixels
+ */
 export function carryFences(
   fences: readonly Fence[],
   between: Pick<CarryBetween, 'from' | 'to'>,
@@ -56,7 +60,9 @@ export function carryFences(
  * Carries a recipe over to another picture of the same sensor: its fences first, then mend after mend, each made anew
  * and none from a place that another one mends.
  *
+ * @param between where both pictures lie on the sensor, in its pixels
  * @param pixels of the other picture, without mends
+ * @returns mends in the other picture's pixels, and the ids of what could not be carried
  */
 export function carryRecipe(recipe: Recipe, between: CarryBetween, pixels: Pixels): CarriedRecipe {
   const { from, to, picture, idFor, own = [] } = between;

@@ -4,7 +4,7 @@ import { scaleTarget } from '../mend/treat/scaleTreatment.ts';
 import type { Point, Target } from '../target/target.ts';
 
 /** True if a picture shows the sensor the same way up and as it lies, whatever its size. */
-export const liesAlike = (one: Placement, other: Placement): boolean =>
+const liesAlike = (one: Placement, other: Placement): boolean =>
   one.orientation === other.orientation &&
   Math.abs(one.left - other.left) < 0.5 &&
   Math.abs(one.top - other.top) < 0.5;

@@ -84,7 +84,13 @@ function groundOf(pixels: Pixels, { x, y, r }: Veil): { change: number; light: n
   return { change: count > 0 && mean > 0 ? change / count / mean : 0, light: mean };
 }
 
-/** What a chart says of one frame: every entry as a fault of that frame, or why it does not show there. */
+/**
+ * What a chart says of one frame: every entry as a fault of that frame, or why it does not show there.
+ *
+ * @param pixels the frame's encoded values; depth is measured in linear light
+ * @param fNumber null where it is not known
+ * @returns places and radii in pixels of the upright frame, strengths as a share of light, 0 to 1
+ */
 export function chartFaults(
   { entries }: DustChart,
   pixels: Pixels,

@@ -33,6 +33,7 @@ function wholeFrames(frames: readonly ChartFrame[], sensor: SensorShape): number
  *
  * @param frames placed as their files say
  * @param load hands out a frame's upright pixels
+ * @returns places and radii in pixels of the sensor, depths as a share of linear light, confidences 0 to 1
  */
 export async function chartShoot(
   sensor: SensorShape,

@@ -60,6 +60,7 @@ interface Frames {
  *
  * @param frames in the order they were taken, placed as their files say
  * @param load hands out a frame's upright pixels
+ * @returns for each span its frames and its chart, places in pixels of the sensor
  */
 export async function chartSpans(
   sensor: SensorShape,

@@ -140,7 +140,9 @@ export function sensorPartOf(
  * cut out of the whole or of a copy of half its sides, or was turned: then the places where rims stand out in it agree
  * with the chart in one shift far more than in any other.
  *
+ * @param raster encoded values; each place is held against its own surroundings, so its light does not matter
  * @param orientation as the file says
+ * @returns the placement, in pixels of the sensor
  */
 export function locateOnSensor(raster: Raster, orientation: Orientation, chart: DustChart): Placement {
   const { sensor } = chart;

@@ -39,6 +39,7 @@ export interface Shadow {
  * its border; where the opening's is the larger, the particle covers only a part of it.
  *
  * @param fNumber null where it is not known: the shadow is then taken to be that of {@link REFERENCE_F}
+ * @returns radius in pixels of the sensor, softness and depth 0 to 1, depth as a share of linear light
  */
 export function shadowAt({ r, border, depth }: Particle, fNumber: number | null): Shadow {
   const wide = (border * REFERENCE_F) / (fNumber ?? REFERENCE_F);

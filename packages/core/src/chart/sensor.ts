@@ -59,6 +59,7 @@ export const levelSides = ({ width, height }: SensorShape, orientation: Orientat
  * Places a picture on a sensor: one of other sides is a smaller copy of the whole or, where its shape differs, of the
  * largest part of that shape in the middle, as cameras crop.
  *
+ * @param picture sides of the upright picture, in pixels
  * @param part what is known better than that
  */
 export function placeOnSensor(
@@ -87,7 +88,11 @@ export function placeOnSensor(
   };
 }
 
-/** The sensor that pictures of one camera suggest: as large as the largest of them, held level. */
+/**
+ * The sensor that pictures of one camera suggest: as large as the largest of them, held level.
+ *
+ * @returns its sides in pixels, as the camera is held level
+ */
 export const sensorOf = (pictures: readonly SensorPicture[]): SensorShape =>
   pictures
     .map(({ shape, orientation, part }) => part?.sensor ?? levelSides(shape, orientation))
@@ -140,13 +145,23 @@ function toUpright(x: number, y: number, { orientation, width, height }: Placeme
   }
 }
 
-/** A place of an upright picture on the sensor. */
+/**
+ * A place of an upright picture on the sensor.
+ *
+ * @param x in pixels of the upright picture, as `y` is
+ * @returns in pixels of the sensor
+ */
 export function onSensor(x: number, y: number, placement: Placement): SensorPoint {
   const [levelX, levelY] = toLevel(x, y, placement);
   return [placement.left + levelX / placement.scale, placement.top + levelY / placement.scale];
 }
 
-/** A place of the sensor in an upright picture; it may lie outside. */
+/**
+ * A place of the sensor in an upright picture; it may lie outside.
+ *
+ * @param x in pixels of the sensor, as `y` is
+ * @returns in pixels of the upright picture
+ */
 export const onPicture = (x: number, y: number, placement: Placement): SensorPoint =>
   toUpright((x - placement.left) * placement.scale, (y - placement.top) * placement.scale, placement);
 

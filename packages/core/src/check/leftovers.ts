@@ -15,7 +15,11 @@ type Known = Pick<Fault, 'kind' | 'polarity' | 'x' | 'y' | 'r'> & { readonly id?
 /** Two places are one when they are nearer than the larger of these many pixels and either radius. */
 const SAME_PLACE = 2;
 
-/** True if two findings are one fault: the same kind and polarity at the same place. */
+/**
+ * True if two findings are one fault: the same kind and polarity at the same place.
+ *
+ * @param a places and radii in pixels, as of `b`
+ */
 export const isSameFault = (a: Known, b: Known): boolean =>
   a.kind === b.kind &&
   a.polarity === b.polarity &&

@@ -51,6 +51,7 @@ function drawIn(light: number[]): void {
  * A picture's colours in another space, through CIE XYZ in linear light. White stays white. A grey picture has no
  * colour to convert: it becomes one of three equal channels.
  *
+ * @param raster encoded values, 8 or 16 bit, 1 to 4 channels; the result has the same depth, rounded once
  * @param from what the values mean now
  * @returns a raster of its own; alpha is kept
  */
@@ -83,7 +84,9 @@ export function convertColours(raster: Raster, from: RgbSpace, to: RgbSpace, int
 /**
  * A picture in grey of the same luminance (the Y of CIE XYZ), encoded as sRGB's grey. Alpha is kept.
  *
+ * @param raster encoded values, 8 or 16 bit; the luminance is taken in linear light
  * @param from what the values mean now
+ * @returns one channel, or two with alpha, of the same depth
  */
 export function convertToGrey(raster: Raster, from: RgbSpace): Raster {
   const { width, height, depth, stride } = raster;

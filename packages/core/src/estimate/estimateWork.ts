@@ -32,7 +32,13 @@ export interface WorkEstimate {
 /** Below this a finding is looked at by itself. */
 const SURE = 0.5;
 
-/** Says how much work faults are, at a restorer's pace. */
+/**
+ * Says how much work faults are, at a restorer's pace.
+ *
+ * @param picture its sides in pixels
+ * @param pace seconds for one fault
+ * @returns seconds, and shares of 0 to 1
+ */
 export function estimateWork(
   faults: readonly Fault[],
   picture: { readonly width: number; readonly height: number },

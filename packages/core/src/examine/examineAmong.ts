@@ -22,7 +22,9 @@ const RUN = 24;
 /**
  * Finds the faults of a whole picture in threads, with nothing decided; the same as on one.
  *
+ * @param picture sides, depth and channels of the whole
  * @param onProgress called with the share that is done, 0 to 1
+ * @returns places and radii in pixels of the upright picture, confidences 0 to 1
  */
 export async function examineAmong(
   threads: ExamineThreads,

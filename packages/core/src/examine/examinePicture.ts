@@ -77,7 +77,9 @@ export const decideFindings = <T extends Fault>(findings: readonly T[], options:
 /**
  * Finds the faults of a whole picture, one part after the other.
  *
+ * @param pixels encoded values, 8 or 16 bit, of the whole upright picture
  * @param nature only a print can have areas: a camera frame has no emulsion to lose; and each has specks of its own
+ * @returns places and radii in pixels, strengths and confidences 0 to 1
  */
 export function examinePicture(
   pixels: Pixels,

@@ -15,7 +15,7 @@ import type { ExamineTile } from './tiles.ts';
 import { OVERLAP } from './tiles.ts';
 
 /** Faults of one group are as frequent as one another, and each group has its own share of the candidates. */
-export const FAULT_GROUPS = ['dark specks', 'bright specks', 'lines', 'areas'] as const;
+const FAULT_GROUPS = ['dark specks', 'bright specks', 'lines', 'areas'] as const;
 export type FaultGroup = (typeof FAULT_GROUPS)[number];
 
 /** What was measured of one group, with nothing decided. */
@@ -67,12 +67,22 @@ function insidePicture(fault: ScoredFault, picture: PictureShape): ScoredFault |
 /** What a tile is measured on: beyond the picture's own borders it goes on as far as beyond its own. */
 const GROUND = { beyond: OVERLAP, levels: Math.max(SPECK_LEVELS, LINE_LEVELS) };
 
-/** Measures what is looked for on the picture as a whole: areas, which no tile holds. */
+/**
+ * Measures what is looked for on the picture as a whole: areas, which no tile holds.
+ *
+ * @param pixels encoded values of the whole picture
+ * @returns outlines in pixels of the picture, with nothing decided
+ */
 export const examineWhole = (pixels: Pixels): MeasuredPart => ({
   areas: sumUp(findAreas(pixels), -Infinity),
 });
 
-/** Measures the places whose centre lies in a tile. */
+/**
+ * Measures the places whose centre lies in a tile.
+ *
+ * @param pixels encoded values of the tile and of what is looked at around it
+ * @returns what was measured, in pixels of the whole picture, with nothing decided
+ */
 export function examineTile(tile: ExamineTile, pixels: Pixels, nature: PictureNature): MeasuredPart {
   const look = measureTonalRange(pixels.window(pictureRect(pixels.shape)).raster, nature);
   const own = (fault: ScoredFault): boolean =>

@@ -14,6 +14,7 @@ const HALF_DEGREE = Math.tan((0.5 * Math.PI) / 180);
  * and no more with that of a large one; encoded values stand for evenly spaced lightness. 1 is a step from black to
  * white of half a degree or more, seen from one diagonal away.
  *
+ * @param fault its radius in pixels, its step in encoded values of 0 to 1
  * @param finish what becomes of a tone of 0 to 1
  * @param diagonal of the picture, in pixels
  */

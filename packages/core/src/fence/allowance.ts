@@ -63,6 +63,9 @@ const concerned = (fences: readonly Fence[], zone: string | undefined): Fence[] 
 
 /**
  * How much of each pixel of a rectangle a mend may touch, 0 to 1, row after row; null where nothing bounds it.
+ *
+ * @param rect in pixels of the upright original
+ * @returns `rect.width * rect.height` values
  * @throws RecipeError when the zone does not exist
  */
 export function allowanceOn(

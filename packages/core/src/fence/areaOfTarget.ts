@@ -13,7 +13,12 @@ type Sides = Pick<PictureShape, 'width' | 'height'>;
 
 const NOTHING: SpanRows = { top: 0, rows: [] };
 
-/** The pixels whose centres a drawn shape holds, inside the picture. */
+/**
+ * The pixels whose centres a drawn shape holds, inside the picture.
+ *
+ * @param target in pixels of the upright original
+ * @returns spans of whole pixels, row by row
+ */
 export function areaOfTarget(target: Target, picture: Sides): SpanRows {
   switch (target.shape) {
     case 'mask':

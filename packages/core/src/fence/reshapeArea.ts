@@ -18,6 +18,7 @@ export type AreaChange =
  * Changes an area on a picture of these sides.
  *
  * @param area none is an empty one
+ * @param picture its sides in pixels
  * @returns null where nothing is left
  */
 export function reshapeArea(
@@ -40,6 +41,10 @@ export function reshapeArea(
   }
 }
 
-/** The spans of an area as it is drawn: those of its mask, or of its shape. */
+/**
+ * The spans of an area as it is drawn: those of its mask, or of its shape.
+ *
+ * @param area in pixels of the upright original
+ */
 export const areaSpans = (area: Target, picture: { readonly width: number; readonly height: number }) =>
   area.shape === 'mask' ? spansOfMask(area) : areaOfTarget(area, picture);

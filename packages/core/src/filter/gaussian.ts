@@ -27,7 +27,11 @@ export function blurHeld(from: number, onto: number, width: number, height: numb
   blurColumns(rows, onto, width, height, weights, radius);
 }
 
-/** Gaussian blur of standard deviation `sigma` pixels (above 0); beyond the border the nearest sample counts. */
+/**
+ * Gaussian blur of standard deviation `sigma` pixels (above 0); beyond the border the nearest sample counts.
+ *
+ * @returns a plane of the same sides; the light is that of what is blurred
+ */
 export const gaussianBlur = ({ width, height, data }: FloatPlane, sigma: number): FloatPlane =>
   holding([data], (place) => {
     blurHeld(place, place, width, height, sigma);

@@ -176,7 +176,9 @@ function lookedUp(raster: Raster, steps: readonly ValueStep[]): Raster | null {
  *
  * @param window with {@link finishReach} around what is wanted of it, except where the picture ends
  * @param fences hold the zones that steps name
- * @returns a raster of its own, or the window's where nothing changes; around what is wanted it has the window's values
+ * @returns a raster of its own, or the window's where nothing changes; around what is wanted it has the window's
+ *   values
+ * @throws RecipeError when a step names a zone that is not there
  */
 export function applyFinish(window: Window, steps: readonly FinishStep[], fences: readonly Fence[]): Raster {
   const active = steps.filter(isActive);

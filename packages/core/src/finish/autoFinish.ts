@@ -15,6 +15,9 @@ const toThousandths = (value: number): number => Math.round(value * 1000) / 1000
 /**
  * Levels that use the whole range: black below what all but 0.5 % of the picture is lighter than, white above what all
  * but 0.5 % is darker than, the same for all channels, so that no colour shifts (percentile stretch).
+ *
+ * @param channels counts of encoded values
+ * @returns black and white as encoded values of 0 to 1
  */
 export function autoLevels({ channels }: Histogram): Pick<LevelsStep, 'tones'> {
   const black = Math.min(...channels.map((bins) => quantileOf(bins, CUT)));
@@ -34,6 +37,7 @@ export type BalanceRule = 'white patch' | 'grey world';
  * A white balance by one of two rules: where the picture holds something white, its lightest hundredth becomes neutral
  * (white patch, Land and McCann 1971); else its mean does (grey world, Buchsbaum 1980). In linear light.
  *
+ * @param channels counts of encoded values
  * @returns null for a grey picture
  */
 export function autoBalance(

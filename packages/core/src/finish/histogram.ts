@@ -13,7 +13,11 @@ export interface Histogram {
 
 export const HISTOGRAM_BINS = 256;
 
-/** Counts the values of a raster; alpha does not count. */
+/**
+ * Counts the values of a raster; alpha does not count.
+ *
+ * @param raster encoded values, 8 or 16 bit
+ */
 export function histogramOf(raster: Raster): Histogram {
   const { width, height, stride, depth, planes } = raster;
   const top = fullScale(depth);

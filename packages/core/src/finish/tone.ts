@@ -12,7 +12,11 @@ export interface Tone {
 
 export const PLAIN_TONE: Tone = { black: 0, white: 1, gamma: 1 };
 
-/** Where a value of 0 to 1 comes to lie; what lies beyond black or white is cut off. */
+/**
+ * Where a value of 0 to 1 comes to lie; what lies beyond black or white is cut off.
+ *
+ * @param value encoded, 0 to 1, as `black` and `white` are; `gamma` above 0
+ */
 export const tonedValue = (value: number, { black, white, gamma }: Tone): number =>
   Math.min(1, Math.max(0, (value - black) / (white - black))) ** (1 / gamma);
 

@@ -5,6 +5,8 @@ import { tonedValue } from './tone.ts';
 /**
  * What a finish makes of a grey of 0 to 1, as far as it changes tones alike everywhere: its levels and curves without
  * a zone, each at its share. Good enough to tell how much a step in tone grows or shrinks.
+ *
+ * @returns a function of encoded values, from 0 to 1 to 0 to 1
  */
 export function toneOfFinish(steps: readonly FinishStep[]): (value: number) => number {
   const bends = steps.flatMap((step): ((value: number) => number)[] => {

@@ -26,7 +26,9 @@ function answerEnergy(kernel: readonly number[]): number {
  * How much of the grain that its brightness lets expect is there, round about each pixel, as a share of variance: 1 is
  * all of it, 0 none; structure of the subject adds to it. (After Immerkaer 1996.)
  *
+ * @param luma encoded, 0 to 1
  * @param around how far the square reaches that it is measured over, in pixels
+ * @returns a value for each pixel, row after row
  */
 export function grainShare(
   luma: FloatPlane,

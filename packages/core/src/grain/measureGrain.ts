@@ -38,6 +38,9 @@ function noiseOfBlock(luma: Float32Array, width: number, left: number, top: numb
 /**
  * Measures a picture's grain by brightness: blocks are sorted by tone, and in each band of tone the calmest are
  * believed, because texture of the subject can only add. Works on encoded luma.
+ *
+ * @param raster encoded values, 8 or 16 bit
+ * @returns deviations in encoded luma of 0 to 1, one for each band of brightness
  */
 export function measureGrain(raster: Raster): GrainByBrightness {
   const { data: luma, width, height } = lumaPlane(raster);

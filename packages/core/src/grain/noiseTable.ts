@@ -5,7 +5,11 @@ export const NOISE_BANDS = 16;
 /** Noise of a picture in which none could be measured: that of rounding to 8 bit. */
 const ROUNDING = 0.29 / 255;
 
-/** A table without gaps: bands the picture has too little of take over from their neighbours. */
+/**
+ * A table without gaps: bands the picture has too little of take over from their neighbours.
+ *
+ * @returns deviations in encoded luma of 0 to 1
+ */
 export function noiseTable({ sigma }: GrainByBrightness): number[] {
   const known = sigma.flatMap((value, band) => (value === null ? [] : [{ band, value }]));
   if (known.length === 0) return new Array<number>(NOISE_BANDS).fill(ROUNDING);
@@ -19,7 +23,12 @@ export function noiseTable({ sigma }: GrainByBrightness): number[] {
   });
 }
 
-/** The noise at a brightness of 0 to 1, straight between the middles of the bands. */
+/**
+ * The noise at a brightness of 0 to 1, straight between the middles of the bands.
+ *
+ * @param table deviations in encoded luma of 0 to 1, from dark to bright
+ * @param brightness encoded luma
+ */
 export function noiseAt(table: readonly number[], brightness: number): number {
   const place = Math.min(NOISE_BANDS - 1, Math.max(0, brightness * NOISE_BANDS - 0.5));
   const band = Math.min(NOISE_BANDS - 2, Math.floor(place));

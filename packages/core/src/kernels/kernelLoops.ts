@@ -50,29 +50,22 @@ export interface KernelLoops {
     ]
   ): void;
   /** See packages/core/wasm/courses.ts. */
-  measureCourses(
-    ...places: readonly [
-      data: number,
-      width: number,
-      height: number,
-      xs: number,
-      ys: number,
-      under: number,
-      points: number,
-      lengths: number,
-      signs: number,
-      lines: number,
-      channels: number,
-      channelCount: number,
-      isWide: number,
-      pictureWidth: number,
-      pictureHeight: number,
-      scale: number,
-      room: number,
-      rows: number,
-      measured: number,
-    ]
+  setCourseLevel(data: number, width: number, height: number): void;
+  /** See packages/core/wasm/courses.ts. */
+  setCoursePoints(xs: number, ys: number, strength: number): void;
+  /** See packages/core/wasm/courses.ts. */
+  setCourseColours(
+    planes: number,
+    count: number,
+    wide: number,
+    width: number,
+    height: number,
+    scale: number,
   ): void;
+  /** See packages/core/wasm/courses.ts. */
+  setCourseRoom(room: number, rows: number): void;
+  /** See packages/core/wasm/courses.ts. */
+  measureCourses(points: number, lengths: number, signs: number, lines: number, measured: number): void;
   /** See packages/core/wasm/discs.ts. */
   explainPlaces(
     ...places: readonly [

@@ -309,6 +309,7 @@ function codeRow(data: Float32Array, row: number, width: number, codes: Uint8Cla
  * as the eye sees them.
  *
  * @param raster with {@link lampReach} around it where the picture goes on, so that parts meet without a seam
+ * @returns a raster of the same sides; the plain lamp gives the raster itself
  */
 export function applyLamp(raster: Raster, lamp: Lamp, part: LitPart): Raster {
   switch (lamp.kind) {

@@ -36,11 +36,19 @@ function placesOf(entry: LedgerEntry): readonly Place[] {
   return places;
 }
 
-/** The places that open entries take up. */
+/**
+ * The places that open entries take up.
+ *
+ * @returns middles and radii in pixels of the upright original
+ */
 export const openPlaces = (entries: readonly LedgerEntry[]): Place[] =>
   entries.filter(({ state }) => state === 'open').flatMap(placesOf);
 
-/** The places where mended faults had hidden the picture; spots and stains let light through and hide nothing. */
+/**
+ * The places where mended faults had hidden the picture; spots and stains let light through and hide nothing.
+ *
+ * @returns middles and radii in pixels of the upright original
+ */
 export const hiddenPlaces = (entries: readonly LedgerEntry[]): Place[] =>
   entries
     .filter(({ state }) => state === 'mended' || state === 'lessened')

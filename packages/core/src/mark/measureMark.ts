@@ -36,7 +36,11 @@ const LEAST_STRENGTH = 0.03;
 const SURE = 1;
 const HAND_SOFTNESS = 0.3;
 
-/** The rectangle of the picture that is looked at to measure a mark. */
+/**
+ * The rectangle of the picture that is looked at to measure a mark.
+ *
+ * @param target in pixels of the upright original
+ */
 export const markReads = (target: MarkTarget, picture: PictureShape): Rect =>
   intersectRects(
     growRect(targetBounds(target, 0), target.shape === 'outline' ? AREA_LOOK : CLICK_LOOK),
@@ -137,6 +141,9 @@ function measureOutline({ points }: OutlineTarget, pixels: Pixels, rect: Rect): 
  * where it sees a speck there, else by the pixels that stand out around it; only where nothing does, the drawn size
  * stays. A stroke is laid onto the line under it. An outline is taken as it was drawn; its kind follows from its
  * texture and tone. Works on encoded values.
+ *
+ * @param target in pixels of the upright original
+ * @param pixels encoded values of what {@link markReads} asks for
  */
 export function measureMark(target: MarkTarget, pixels: Pixels, nature: PictureNature): Fault {
   const rect = markReads(target, pixels.shape);

@@ -12,7 +12,10 @@ export interface ColourDifference {
 /**
  * Compares two pictures of the same sides pixel by pixel, where `inside` is above 0 (everywhere without it).
  *
+ * @param a encoded values, 8 or 16 bit
+ * @param inside a value for each pixel, row after row
  * @param transfer what the values of both mean in light; sRGB where it is missing
+ * @returns differences in units of CIEDE2000
  */
 export function colourDifference(
   a: Raster,

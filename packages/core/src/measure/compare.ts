@@ -32,6 +32,8 @@ function planeAsFloat(raster: Raster, channel: number): FloatPlane {
 /**
  * Compares a picture with the one it should be, in encoded values, over the pixels where `inside` is above 0
  * (everywhere without it). Depths may differ; sides and number of channels may not.
+ *
+ * @param inside a value for each pixel, row after row
  * @throws RasterError when they do
  */
 export function comparePictures(mended: Raster, clean: Raster, inside?: Uint8Array): Comparison {

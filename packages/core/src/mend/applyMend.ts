@@ -15,11 +15,19 @@ import { applyTreatment, treatmentFootprint, treatmentReads } from './treat/appl
 import { keepOnly } from './only.ts';
 import type { Patch } from '../raster/patch.ts';
 
-/** The rectangle a mend may change; empty when its target lies outside the picture. */
+/**
+ * The rectangle a mend may change; empty when its target lies outside the picture.
+ *
+ * @returns whole pixels of the upright original
+ */
 export const mendFootprint = (mend: Mend, picture: PictureShape): Rect =>
   isTreatment(mend) ? treatmentFootprint(mend, picture) : describeMethod(mend).footprint(mend, picture);
 
-/** The rectangles a mend looks at. What lies outside them has no say in its result. */
+/**
+ * The rectangles a mend looks at. What lies outside them has no say in its result.
+ *
+ * @returns whole pixels of the upright original, inside the picture
+ */
 export const mendReads = (mend: Mend, picture: PictureShape): Rect[] =>
   isTreatment(mend)
     ? [treatmentReads(mend, treatmentFootprint(mend, picture), picture)]
@@ -46,8 +54,14 @@ export function finishPatch(mend: SpotMend, made: Patch, canvas: Canvas): Patch 
   return { ...bounded, coverage: bounded.coverage.map((amount) => amount * mend.share) };
 }
 
-/** The patch that a mend lays down on the picture as mended so far: code values, not rounded, on its footprint. Pure:
- * the same pixels give the same patch. Light is worked out in linear light, paint on encoded values, as the method says. */
+/**
+ * The patch that a mend lays down on the picture as mended so far: code values, not rounded, on its footprint. Pure:
+ * the same pixels give the same patch. Light is worked out in linear light, paint on encoded values, as the method says.
+ *
+ * @param canvas encoded values of what {@link mendReads} asks for, 8 or 16 bit
+ * @returns values in codes of the picture's depth, with a coverage of 0 to 1
+ * @throws RecipeError when the mend names a zone that is not there
+ */
 export function applyMend(mend: Mend, canvas: Canvas): Patch {
   if (isTreatment(mend)) return applyTreatment(mend, canvas, pictureRect(canvas.pixels.shape));
   return finishPatch(mend, describeMethod(mend).apply(mend, canvas), canvas);

@@ -54,7 +54,11 @@ const SPOT_MARGIN = 0.5;
 export const marginFor = ({ r, softness }: Pick<Fault, 'r' | 'softness'>): number =>
   Math.min(12, 1 + r * (0.2 + 0.5 * softness));
 
-/** The rectangle {@link proposeMend} looks at. */
+/**
+ * The rectangle {@link proposeMend} looks at.
+ *
+ * @returns whole pixels of the upright original, inside the picture
+ */
 export function proposalReads(wish: MendWish, picture: PictureShape): Rect {
   const search = searchRect(reachOf(wish), picture);
   if (isArea(wish.target)) {
@@ -143,6 +147,9 @@ function recoverStroke(
  *
  * Auto recovers a round spot where a veil explains it and enough light came through, bridges thin strokes, fills wide
  * ones by what errs less beside them, and heals the rest. Where no source fits a heal carries the surroundings alone in.
+ *
+ * @param surroundings places that no source may lie on, in pixels of the upright original
+ * @param pixels encoded values of what {@link proposalReads} asks for, without mends
  */
 export function proposeMend(
   wish: MendWish,
@@ -245,7 +252,11 @@ function mendOf(
   return made ?? { ...base, method: 'heal', source };
 }
 
-/** The place a mend takes its source from; null for a mend without one. */
+/**
+ * The place a mend takes its source from; null for a mend without one.
+ *
+ * @returns its middle and radius, in pixels of the upright original
+ */
 export function sourcePlace(mend: Mend): Place | null {
   const source = sourceOf(mend);
   if (!source) return null;

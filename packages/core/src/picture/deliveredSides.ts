@@ -26,6 +26,7 @@ export interface DeliveredSides {
  * The sides of a delivery.
  *
  * @param picture what is finished, in pixels, and its resolution in pixels per inch where it is known
+ * @returns whole pixels, and pixels per inch
  */
 export function deliveredSides(
   picture: { readonly width: number; readonly height: number; readonly density?: number | null | undefined },

@@ -7,7 +7,12 @@ export interface PaperSize {
 /** Paper resolutions in pixels per inch: one at which no pixel shows, and one that still passes (common practice). */
 export const PRINT_PPI = [300, 240] as const;
 
-/** How large pixels are on paper. @param ppi pixels per inch, above 0 */
+/**
+ * How large pixels are on paper.
+ *
+ * @param ppi pixels per inch, above 0
+ * @returns inches
+ */
 export const printSize = (
   pixels: { readonly width: number; readonly height: number },
   ppi: number,

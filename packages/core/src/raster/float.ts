@@ -20,6 +20,9 @@ export const createFloatPlane = (width: number, height: number): FloatPlane => (
 /**
  * Luma of encoded values, 0 to 1: the weighted sum of ITU-R BT.709 for colour, the value itself for grey.
  * Alpha is left out.
+ *
+ * @param raster 8 or 16 bit, 1 to 4 channels
+ * @returns a value for each pixel, row after row
  */
 export function lumaPlane(raster: Raster): FloatPlane {
   const { width, height, depth, stride } = raster;

@@ -21,7 +21,11 @@ export const EMPTY_PATCH: Patch = {
   coverage: new Float32Array(0),
 };
 
-/** Lays a patch onto a window that holds its rectangle, in place. This is the one place where values are rounded. */
+/**
+ * Lays a patch onto a window that holds its rectangle, in place. This is the one place where values are rounded.
+ *
+ * @param patch values in codes, on a rectangle in pixels of the upright original
+ */
 export function layPatch(patch: Patch, window: Window): void {
   const { raster } = window;
   // What lies beyond the window is covered by nothing.
@@ -49,7 +53,11 @@ export function layPatch(patch: Patch, window: Window): void {
 export const colourPlanes = (raster: Raster): Raster['planes'] =>
   raster.planes.slice(0, colourChannels(raster.planes.length));
 
-/** The colour planes of a raster as floats, in code values, row after row. */
+/**
+ * The colour planes of a raster as floats, in code values, row after row.
+ *
+ * @returns a plane of `width * height` values for each colour channel; alpha is left out
+ */
 export const colourFloats = (raster: Raster): Float32Array[] =>
   colourPlanes(raster).map((plane) => {
     const out = new Float32Array(raster.width * raster.height);

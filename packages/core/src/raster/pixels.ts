@@ -12,6 +12,8 @@ export interface Pixels {
 
 /**
  * The pixels of a raster that holds the whole picture.
+ *
+ * @param raster encoded values, 8 or 16 bit
  * @param transfer what its values mean in light; sRGB where it is missing
  */
 export function pixelsOf(raster: Raster, transfer?: PictureShape['transfer']): Pixels {

@@ -9,7 +9,11 @@ export interface LevelSize {
   readonly height: number;
 }
 
-/** The sides of every level, full size first, each half of the one before (rounded up), until one tile holds it all. */
+/**
+ * The sides of every level, full size first, each half of the one before (rounded up), until one tile holds it all.
+ *
+ * @param width in pixels, as `height` is
+ */
 export function pyramidLevels(width: number, height: number): LevelSize[] {
   const levels = [{ width, height }];
   let level = levels[0];
@@ -23,6 +27,8 @@ export function pyramidLevels(width: number, height: number): LevelSize[] {
 /**
  * Halves a raster by area: each sample is the rounded mean of the two by two samples it covers (of those that
  * exist, at an odd right or lower border). In encoded values, as a viewer shrinks a picture.
+ *
+ * @returns half its sides, rounded up, of the same depth and channels
  */
 export function halveRaster(raster: Raster): Raster {
   const width = Math.ceil(raster.width / 2);

@@ -40,7 +40,13 @@ export const bytesPerSample = (depth: Depth): number => depth / 8;
 /** How many of the planes carry colour; an alpha plane is carried along and never mended. */
 export const colourChannels = (channels: number): number => (channels >= 3 ? 3 : 1);
 
-/** A raster of zeros. Planes lie one after the other in one buffer. */
+/**
+ * A raster of zeros. Planes lie one after the other in one buffer.
+ *
+ * @param width whole pixels above 0, as `height` is
+ * @param channels 1 (grey), 2 (grey, alpha), 3 (colour) or 4 (colour, alpha)
+ * @throws RasterError when a side is not a whole positive number
+ */
 export function createRaster(width: number, height: number, channels: number, depth: Depth): Raster {
   if (!(Number.isInteger(width) && Number.isInteger(height) && width > 0 && height > 0))
     throw new RasterError(`a raster needs whole positive sides, got ${width} x ${height}`);
@@ -63,7 +69,12 @@ export const createSharedRaster = (width: number, height: number, channels: numb
     depth,
   );
 
-/** Sees a buffer of planar samples (little-endian at 16 bit, like every machine this runs on) as a raster. */
+/**
+ * Sees a buffer of planar samples (little-endian at 16 bit, like every machine this runs on) as a raster.
+ *
+ * @param byteOffset where the first plane begins
+ * @throws RasterError when the buffer is too small
+ */
 export function rasterOver(
   buffer: ArrayBufferLike,
   width: number,
@@ -95,7 +106,11 @@ export function viewRaster(raster: Raster, part: Rect): Raster {
   return { ...raster, width, height, planes: raster.planes.map((plane) => plane.subarray(from)) };
 }
 
-/** Copies all of `from` into `onto` with its upper left pixel at (left, top); what falls outside is left out. */
+/**
+ * Copies all of `from` into `onto` with its upper left pixel at (left, top); what falls outside is left out.
+ *
+ * @param left whole pixels of `onto`, as `top`; both rasters have the same depth and number of channels
+ */
 export function copyRaster(from: Raster, onto: Raster, left: number, top: number): void {
   const firstX = Math.max(0, -left);
   const endX = Math.min(from.width, onto.width - left);

@@ -192,7 +192,12 @@ function recipeOf(recipe: Recipe, draft: Draft): Recipe {
   return { ...rest, mends: draft.mends, ...(fences ? { fences } : {}), ...(finish ? { finish } : {}) };
 }
 
-/** Applies steps in order and gives the steps that take them back. Pure. @throws RecipeError naming the step */
+/**
+ * Applies steps in order and gives the steps that take them back. Pure.
+ *
+ * @param steps places in pixels of the upright original
+ * @throws RecipeError naming the step
+ */
 export function applySteps(worksheet: Worksheet, steps: readonly Step[]): EditOutcome {
   const draft: Draft = {
     mends: [...worksheet.recipe.mends],

@@ -71,7 +71,11 @@ function halveChange(
   return { rect: { left, top, width, height }, difference: halved };
 }
 
-/** What a mend changes on every level, full size first. Halving commutes with adding, so levels need no pixels below. */
+/**
+ * What a mend changes on every level, full size first. Halving commutes with adding, so levels need no pixels below.
+ *
+ * @param levels how many, the full size included
+ */
 export function changeOnLevels(laid: LaidPatch, picture: PictureShape, levels: number): LevelChange[] {
   const changes = [fullChange(laid)];
   let { width, height } = picture;

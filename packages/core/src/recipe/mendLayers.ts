@@ -138,6 +138,7 @@ function layerOf(mended: Raster, owner: Int32Array, extent: Extent, index: numbe
  * framed one belongs to the nearest mend that it reads, so that the layers over the framed original are the framed mended
  * picture to the very value.
  *
+ * @param raster encoded values, 8 or 16 bit, of the whole upright picture
  * @throws RecipeError when the recipe is for a picture of other sides
  */
 export function mendLayers(raster: Raster, recipe: Recipe, options: RenderOptions = {}): LayeredMends {

@@ -45,6 +45,7 @@ function groundOf(
  * Carries out a recipe on a whole picture, in place: one mend after the other, each on what the ones before it left,
  * then the values of its finish. It stays upright and whole: how it is framed is for `frameWhole`.
  *
+ * @param raster encoded values, 8 or 16 bit, of the whole upright picture
  * @throws RecipeError when the recipe is for a picture of other sides
  */
 export function renderRecipe(raster: Raster, recipe: Recipe, options: RenderOptions = {}): void {
@@ -63,9 +64,6 @@ function treated({ raster, transfer }: RenderGround, mend: Treatment): RenderPar
   const pieces = piecesOn(treatmentFootprint(mend, wholeWindow(raster, transfer).picture));
   return { kind: 'treatment', mend, pieces, before: cloneRaster(raster) };
 }
-
-/** Carries out a part, here or elsewhere, on the ground's own samples. */
-export type PartRenderer = (ground: RenderGround, part: RenderPart) => Promise<void>;
 
 /** Who carries out parts, and how many at a time. */
 export interface PartRenderers {
@@ -110,7 +108,11 @@ export async function renderInParts(
   if (finish.length > 0) await together(renderers, ground, sharedRows(ground, finish, renderers.count));
 }
 
-/** A whole picture as its finish frames it, in parts: what `frameWhole` makes of it. */
+/**
+ * A whole picture as its finish frames it, in parts: what `frameWhole` makes of it.
+ *
+ * @param raster encoded values, 8 or 16 bit
+ */
 export async function frameInParts(
   raster: Raster,
   finish: readonly FinishStep[],

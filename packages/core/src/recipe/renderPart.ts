@@ -59,7 +59,11 @@ export type RenderPart =
       readonly onto: Raster;
     };
 
-/** Carries out a part, in place. */
+/**
+ * Carries out a part, in place.
+ *
+ * @param ground the picture's samples in memory that threads share
+ */
 export function renderPart(ground: RenderGround, part: RenderPart): void {
   const { raster, original, fences, transfer } = ground;
   const whole = wholeWindow(raster, transfer);

@@ -52,6 +52,8 @@ const mixtureFor = (from: number, to: number): Mixture =>
 /**
  * A raster of other sides: by area where a side shrinks, by Lanczos' kernel of three lobes where it grows. In encoded
  * values; one rounding, at the end. 8 bit stays 8 bit, 16 bit stays 16.
+ *
+ * @param width whole pixels above 0, as `height` is
  * @throws RasterError when a side is not a whole positive number
  */
 export function resizeRaster(raster: Raster, width: number, height: number): Raster {

@@ -81,6 +81,8 @@ function shiftsAround(reach: number, tangent: readonly [number, number]): Shift[
  * plane are taken off, with the same roughness and nothing standing out in the middle, near rather than far, along
  * the line of equal tone rather than across it, and never over a place to avoid. Works on encoded luma.
  *
+ * @param query its target in pixels of the upright original
+ * @param pixels encoded values of what {@link searchRect} asks for
  * @returns at most {@link MOST_SOURCES}, best first, no two closer than half the target; none when nothing fits
  */
 export function findSources(query: SourceQuery, pixels: Pixels): SourceCandidate[] {

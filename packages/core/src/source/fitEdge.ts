@@ -180,6 +180,7 @@ function alignFrom(
  * continuation in the source. Whole pixels first, by correlation on the ring; then alignment to a fraction.
  * Works on encoded luma.
  *
+ * @param reach target, margin and edge, in pixels of the upright original
  * @returns null where the target or its source leaves no ring to compare
  */
 export function fitEdge(reach: Reach, source: Source, pixels: Pixels): EdgeFit | null {

@@ -2,7 +2,11 @@ import type { Rect } from '../raster/rect.ts';
 import { connectedPart } from './connectedPart.ts';
 import type { MaskTarget } from './target.ts';
 
-/** The connected parts of a set of pixels (eight neighbours), each as a target of its own, in row order. */
+/**
+ * The connected parts of a set of pixels (eight neighbours), each as a target of its own, in row order.
+ *
+ * @param inside above 0 where a pixel belongs to it, row after row, `width * height` values
+ */
 export function maskTargets(inside: Uint8Array, width: number, height: number): MaskTarget[] {
   const seen = new Uint8Array(inside.length);
   const targets: MaskTarget[] = [];

@@ -4,6 +4,10 @@ import type { Point } from './target.ts';
 /**
  * Marks the pixels of a rectangle whose centres lie inside a closed polygon (even-odd), row after row. Takes time by the
  * rows and the corners, not by their product with the columns.
+ *
+ * @param points in pixels of the upright original, at least three; a pixel's centre lies half a pixel from its
+ *   corner
+ * @returns 1 inside and 0 outside, `width * height` values
  */
 export function polygonPixels(points: readonly Point[], { left, top, width, height }: Rect): Uint8Array {
   const crossings: number[][] = Array.from({ length: height }, () => []);

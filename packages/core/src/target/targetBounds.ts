@@ -14,7 +14,11 @@ function boundsOfPoints(points: readonly Point[], reach: number): Rect {
   return { left, top, width: Math.ceil(maxX + reach) - left, height: Math.ceil(maxY + reach) - top };
 }
 
-/** The smallest rectangle of whole pixels that holds the target grown by `reach` pixels. It may leave the picture. */
+/**
+ * The smallest rectangle of whole pixels that holds the target grown by `reach` pixels. It may leave the picture.
+ *
+ * @param target in pixels of the upright original
+ */
 export function targetBounds(target: Target, reach: number): Rect {
   switch (target.shape) {
     case 'disc':

@@ -26,7 +26,11 @@ export interface Reach {
   readonly edge: number;
 }
 
-/** The rectangle a mend may change: its target grown by margin and edge, inside the picture. */
+/**
+ * The rectangle a mend may change: its target grown by margin and edge, inside the picture.
+ *
+ * @returns whole pixels of the upright original
+ */
 export const footprintRect = ({ target, margin, edge }: Reach, picture: PictureShape): Rect =>
   intersectRects(targetBounds(target, margin + edge), pictureRect(picture));
 
@@ -54,7 +58,11 @@ export function fieldRect(reach: Reach, picture: PictureShape, band: number): Re
 export const targetField = (reach: Reach, picture: PictureShape, band: number): TargetField =>
   fieldOn(reach, fieldRect(reach, picture, band));
 
-/** Lays a target on a part of the picture. */
+/**
+ * Lays a target on a part of the picture.
+ *
+ * @param reach target, margin and edge, in pixels of the upright original
+ */
 export function fieldOn(reach: Reach, rect: Rect): TargetField {
   const distance = holdsAll(reach.target, rect)
     ? new Float32Array(rect.width * rect.height)

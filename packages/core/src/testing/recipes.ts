@@ -63,9 +63,7 @@ export const mendOf = (id: string): fc.Arbitrary<Mend> =>
     }),
   );
 export const NOISE = Array.from({ length: 16 }, (_, band) => 0.004 + 0.001 * band);
-export const KERNEL = Array.from({ length: KERNEL_SIDE ** 2 }, (_, i) =>
-  i === (KERNEL_SIDE ** 2 - 1) / 2 ? 1 : 0,
-);
+const KERNEL = Array.from({ length: KERNEL_SIDE ** 2 }, (_, i) => (i === (KERNEL_SIDE ** 2 - 1) / 2 ? 1 : 0));
 const painted = fc.array(
   fc.record({
     shape: disc,
@@ -75,7 +73,7 @@ const painted = fc.array(
   }),
   { maxLength: 3 },
 );
-export const treatmentOf = (id: string): fc.Arbitrary<Mend> =>
+const treatmentOf = (id: string): fc.Arbitrary<Mend> =>
   fc
     .tuple(
       fc.record({ ...baseOf(id), paint: painted }),

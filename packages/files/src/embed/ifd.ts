@@ -42,7 +42,7 @@ export const LITTLE: ByteOrder = {
   u16: (bytes, at) => bytes.readUInt16LE(at),
   u32: (bytes, at) => bytes.readUInt32LE(at),
 };
-export const BIG: ByteOrder = {
+const BIG: ByteOrder = {
   isLittle: false,
   u16: (bytes, at) => bytes.readUInt16BE(at),
   u32: (bytes, at) => bytes.readUInt32BE(at),

@@ -8,7 +8,7 @@ import type { ConditionReport, ReportedFault, SmallPicture } from './report.ts';
 import { placeLine, reportText } from './reportText.ts';
 
 /** Papers that a report is laid out for. */
-export const REPORT_PAPERS = ['A4', 'LETTER'] as const;
+const REPORT_PAPERS = ['A4', 'LETTER'] as const;
 export type ReportPaper = (typeof REPORT_PAPERS)[number];
 
 /** All lengths in points of 1/72 inch. */

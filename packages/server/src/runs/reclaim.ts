@@ -5,7 +5,7 @@ import { pieceKey } from './runs.ts';
 const EVERY_MS = 4000;
 
 /** Orders anew every piece of a running run that nobody is at although it was begun or should have been. */
-export async function reclaimPieces({ database, queue }: Context): Promise<void> {
+async function reclaimPieces({ database, queue }: Context): Promise<void> {
   const rows: { run_id: string; number: number }[] = await database('run_pieces')
     .join('runs', 'runs.id', 'run_pieces.run_id')
     .where('runs.state', 'running')

@@ -3,7 +3,7 @@ import type { Ref } from 'vue';
 import { usePicture } from '../../stores/picture.ts';
 import { say } from '../../i18n/say.ts';
 import type * as AroundTable from './aroundTable.ts';
-import { startHands } from '../../engine/page/workers.ts';
+import { startMendWorkers } from '../../engine/page/workers.ts';
 import { frameDrawn } from '../../timing/frameDrawn.ts';
 
 /** A picture that is not seen after so long, in milliseconds, is not waited for. */
@@ -51,7 +51,7 @@ export function useParts(): Parts {
       due.value++;
       await frameDrawn();
     }
-    startHands();
+    startMendWorkers();
   }
 
   const mountParts = (): void => void (begun ??= mountAll());

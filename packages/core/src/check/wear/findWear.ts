@@ -45,7 +45,11 @@ function copies(mends: readonly Mend[], pixels: Pixels): Laid[] {
   });
 }
 
-/** The rectangles of the mended picture that are compared. */
+/**
+ * The rectangles of the mended picture that are compared.
+ *
+ * @returns in pixels of the upright original, inside the picture
+ */
 export const wearReads = (mends: readonly Mend[], pixels: Pixels): Rect[] =>
   copies(mends, pixels).map(({ rect }) => rect);
 

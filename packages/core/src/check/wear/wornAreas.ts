@@ -29,7 +29,11 @@ function timesOn(mend: Mend, { places }: Wear, picture: PictureShape): { rect: R
   return { rect, times };
 }
 
-/** Where a mended picture shows a texture again: for every mend one area for each number of times, each within the one before. */
+/**
+ * Where a mended picture shows a texture again: for every mend one area for each number of times, each within the one before.
+ *
+ * @returns spans of pixels of the upright original, each with how many times its texture is shown
+ */
 export const wornAreas = (wear: readonly Wear[], mends: readonly Mend[], picture: PictureShape): WornArea[] =>
   wear.flatMap((one) => {
     const mend = mends.find(({ id }) => id === one.id);

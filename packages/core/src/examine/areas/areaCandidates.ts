@@ -12,7 +12,7 @@ import { extremalRegions } from './extremalRegions.ts';
 import { regionOutline } from './regionOutline.ts';
 
 /** What a region stands out by: tone, or tint. */
-export const AREA_SIGNS = ['tone', 'tint'] as const;
+const AREA_SIGNS = ['tone', 'tint'] as const;
 export type AreaSign = (typeof AREA_SIGNS)[number];
 
 /** A place that may be a tear, a loss or a stain, on the level it was found on. */

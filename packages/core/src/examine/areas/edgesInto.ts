@@ -70,8 +70,10 @@ function wayIn(course: readonly Point[], fallback: number): number {
  * just outside the border; an edge is a step there that stands out from what is usual along it.
  *
  * @param outline closed, in pixels of the whole picture
- * @param window holds its bounds and `clear` and {@link EDGES_LOOK} around them, as far as the picture goes
  * @param clear how far around the outline the picture tells nothing: the margin of a mend, in pixels
+ * @param window holds its bounds and `clear` and {@link EDGES_LOOK} around them, as far as the picture goes
+ * @returns where each edge meets the border, in pixels of the whole picture, its direction inwards, and its step
+ *   in encoded luma
  */
 export function edgesInto(outline: readonly Point[], { left, top, raster }: Window, clear = 0): CutEdge[] {
   const luma = lumaPlane(raster);

@@ -91,11 +91,13 @@ export function measureCourses(
     ...[all, lengths, columnOf(Int32Array, paths, ({ sign }) => sign), Int32Array.from(channels)],
     ...[8 * COURSE_COLUMNS * rows, 8 * COURSE_NUMBERS * paths.length],
   ]);
-  kernels().measureCourses(
-    ...[from, width, height, xs, ys, under, points, counts, signs, paths.length],
-    ...[planes, channels.length, picture.depth === 16 ? 1 : 0, picture.width, picture.height, scale],
-    ...[room, rows, measured],
-  );
+  const loops = kernels();
+  loops.setCourseLevel(from, width, height);
+  loops.setCoursePoints(xs, ys, under);
+  const isWide = picture.depth === 16 ? 1 : 0;
+  loops.setCourseColours(planes, channels.length, isWide, picture.width, picture.height, scale);
+  loops.setCourseRoom(room, rows);
+  loops.measureCourses(points, counts, signs, paths.length, measured);
   const seen = take(Float64Array, measured, COURSE_NUMBERS * paths.length);
   return paths.map((_, line) => courseOf(seen, COURSE_NUMBERS * line, channels.length));
 }

@@ -55,7 +55,11 @@ function isScanDensity(ppi: number, width: number, height: number): boolean {
   return ppi >= LEAST_SCAN_PPI && longer <= GLASS.longer && shorter <= GLASS.shorter;
 }
 
-/** Whether a picture is a camera frame or a scanned print, by what its file and its values show. */
+/**
+ * Whether a picture is a camera frame or a scanned print, by what its file and its values show.
+ *
+ * @param density pixels per inch that the file names, null where it names none; `width` and `height` in pixels
+ */
 export function guessNature({ capture, density, width, height, signs }: NatureEvidence): PictureNature {
   let odds: number = WEIGHT.before;
   const hasExposure = capture.fNumber !== undefined || capture.exposureTime !== undefined;

@@ -116,7 +116,11 @@ function isFaded({ luma }: Grid): boolean {
   return at(ENDS) >= FADED.black && at(1 - ENDS) <= FADED.white;
 }
 
-/** Looks for what speaks for a print in a picture's encoded values, 8 or 16 bit, on a grid of some 400 columns. */
+/**
+ * Looks for what speaks for a print in a picture's encoded values, 8 or 16 bit, on a grid of some 400 columns.
+ *
+ * @param raster encoded values, 8 or 16 bit, grey or colour
+ */
 export function printSigns(raster: Raster): PrintSigns {
   const grid = sampleGrid(raster);
   return { hasBorder: hasBorder(grid), isMonochrome: isMonochrome(grid), isFaded: isFaded(grid) };

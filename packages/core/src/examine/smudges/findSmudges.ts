@@ -10,7 +10,7 @@ import type { Point } from '../../target/target.ts';
 import type { Fault } from '../../fault/fault.ts';
 
 /** Side of the squares in which grain is looked for, in pixels. */
-export const SMUDGE_CELL = 8;
+const SMUDGE_CELL = 8;
 /** How far around a cell's middle its grain is measured, in pixels. */
 const AROUND = 4;
 /** With less than this share of the variance that is expected the grain is gone. */
@@ -43,7 +43,12 @@ export const createGrainCells = (width: number, height: number): GrainCells => {
   };
 };
 
-/** Measures the cells that lie wholly on a tile whose first pixel is (left, top), a multiple of a cell's side. */
+/**
+ * Measures the cells that lie wholly on a tile whose first pixel is (left, top), a multiple of a cell's side.
+ *
+ * @param raster encoded values of the tile, 8 or 16 bit
+ * @param model the picture's grain, in encoded luma of 0 to 1
+ */
 export function measureGrainCells(
   cells: GrainCells,
   raster: Raster,
@@ -94,6 +99,8 @@ function asFault(ring: readonly Point[], { columns, share, brightness }: GrainCe
 /**
  * Smudges: places where the grain is gone, against what their brightness lets expect. What is clipped has none of its
  * own and is left out. Outlined on the grid of cells.
+ *
+ * @returns outlines in pixels of the picture, confidences 0 to 1
  */
 export function findSmudges(cells: GrainCells): Fault[] {
   const { columns, rows, share, brightness } = cells;

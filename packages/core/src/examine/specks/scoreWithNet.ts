@@ -13,6 +13,7 @@ const trained = (): Float32Array => (made ??= Float32Array.from(speckNet.numbers
  * Looks closer at specks: a small net is shown each with its surroundings. It was trained on places that the finder leaves
  * in doubt, and tells shadows and particles from windows, leaves and pebbles as the eye does, by their rims.
  *
+ * @param pixels encoded values around every speck
  * @param numbers of the net
  * @returns a log-odds for each, if as many of them were faults as of those that were trained on
  */

@@ -1,7 +1,7 @@
 import type { LikenessPlanes } from './likenessPlanes.ts';
 
 /** What a zone that the program sees is taken for. */
-export const ZONE_KINDS = ['sky', 'water', 'paper', 'background'] as const;
+const ZONE_KINDS = ['sky', 'water', 'paper', 'background'] as const;
 export type ZoneKind = (typeof ZONE_KINDS)[number];
 
 /** A large even part of the picture. */
@@ -96,6 +96,8 @@ function kindOf({ colour: [lightness, a, b], sides }: Part): ZoneKind | null {
 /**
  * The large even parts of a picture: at most one of each kind, the largest. What their borders are is found by growing
  * from them.
+ *
+ * @returns each with its kind and a place to grow from, in pixels of the level
  */
 export function proposeZones(planes: LikenessPlanes): ZoneProposal[] {
   const found = new Map<ZoneKind, ZoneProposal>();

@@ -12,6 +12,7 @@ const LEARNT = 6;
  *
  * @param coarse 1 inside, on the coarser level
  * @param finer the whole finer level
+ * @returns 1 inside and 0 outside, a value for each pixel of the finer level, row after row
  */
 export function refineBorder(coarse: Uint8Array, coarseWidth: number, finer: Raster): Uint8Array {
   const { width, height, stride } = finer;

@@ -8,6 +8,7 @@ const LEVEL = 1e-9;
  * goes on level. (Fritsch and Carlson 1980, Monotone piecewise cubic interpolation.)
  *
  * @param points from left to right, at least two, no two in one column
+ * @returns a function of encoded values of 0 to 1
  */
 export function monotoneCurve(points: readonly Point[]): (x: number) => number {
   const last = points.length - 1;

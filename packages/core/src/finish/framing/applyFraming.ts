@@ -68,7 +68,9 @@ export function framingReads(framing: Framing, part: Rect, times: number): Rect 
  * very values.
  *
  * @param window what {@link framingReads} asks for, as far as the picture has it
+ * @param part of the framed picture, in pixels of that level
  * @param times how many times smaller the level is that the window is a part of
+ * @returns a raster as large as the part, of the window's depth and channels
  */
 export function applyFraming(framing: Framing, window: Window, part: Rect, times = 1): Raster {
   const { raster } = window;

@@ -4,7 +4,11 @@ import type { FinishStep } from '../finishStep.ts';
 import { applyFraming } from './applyFraming.ts';
 import { framingOf } from './framing.ts';
 
-/** A whole picture as its finish frames it; the very same raster where nothing frames it. */
+/**
+ * A whole picture as its finish frames it; the very same raster where nothing frames it.
+ *
+ * @param raster encoded values, 8 or 16 bit
+ */
 export function frameWhole(raster: Raster, steps: readonly FinishStep[]): Raster {
   const framing = framingOf(raster, steps);
   if (!framing) return raster;

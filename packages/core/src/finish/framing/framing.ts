@@ -154,6 +154,7 @@ function largestFrame(picture: Size, map: Mapping): Size {
  * about it, then cropped. Without a crop the largest frame of the picture's proportions is shown that holds nothing
  * beyond the original.
  *
+ * @param picture sides of the upright original, in pixels
  * @returns null where no step frames anything
  */
 export function framingOf(picture: Size, steps: readonly FinishStep[]): Framing | null {
@@ -174,14 +175,22 @@ export function framingOf(picture: Size, steps: readonly FinishStep[]): Framing 
   };
 }
 
-/** True if a place of the original is seen; without a framing all of it is. */
+/**
+ * True if a place of the original is seen; without a framing all of it is.
+ *
+ * @param x in pixels of the upright original, as `y` is
+ */
 export function isInFrame(framing: Framing | null, x: number, y: number): boolean {
   if (!framing) return true;
   const [seenX, seenY] = framing.toFramed(x, y);
   return seenX >= 0 && seenY >= 0 && seenX <= framing.width && seenY <= framing.height;
 }
 
-/** All that a crop could show: the picture's sides about its middle, as they lie once it is turned. */
+/**
+ * All that a crop could show: the picture's sides about its middle, as they lie once it is turned.
+ *
+ * @returns in pixels of the straightened picture
+ */
 export function wholePlane(
   picture: Size,
   steps: readonly FinishStep[],
@@ -192,7 +201,11 @@ export function wholePlane(
   return { left, top: -left, width: picture.height, height: picture.width };
 }
 
-/** The frame that a crop takes the place of: where it lies in the picture after lens and straightening. */
+/**
+ * The frame that a crop takes the place of: where it lies in the picture after lens and straightening.
+ *
+ * @returns in pixels of the straightened picture
+ */
 export function uncropped(picture: Size, steps: readonly FinishStep[]): Size & { left: number; top: number } {
   const map = mapping(picture, steps);
   const frame = map.isStill ? picture : largestFrame(picture, map);
@@ -204,7 +217,12 @@ export function uncropped(picture: Size, steps: readonly FinishStep[]): Size & {
   };
 }
 
-/** True if a crop shows nothing beyond the original. */
+/**
+ * True if a crop shows nothing beyond the original.
+ *
+ * @param picture sides of the upright original, in pixels
+ * @param crop in pixels of the straightened picture
+ */
 export function cropFits(
   picture: Size,
   steps: readonly FinishStep[],

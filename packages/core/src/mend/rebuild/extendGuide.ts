@@ -37,6 +37,7 @@ function beyond(points: readonly Point[], { left, top, raster }: Window): Point[
  * what lies beside it.
  *
  * @param window holds {@link extensionReads}
+ * @returns points in pixels of the upright original
  */
 export const extendGuide = ({ points }: Guide, window: Window): Guide => ({
   points: [...beyond([...points].reverse(), window).reverse(), ...points, ...beyond(points, window)],

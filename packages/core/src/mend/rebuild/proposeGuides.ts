@@ -95,6 +95,7 @@ function between(a: CutEdge, b: CutEdge): Guide {
  * meet in a corner where they stand square to one another.
  *
  * @param edges that run into the loss, in pixels of the picture
+ * @returns points in pixels of the picture, at least two for each guide
  */
 export function proposeGuides(edges: readonly CutEdge[]): Guide[] {
   const pairs = edges.flatMap((first, a) =>

@@ -121,6 +121,7 @@ export interface RebuildAnswer {
  * Nothing is taken from guards, from outside of the mend's zone, from open faults it names, nor, where it says what to
  * take from, from anywhere else. Works on encoded values, as paint. Where there is nothing to take, nothing is laid.
  *
+ * @param canvas encoded values, 8 or 16 bit, of what the mend reads
  * @yields an answer for each level, the coarsest first; the last is the mend
  */
 export function* rebuildSteps(mend: RebuildMend, canvas: Canvas): Generator<RebuildAnswer, void> {

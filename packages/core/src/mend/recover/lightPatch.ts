@@ -43,7 +43,7 @@ export function lightPatchOf({ left, top, raster, picture }: Window): LightPatch
 }
 
 /** Means of two by two samples; an odd last row or column is left out. A mean is known where all four are. */
-export function halveLight(patch: LightPatch): LightPatch {
+function halveLight(patch: LightPatch): LightPatch {
   const { width, height, planes, known } = patch;
   const [w, h] = [width >> 1, height >> 1];
   const halved = planes.map((plane) => {

@@ -57,13 +57,21 @@ function placesInside(outline: readonly Point[], margin: number): Place[] {
 const hides = ({ path, kind }: FaultToMend): boolean =>
   path !== undefined || (kind !== undefined && describeKind(kind).hidesPicture);
 
-/** The places that are taken by faults: no source may lie on one of them. */
+/**
+ * The places that are taken by faults: no source may lie on one of them.
+ *
+ * @returns middles and radii in pixels of the upright original
+ */
 export const takenPlaces = (faults: readonly FaultToMend[]): Place[] =>
   faults.flatMap((fault) => {
     const places = placesOf(fault);
     return hides(fault) ? places.map((place) => ({ ...place, of: fault.fault ?? fault.id })) : places;
   });
 
-/** The places that mends take their sources from. */
+/**
+ * The places that mends take their sources from.
+ *
+ * @returns middles and radii in pixels of the upright original
+ */
 export const placesUsedBy = (mends: readonly Mend[]): Place[] =>
   mends.map(sourcePlace).filter((place): place is Place => place !== null);

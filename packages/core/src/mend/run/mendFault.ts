@@ -17,7 +17,11 @@ import type { FaultToMend } from './faultToMend.ts';
 /** What of a fault says where it lies. */
 export type FaultShape = Pick<FaultToMend, 'x' | 'y' | 'r' | 'path' | 'outline'>;
 
-/** The shape of a fault, as what a mend is aimed at. */
+/**
+ * The shape of a fault, as what a mend is aimed at.
+ *
+ * @returns in pixels of the upright original
+ */
 export function faultTarget({ x, y, r, path, outline }: FaultShape): Target {
   if (outline) return { shape: 'outline', points: outline };
   return path ? { shape: 'stroke', points: path, width: 2 * r } : { shape: 'disc', x, y, r };
@@ -59,7 +63,11 @@ export function faultReads(fault: FaultToMend, picture: PictureShape): Rect {
 /** How far beyond its width as it was found the crack of a crease reaches, in pixels. */
 const CRACK_BORDER = 1.2;
 
-/** A mend for one fault. */
+/**
+ * A mend for one fault.
+ *
+ * @param pixels encoded values of what {@link faultReads} asks for, without mends
+ */
 export const mendFault = (
   fault: FaultToMend,
   surroundings: MendSurroundings,

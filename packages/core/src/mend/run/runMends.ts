@@ -112,7 +112,11 @@ export function runMendsHere(
   return stage.value;
 }
 
-/** A mend for each of some faults that are all the faults there are, on a picture without mends and fences. */
+/**
+ * A mend for each of some faults that are all the faults there are, on a picture without mends and fences.
+ *
+ * @param pixels encoded values, 8 or 16 bit, of the whole upright picture
+ */
 export const proposeMends = (
   faults: readonly FaultToMend[],
   pixels: Pixels,

@@ -18,7 +18,11 @@ import { describeTreatment } from './treatments.ts';
 /** How far beyond a pixel a treatment looks to tell its new value, in pixels. */
 export const treatmentReach = (mend: Treatment): number => describeTreatment(mend).reach(mend) + REMIX_REACH;
 
-/** The rectangle a treatment may change: its target, inside what is painted in, inside the picture. */
+/**
+ * The rectangle a treatment may change: its target, inside what is painted in, inside the picture.
+ *
+ * @returns whole pixels of the upright original
+ */
 export function treatmentFootprint(mend: Treatment, picture: PictureShape): Rect {
   const footprint = footprintRect(mend, picture);
   const painted = mend.paint && paintBounds(mend.paint);

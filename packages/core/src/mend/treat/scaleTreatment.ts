@@ -33,7 +33,11 @@ function scaleMask(mask: MaskTarget, times: number): MaskTarget {
   );
 }
 
-/** A target on a level of the pyramid that is so many times smaller. */
+/**
+ * A target on a level of the pyramid that is so many times smaller.
+ *
+ * @param times 1 and above; places and radii are divided by it
+ */
 export function scaleTarget(target: Target, times: number): Target {
   const points = (all: readonly (readonly [number, number])[]): [number, number][] =>
     all.map(([x, y]) => [x / times, y / times]);
@@ -55,7 +59,11 @@ const scaleStroke = (stroke: PaintStroke, times: number): PaintStroke => ({
   edge: stroke.edge / times,
 });
 
-/** A treatment as it looks on a smaller level of the pyramid, near enough to be judged by while it is changed. */
+/**
+ * A treatment as it looks on a smaller level of the pyramid, near enough to be judged by while it is changed.
+ *
+ * @param times 1 and above; places, radii and distances are divided by it
+ */
 export function scaleTreatment(mend: Treatment, times: number): Treatment {
   const base = {
     target: scaleTarget(mend.target, times),

@@ -36,7 +36,7 @@ export const VISIBLE_GRAIN = { least: 0.5, most: 2 };
  * From this on the edges that stop at a mend show: something went on here. By eye, over 152 rebuilds (docs/benches.md):
  * neither how well a rebuild's patches fit nor how far other seeds differ tells the good from the bad as well.
  */
-export const VISIBLE_EDGES = 6;
+const VISIBLE_EDGES = 6;
 
 function judge(measure: MendMeasure): Verdict['verdict'] {
   const { change, seam, seamBefore, departure, departureBefore, grain, structureLost, edgesUnmet } = measure;
@@ -75,6 +75,9 @@ function inmostOf(patch: Patch, rect: Rect): number {
 
 /**
  * Judges what a mend would lay down, against its surroundings and the picture before.
+ *
+ * @param patch values in codes of the picture's depth, with a coverage of 0 to 1
+ * @param pixels encoded values around it, without the mend
  * @returns null where it covers nothing
  */
 export function judgeMend(patch: Patch, pixels: Pixels): Verdict | null {

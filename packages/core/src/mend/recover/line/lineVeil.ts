@@ -30,8 +30,8 @@ export interface LineVeil {
 }
 
 /** Distances beyond the border of a slit at which its cross-section is corrected, in pixels. */
-export const INNERMOST = -1;
-export const BEYOND_STEP = 0.25;
+const INNERMOST = -1;
+const BEYOND_STEP = 0.25;
 export const CORRECTIONS = 11;
 /** Beyond this distance from its border a line is nothing, whatever its shoulders. */
 export const OUTERMOST = INNERMOST + CORRECTIONS * BEYOND_STEP;

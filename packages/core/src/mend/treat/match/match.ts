@@ -16,7 +16,11 @@ const MOST_STRETCH = 2.5;
 /** Spread of an even patch, in L*a*b*. */
 const EVEN = 0.5;
 
-/** Mean and spread of L*, a* and b* inside a target; null where it lies outside the picture. */
+/**
+ * Mean and spread of L*, a* and b* inside a target; null where it lies outside the picture.
+ *
+ * @param pixels encoded values; they go through linear light to CIE L*a*b* (D65)
+ */
 export function labStatistics(target: Target, pixels: Pixels): LabStatistics | null {
   const rect = intersectRects(targetBounds(target, 0), pictureRect(pixels.shape));
   if (isEmpty(rect)) return null;

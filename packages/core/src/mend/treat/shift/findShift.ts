@@ -91,7 +91,8 @@ function standing(
  * The vector by which a picture that is held against itself loses most of what stands out from it, and changes least of all
  * else: what is laid down comes nearest to the median around it.
  *
- * @returns null where nothing stands out
+ * @param canvas encoded values of what {@link shiftFoundOn} names
+ * @returns null where nothing stands out; whole pixels across and down
  */
 export function findShift(mend: ShiftMend, canvas: Canvas): Vector | null {
   const rect = shiftFoundOn(mend, canvas.pixels.shape);
