@@ -2,7 +2,7 @@
 
 build_page() {
   local built=packages/app/dist/index.html
-  if [ -f "$built" ] && [ -z "$(find packages/app packages/core/src packages/contract/src package-lock.json \
+  if [ -f "$built" ] && [ -z "$(find packages/app packages/core/src packages/contract/src packages/words/src package-lock.json \
     -newer "$built" -type f -not -path '*/node_modules/*' -not -path '*/dist/*' -print -quit)" ]; then
     return
   fi
