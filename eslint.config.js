@@ -68,7 +68,7 @@ export default tseslint.config(
   {
     // The one rule that asks what the types are: a case that is missing in a switch over names.
     files: withSwitch(['packages', 'bench/src']),
-    languageOptions: { parserOptions: { projectService: true } },
+    languageOptions: { parserOptions: { project: ['./tsconfig.json', './packages/app/tsconfig.json'] } },
     rules: {
       '@typescript-eslint/switch-exhaustiveness-check': [
         'error',

@@ -2,8 +2,7 @@ import { createRouter, createWebHistory } from 'vue-router';
 import { usePicture } from './stores/picture.ts';
 
 /** The stages a picture goes through; each is an address. */
-const STAGES = ['examine', 'mend', 'finish', 'hand-over'] as const;
-export type Stage = (typeof STAGES)[number];
+export type Stage = 'examine' | 'mend' | 'finish' | 'hand-over';
 
 export const router = createRouter({
   history: createWebHistory(),

@@ -1,12 +1,14 @@
 import pino from 'pino';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from '../src/database/connect.ts';
+import { countAttempt } from '../src/queue/attempts.ts';
 import type { Queue } from '../src/queue/queue.ts';
 import { openQueue } from '../src/queue/queue.ts';
 import type { TestServer } from './testServer.ts';
 import { startTestServer } from './testServer.ts';
 
 const log = pino({ level: 'silent' });
+const giveUp = (id: string): Promise<void> => Promise.reject(new Error(`${id} was given up`));
 const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
 async function until(is: () => boolean): Promise<void> {
@@ -41,9 +43,12 @@ describe('the queue of background work', () => {
     const [one, other] = [await openOne(), await openOne()];
     for (const queue of [one, other])
       await queue.serve({
-        piece: async (id) => {
-          await pause(30);
-          done.push(id);
+        piece: {
+          run: async (id) => {
+            await pause(30);
+            done.push(id);
+          },
+          giveUp,
         },
       });
     const ids = Array.from({ length: 12 }, (_, k) => `once-${k}`);
@@ -57,10 +62,13 @@ describe('the queue of background work', () => {
     const attempts: string[] = [];
     const queue = await openOne();
     await queue.serve({
-      piece: (id) => {
-        attempts.push(id);
-        const isFirst = attempts.filter((one) => one === id).length === 1;
-        return id === 'frail' && isFirst ? Promise.reject(new Error('not this time')) : Promise.resolve();
+      piece: {
+        run: (id) => {
+          attempts.push(id);
+          const isFirst = attempts.filter((one) => one === id).length === 1;
+          return id === 'frail' && isFirst ? Promise.reject(new Error('not this time')) : Promise.resolve();
+        },
+        giveUp,
       },
     });
     for (const id of ['frail', 'sound']) await queue.order('piece', id);
@@ -74,9 +82,12 @@ describe('the queue of background work', () => {
     let isBegun = false;
     const finished = new Promise<void>((resolve) => (finish = resolve));
     await queue.serve({
-      piece: async () => {
-        isBegun = true;
-        await finished;
+      piece: {
+        run: async () => {
+          isBegun = true;
+          await finished;
+        },
+        giveUp,
       },
     });
     expect(await queue.isBeingDone('piece', 'long')).toBe(false);
@@ -86,5 +97,71 @@ describe('the queue of background work', () => {
     finish();
     for (let k = 0; k < 40 && (await queue.isBeingDone('piece', 'long')); k++) await pause(50);
     expect(await queue.isBeingDone('piece', 'long')).toBe(false);
+  });
+
+  it('gives up what fails every time, and says why', async () => {
+    const reasons: string[] = [];
+    let attempts = 0;
+    const queue = await openOne();
+    await queue.serve({
+      piece: {
+        run: () => {
+          attempts++;
+          return Promise.reject(new Error('never'));
+        },
+        giveUp: (id, { key }) => {
+          reasons.push(`${id} ${key}`);
+          return Promise.resolve();
+        },
+      },
+    });
+    await queue.order('piece', 'hopeless');
+    await until(() => reasons.length > 0);
+    expect([attempts, reasons]).toEqual([3, ['hopeless work.failed']]);
+  });
+
+  it('does not begin a fourth time what ended its server three times', async () => {
+    const reasons: string[] = [];
+    const begun: string[] = [];
+    const database = connect(server.config.databaseUrl);
+    for (let k = 0; k < 3; k++) await countAttempt(database, 'piece', 'deadly');
+    const queue = await openOne();
+    await queue.serve({
+      piece: {
+        run: (id) => {
+          begun.push(id);
+          return Promise.resolve();
+        },
+        giveUp: (id, { key }) => {
+          reasons.push(`${id} ${key}`);
+          return Promise.resolve();
+        },
+      },
+    });
+    await queue.orderAgain('piece', 'deadly');
+    await until(() => reasons.length > 0);
+    expect([begun, reasons]).toEqual([[], ['deadly work.endedServer']]);
+    // Whoever asks for it anew wants it tried anew.
+    await queue.order('piece', 'deadly');
+    await until(() => begun.length > 0);
+    await database.destroy();
+  });
+
+  it('does again what is ordered while it is being done', async () => {
+    let begun = 0;
+    const queue = await openOne();
+    await queue.serve({
+      check: {
+        run: async () => {
+          begun++;
+          await pause(400);
+        },
+        giveUp,
+      },
+    });
+    await queue.order('check', 'changing');
+    await until(() => begun === 1);
+    await queue.order('check', 'changing');
+    await until(() => begun === 2);
   });
 });

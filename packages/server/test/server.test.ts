@@ -12,7 +12,7 @@ import { emptyRecipe, renderRecipe } from '@fennip/core/recipe';
 import type { Delivery, EditAnswer, Job, Picture, PictureSheet } from '@fennip/contract';
 import { captureExif, decodePicture } from '@fennip/files';
 import sharp from 'sharp';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import type { TestServer } from './testServer.ts';
 import { startTestServer } from './testServer.ts';
 
@@ -498,17 +498,25 @@ describe('the border', () => {
 });
 
 describe('after a crash', () => {
-  it('takes up a picture that was being prepared, and clears away what no row names', async () => {
+  it('takes up a picture that was being prepared, and puts aside what no row names', async () => {
     const other = await startTestServer();
     const place = await other.post<Job>('/jobs', { name: 'Broken off' });
     const added = await other.add(place.id, 'a.jpg', await photograph());
     await other.restart();
-    await writeFile(join(other.config.storeFolder, 'passing', 'half'), 'half a file');
-    await writeFile(join(other.config.storeFolder, 'originals', 'orphan'), 'nobody names me');
+    const { storeFolder } = other.config;
+    await writeFile(join(storeFolder, 'passing', 'half'), 'half a file');
+    await writeFile(join(storeFolder, 'originals', 'orphan'), 'nobody names me');
     await other.restart();
     expect(await other.until(place.id, added.id, isReady)).toMatchObject({ state: 'ready', finestLevel: 0 });
-    expect(await readdir(join(other.config.storeFolder, 'passing'))).toEqual([]);
-    expect(await readdir(join(other.config.storeFolder, 'originals'))).toEqual([added.pyramid]);
+    // What is so young another server may be about to name.
+    expect(await readdir(join(storeFolder, 'originals'))).toContain('orphan');
+    vi.setSystemTime(Date.now() + 2 * 3_600_000);
+    await other.restart();
+    vi.useRealTimers();
+    expect(await readdir(join(storeFolder, 'passing'))).toEqual([]);
+    expect(await readdir(join(storeFolder, 'originals'))).toEqual([added.pyramid]);
+    const binned = await readdir(join(storeFolder, 'bin'), { recursive: true });
+    expect(binned.filter((name) => name.includes('orphan'))).toHaveLength(1);
     await other.close();
   });
 });

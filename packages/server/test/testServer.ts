@@ -60,9 +60,20 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
     runs: 'here',
     mostPixels: 150e6,
     mostBytes: 2e9,
+    keptBytes: 1e6,
     ...more,
   };
-  let server: RunningServer = await startServer(config, log);
+  const clear = async (): Promise<void> => {
+    await rm(storeFolder, { recursive: true });
+    await asAdmin(`drop database ${name} with (force)`);
+  };
+  let server: RunningServer;
+  try {
+    server = await startServer(config, log);
+  } catch (error) {
+    await clear();
+    throw error;
+  }
   const api = (path: string): string => `${server.address}/api${path}`;
 
   async function answer<T>(response: Response): Promise<T> {
@@ -85,8 +96,7 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
     },
     close: async () => {
       await server.stop();
-      await rm(storeFolder, { recursive: true });
-      await asAdmin(`drop database ${name} with (force)`);
+      await clear();
     },
     get,
     post: async (path, body) => answer(await fetch(api(path), send(body))),

@@ -10,8 +10,7 @@ import { say, stepSaid } from '../i18n/say.ts';
 import { usePicture } from './picture.ts';
 
 /** What a press on the picture is for while a step is set by pointing. */
-const POINTED_AT = ['black', 'grey', 'white', 'tone', 'horizon', 'straight'] as const;
-export type PointedAt = (typeof POINTED_AT)[number];
+export type PointedAt = 'black' | 'grey' | 'white' | 'tone' | 'horizon' | 'straight';
 
 /** What is done to the picture after all mends: its steps in their order, and the one that is looked at. */
 export const useFinish = defineStore('finish', () => {

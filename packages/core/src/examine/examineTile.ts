@@ -15,8 +15,7 @@ import type { ExamineTile } from './tiles.ts';
 import { OVERLAP } from './tiles.ts';
 
 /** Faults of one group are as frequent as one another, and each group has its own share of the candidates. */
-const FAULT_GROUPS = ['dark specks', 'bright specks', 'lines', 'areas'] as const;
-export type FaultGroup = (typeof FAULT_GROUPS)[number];
+export type FaultGroup = 'dark specks' | 'bright specks' | 'lines' | 'areas';
 
 /** What was measured of one group, with nothing decided. */
 export interface Measured {

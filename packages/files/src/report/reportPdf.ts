@@ -8,8 +8,7 @@ import type { ConditionReport, ReportedFault, SmallPicture } from './report.ts';
 import { placeLine, reportText } from './reportText.ts';
 
 /** Papers that a report is laid out for. */
-const REPORT_PAPERS = ['A4', 'LETTER'] as const;
-export type ReportPaper = (typeof REPORT_PAPERS)[number];
+export type ReportPaper = 'A4' | 'LETTER';
 
 /** All lengths in points of 1/72 inch. */
 const MARGIN = 46;

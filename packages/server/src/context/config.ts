@@ -15,6 +15,8 @@ export interface Config {
   readonly runs: 'here' | 'by workers';
   readonly mostPixels: number;
   readonly mostBytes: number;
+  /** Bytes of the store's disk that stay free: a database that cannot write stops. */
+  readonly keptBytes: number;
 }
 
 function numberFrom(text: string | undefined, otherwise: number, name: string): number {
@@ -40,5 +42,6 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     runs: env['FENNIP_RUNS'] === 'by-workers' ? 'by workers' : 'here',
     mostPixels: numberFrom(env['FENNIP_MOST_PIXELS'], 150e6, 'FENNIP_MOST_PIXELS'),
     mostBytes: numberFrom(env['FENNIP_MOST_BYTES'], 2e9, 'FENNIP_MOST_BYTES'),
+    keptBytes: numberFrom(env['FENNIP_KEPT_BYTES'], 500e6, 'FENNIP_KEPT_BYTES'),
   };
 }

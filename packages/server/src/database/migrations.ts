@@ -218,6 +218,26 @@ const STEPS: readonly Step[] = [
       });
     },
   },
+  {
+    name: '0010-store-identity',
+    up: async (knex) => {
+      await knex.schema.createTable('store_identity', (table) => {
+        table.boolean('is_only').primary().defaultTo(true).checkIn(['true']);
+        table.uuid('id').notNullable();
+      });
+    },
+  },
+  {
+    name: '0011-work-attempts',
+    up: async (knex) => {
+      await knex.schema.createTable('work_attempts', (table) => {
+        table.text('kind').notNullable();
+        table.text('id').notNullable();
+        table.integer('attempts').notNullable();
+        table.primary(['kind', 'id']);
+      });
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

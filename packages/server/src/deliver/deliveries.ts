@@ -1,11 +1,10 @@
+import type { Said } from '@fennip/words';
 import { packed, wordsIn } from '@fennip/words';
 import { randomUUID } from 'node:crypto';
-import { join } from 'node:path';
 import type { LedgerEntry } from '@fennip/core/ledger';
 import type { Recipe } from '@fennip/core/recipe';
 import { accountOf, ledgerEntries } from '@fennip/core/ledger';
 import type { Delivery, DeliveryRequest, DeliveryState } from '@fennip/contract';
-import { PictureError } from '@fennip/files';
 import type { Context } from '../context/context.ts';
 import type { ThreadDelivery } from '../threads/threads.ts';
 import type { Database } from '../database/connect.ts';
@@ -14,6 +13,8 @@ import { readRecipe } from '../rows/worksheetRows.ts';
 import { notFound } from '../errors/refusal.ts';
 import type { PictureRow } from '../rows/pictureRows.ts';
 import { pictureRow } from '../rows/pictureRows.ts';
+import { removeUnnamed } from '../store/removeUnnamed.ts';
+import { withContent } from '../store/withContent.ts';
 import { endingOf } from './fileNames.ts';
 import { noteOf } from './noteOf.ts';
 
@@ -129,25 +130,32 @@ function settingsFor(request: DeliveryRequest, entries: readonly LedgerEntry[]):
   };
 }
 
+/** Notes how a delivery stands, and says so; one that is gone meanwhile is left alone. */
+async function note(
+  { database, events }: Context,
+  id: string,
+  change: Partial<Pick<DeliveryRow, 'state' | 'problem'>>,
+): Promise<void> {
+  const [row] = await database<DeliveryRow>('deliveries').where('id', id).update(change).returning('*');
+  if (!row) return;
+  const picture = await pictureRow(database, row.picture_id);
+  events.publish(picture.job_id, { type: 'delivery', delivery: asDelivery(row as DeliveryRow) });
+}
+
+/** Notes that a delivery will not be made. */
+export const giveUpDelivering = (context: Context, id: string, reason: Said): Promise<void> =>
+  note(context, id, { state: 'failed', problem: packed(reason) });
+
 /** Renders a delivery at full depth and keeps the file. */
 export async function deliver(context: Context, id: string): Promise<void> {
-  const { database, store, threads, events, config } = context;
+  const { database, store, threads, events } = context;
   const row = await database<DeliveryRow>('deliveries').where('id', id).first();
-  if (!row || row.state === 'done' || row.state === 'failed') return;
+  if (row?.state !== 'waiting' && row?.state !== 'running') return;
   const picture = await pictureRow(database, row.picture_id);
-  const note = async (
-    change: Partial<Record<'state' | 'problem' | 'sha256' | 'size_bytes', string | number>>,
-  ) => {
-    await database('deliveries').where('id', id).update(change);
-    events.publish(picture.job_id, {
-      type: 'delivery',
-      delivery: asDelivery(await deliveryRow(database, id)),
-    });
-  };
-  await note({ state: 'running' });
+  await note(context, id, { state: 'running' });
   const { faults, ...sheet } = await faultsOf(database, picture.id);
   const entries = ledgerEntries(faults, { ...sheet, recipe: row.recipe });
-  const path = join(config.storeFolder, 'passing', randomUUID());
+  const path = store.passingPath();
   try {
     const file = await threads.deliver(
       store.pathOf('originals', picture.sha256),
@@ -157,11 +165,18 @@ export async function deliver(context: Context, id: string): Promise<void> {
       (share) =>
         events.publish(picture.job_id, { type: 'progress', work: 'deliver', pictureId: picture.id, share }),
     );
-    await store.keep({ path, ...file }, 'deliveries');
-    await note({ state: 'done', sha256: file.sha256, size_bytes: file.sizeBytes });
-  } catch (error) {
-    if (!(error instanceof PictureError)) throw error;
-    await note({ state: 'failed', problem: packed(error.said) });
+    const arrival = await store.adopt({ path, ...file });
+    await withContent(database, file.sha256, async (change) => {
+      await store.keep(arrival, 'deliveries');
+      await change('deliveries')
+        .where('id', id)
+        .update({ state: 'done', sha256: file.sha256, size_bytes: file.sizeBytes });
+    });
+    // The picture may have been taken out meanwhile, and the delivery with it.
+    await removeUnnamed(context, 'deliveries', file.sha256);
+    await note(context, id, { state: 'done' });
+  } finally {
+    await store.discard({ path });
   }
 }
 

@@ -1,7 +1,6 @@
 import type { Leftover } from '@fennip/core/check';
 import { isSameFault, tellLeftovers } from '@fennip/core/check';
 import { EXAMINE_DEFAULTS, decideFindings } from '@fennip/core/examine';
-import { PictureError } from '@fennip/files';
 import type { Context } from '../context/context.ts';
 import type { Database } from '../database/connect.ts';
 import { readRecipe } from '../rows/worksheetRows.ts';
@@ -77,21 +76,25 @@ async function replaceLeftovers(
   });
 }
 
+/** Notes how a check stands; one that was ordered anew meanwhile waits on. */
+async function note(context: Context, id: string, checked: 'done' | 'failed'): Promise<void> {
+  await context.database('pictures').where({ id, checked: 'running' }).update({ checked });
+  await publishPicture(context, id);
+}
+
+/** Notes that a picture will not be checked. */
+export async function giveUpChecking(context: Context, id: string): Promise<void> {
+  await context.database('pictures').where({ id, checked: 'waiting' }).update({ checked: 'running' });
+  await note(context, id, 'failed');
+}
+
 /** Examines a picture as it is mended and finished; what is found where a mend lies goes to its ledger. */
 export async function checkMended(context: Context, id: string): Promise<void> {
   const { database } = context;
-  const note = async (checked: string): Promise<void> => {
-    await database('pictures').where('id', id).update({ checked });
-    await publishPicture(context, id);
-  };
   const row = await database<PictureRow>('pictures').where('id', id).first();
-  if (!row || row.checked === 'done') return;
-  await note('running');
-  try {
-    await replaceLeftovers(database, id, await leftoversOf(context, row as PictureRow));
-    await note('done');
-  } catch (error) {
-    await note('failed');
-    if (!(error instanceof PictureError)) throw error;
-  }
+  if (row?.checked !== 'waiting' && row?.checked !== 'running') return;
+  await database('pictures').where('id', id).update({ checked: 'running' });
+  await publishPicture(context, id);
+  await replaceLeftovers(database, id, await leftoversOf(context, row as PictureRow));
+  await note(context, id, 'done');
 }

@@ -1,6 +1,5 @@
 import type { NumberedFault } from '@fennip/core/fault';
 import type { ExamineRequest } from '@fennip/contract';
-import { PictureError } from '@fennip/files';
 import type { Context } from '../context/context.ts';
 import type { PictureRow } from '../rows/pictureRows.ts';
 import { pictureRow } from '../rows/pictureRows.ts';
@@ -89,8 +88,17 @@ export async function examinePicture(context: Context, id: string): Promise<void
     await replaceFindings(database, id, row.examine_request, findings);
   } catch (error) {
     if (error instanceof MeasuringStopped) return;
-    await database('pictures').where('id', id).update({ examined: 'failed' });
-    if (!(error instanceof PictureError)) throw error;
+    throw error;
   }
+  await publishPicture(context, id);
+}
+
+/** Notes that a picture will not be examined. */
+export async function giveUpExamining(context: Context, id: string): Promise<void> {
+  await context
+    .database('pictures')
+    .where('id', id)
+    .whereIn('examined', UNDER_WAY)
+    .update({ examined: 'failed' });
   await publishPicture(context, id);
 }

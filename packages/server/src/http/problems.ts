@@ -5,28 +5,12 @@ import type { Problem } from '@fennip/contract';
 import { RecipeError } from '@fennip/core/errors';
 import type { Logger } from 'pino';
 import type { RefusalReason } from '../errors/refusal.ts';
+import { isDatabaseAway } from '../database/isDatabaseAway.ts';
 import { Refusal } from '../errors/refusal.ts';
+import { NoRoomError } from '../store/room.ts';
 import { wordsFor } from './wordsFor.ts';
 
-/** What PostgreSQL or the line to it says while it is away: starting, stopping, gone (codes of PostgreSQL, appendix A). */
-const AWAY: readonly unknown[] = [
-  'ECONNREFUSED',
-  'ECONNRESET',
-  'EPIPE',
-  '57P01',
-  '57P02',
-  '57P03',
-  '08006',
-  '08003',
-];
-
-const isDatabaseAway = (error: unknown): boolean =>
-  error instanceof Error &&
-  (('code' in error && AWAY.includes(error.code)) ||
-    error.name === 'KnexTimeoutError' ||
-    error.message.startsWith('Connection terminated'));
-
-/** The status of each reason (RFC 9110), and of what else can go wrong. */
+/** The status of each reason (RFC 9110; 507 of RFC 4918), and of what else can go wrong. */
 const STATUS = {
   'not found': 404,
   'not understood': 400,
@@ -38,9 +22,10 @@ const STATUS = {
   'not taken': 422,
   guarded: 409,
   'nothing to do': 422,
+  'no room': 507,
   away: 503,
   failed: 500,
-} as const satisfies Readonly<Record<RefusalReason | 'away' | 'failed', number>>;
+} as const satisfies Readonly<Record<RefusalReason | 'no room' | 'away' | 'failed', number>>;
 
 type Reason = keyof typeof STATUS;
 
@@ -56,6 +41,7 @@ function foreseen(error: unknown): { readonly reason: Reason; readonly thing: Sa
     return { reason: 'not understood', thing: said('refused.notJson') };
   if (error instanceof Error && 'type' in error && error.type === 'entity.too.large')
     return { reason: 'too large', thing: said('refused.requestTooLarge') };
+  if (error instanceof NoRoomError) return { reason: 'no room', thing: said('refused.noRoom') };
   if (isDatabaseAway(error)) return { reason: 'away', thing: said('refused.databaseAway') };
   return null;
 }

@@ -9,6 +9,7 @@ import type { Context } from '../context/context.ts';
 import { Refusal } from '../errors/refusal.ts';
 import type { Arrival } from '../store/store.ts';
 import { TooLargeError } from '../store/store.ts';
+import { withContent } from '../store/withContent.ts';
 import { pictureById } from '../rows/pictureRows.ts';
 import { publishPicture } from '../events/publishPicture.ts';
 
@@ -16,9 +17,13 @@ const tooLarge = (mostBytes: number): Refusal =>
   new Refusal('too large', said('refused.tooLarge', { n: Math.round(mostBytes / 1e6) }));
 
 /** Takes a file in under a passing name. @throws Refusal when it is too large */
-export async function arrive(stream: Readable, { store, config }: Context): Promise<Arrival> {
+export async function arrive(
+  stream: Readable,
+  { store, config }: Context,
+  announcedBytes?: number,
+): Promise<Arrival> {
   try {
-    return await store.receive(stream, config.mostBytes);
+    return await store.receive(stream, config.mostBytes, announcedBytes);
   } catch (error) {
     if (error instanceof TooLargeError) throw tooLarge(config.mostBytes);
     throw error;
@@ -55,33 +60,35 @@ export async function receivePicture(
 ): Promise<Picture> {
   const { database, store, queue, config } = context;
   if (announcedBytes !== undefined && announcedBytes > config.mostBytes) throw tooLarge(config.mostBytes);
-  const arrival = await arrive(stream, context);
+  const arrival = await arrive(stream, context, announcedBytes);
   if (announcedBytes !== undefined && arrival.sizeBytes < announcedBytes) {
     await store.discard(arrival);
     throw new Refusal('cut short', said('refused.cutShort'));
   }
   const header = await inspect(arrival, context);
-  await store.keep(arrival, 'originals');
   const id = randomUUID();
   const capture = captureData(header.exif);
-  await database('pictures').insert({
-    id,
-    job_id: jobId,
-    ...(place === undefined ? {} : { position: place }),
-    name,
-    // Until its values are read.
-    nature: guessNature({ ...header, capture }),
-    state: 'preparing',
-    format: header.format,
-    sha256: arrival.sha256,
-    size_bytes: arrival.sizeBytes,
-    width: header.width,
-    height: header.height,
-    depth: header.depth,
-    channels: header.channels,
-    transfer: header.transfer ? JSON.stringify(header.transfer) : null,
-    density: header.density ?? null,
-    capture: JSON.stringify(capture),
+  await withContent(database, arrival.sha256, async (change) => {
+    await store.keep(arrival, 'originals');
+    await change('pictures').insert({
+      id,
+      job_id: jobId,
+      ...(place === undefined ? {} : { position: place }),
+      name,
+      // Until its values are read.
+      nature: guessNature({ ...header, capture }),
+      state: 'preparing',
+      format: header.format,
+      sha256: arrival.sha256,
+      size_bytes: arrival.sizeBytes,
+      width: header.width,
+      height: header.height,
+      depth: header.depth,
+      channels: header.channels,
+      transfer: header.transfer ? JSON.stringify(header.transfer) : null,
+      density: header.density ?? null,
+      capture: JSON.stringify(capture),
+    });
   });
   await queue.order('prepare', id);
   await publishPicture(context, id);

@@ -2,14 +2,31 @@ import { availableParallelism } from 'node:os';
 import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
 import type { WorkKind } from '@fennip/contract';
+import type { Said } from '@fennip/words';
 import type { Database } from '../database/connect.ts';
+import { carryOut } from './carryOut.ts';
+import { forgetAttempts } from './attempts.ts';
+import { openWorkLocks } from './workLocks.ts';
+
+/** How a kind of background work is done. */
+export interface Work {
+  /** Does it. Doing it a second time must do no harm: a server may die before it can say that it was done. */
+  readonly run: (id: string) => Promise<void>;
+  /** Notes that it will not be done, and why; what had been asked for must not look as if it were still under way. */
+  readonly giveUp: (id: string, reason: Said) => Promise<void>;
+}
+
+export type Works = Readonly<Partial<Record<WorkKind, Work>>>;
 
 /** Background work, kept in the database: it survives a restart, and several servers can share it. */
 export interface Queue {
+  /** Orders work that a person asked for: whatever was tried before does not count. What waits already is not ordered twice. */
   order(work: WorkKind, id: string): Promise<void>;
+  /** Orders work that was lost on its way; what was tried before counts. */
+  orderAgain(work: WorkKind, id: string): Promise<void>;
   /** Starts taking work of the kinds that are named. */
-  serve(handlers: Readonly<Partial<Record<WorkKind, (id: string) => Promise<void>>>>): Promise<void>;
-  /** Whether some server or worker is at a piece of work now. */
+  serve(works: Works): Promise<void>;
+  /** True while some server or worker is at a piece of work. */
   isBeingDone(work: WorkKind, id: string): Promise<boolean>;
   close(): Promise<void>;
 }
@@ -19,73 +36,136 @@ interface Order {
 }
 
 const KINDS: readonly WorkKind[] = ['prepare', 'examine', 'check', 'deliver', 'piece'];
-/** Pieces of a run are each done in one thread, so as many as the machine has threads are taken up at once. */
-const AT_ONCE: Readonly<Partial<Record<WorkKind, number>>> = { piece: availableParallelism() };
-/** How often the queue looks for new work, in seconds; orders from this server are taken up at once. */
-const POLLING_SECONDS = 0.5;
-
-/** The number under which PostgreSQL's advisory locks know a piece of work. */
-const LOCK_SPACE = 0x666e;
-
 /**
- * Carries out a piece of work unless some server is at it already. A server that dies lets go of its lock, and the
- * work, ordered anew at the next start, is done by another.
+ * Pieces of a run are each done in one thread, so as many as the machine has threads are taken up at once. Of the others
+ * two: something small goes past something huge.
  */
-async function alone(database: Database, key: string, run: () => Promise<void>): Promise<void> {
-  await database.transaction(async (holder) => {
-    const answer = await holder.raw('select pg_try_advisory_xact_lock(?, hashtext(?)) as mine', [
-      LOCK_SPACE,
-      key,
-    ]);
-    if (answer.rows[0].mine) await run();
-  });
+const AT_ONCE: Readonly<Partial<Record<WorkKind, number>>> = {
+  piece: availableParallelism(),
+  prepare: 2,
+  deliver: 2,
+};
+/** How often the queue looks for new work, in milliseconds; orders from this server are taken up at once. */
+const POLLING_MS = 500;
+/** Work that another server is at is looked at again after so many seconds. */
+const BUSY_SECONDS = 2;
+/** What is under way may end for so long while the queue closes, in milliseconds. */
+const CLOSING_MS = 5000;
+
+/** Something that can be woken while it waits. */
+interface Pause {
+  wait(): Promise<void>;
+  wake(): void;
+}
+
+function createPause(ms: number): Pause {
+  let wake = (): void => undefined;
+  return {
+    wait: () =>
+      new Promise((resolve) => {
+        const timer = setTimeout(resolve, ms);
+        wake = () => {
+          clearTimeout(timer);
+          resolve();
+        };
+      }),
+    wake: () => wake(),
+  };
 }
 
 export async function openQueue(url: string, database: Database, log: Logger): Promise<Queue> {
   const boss = new PgBoss({ connectionString: url, schema: 'queue', max: 4 });
-  boss.on('error', (error) => log.error({ error }, 'queue'));
+  boss.on('error', (error) => log.error({ err: error }, 'queue'));
   await boss.start();
-  for (const kind of KINDS)
-    await boss.createQueue(kind, {
-      name: kind,
-      retryLimit: 3,
-      retryDelay: 1,
-      retryBackoff: true,
-      expireInSeconds: 3600,
-    });
-  return {
-    order: async (work, id) => {
-      await boss.send(work, { id });
-    },
-    serve: async (handlers) => {
-      const workers = KINDS.flatMap((kind) => Array.from({ length: AT_ONCE[kind] ?? 1 }, () => kind));
-      for (const kind of workers) {
-        const handler = handlers[kind];
-        if (!handler) continue;
-        await boss.work<Order>(
-          kind,
-          { batchSize: 1, pollingIntervalSeconds: POLLING_SECONDS },
-          async (orders) => {
-            for (const { data } of orders) {
-              try {
-                await alone(database, `${kind} ${data.id}`, () => handler(data.id));
-              } catch (error) {
-                log.error({ error, kind, id: data.id }, 'background work failed');
-                throw error;
-              }
-            }
-          },
-        );
+  // Tried again by `carryOut`, which knows what may pass; one order of each piece of work waits at a time.
+  const manner = { retryLimit: 0, expireInSeconds: 23 * 3600, policy: 'short' as const };
+  for (const kind of KINDS) {
+    await boss.createQueue(kind, { name: kind, ...manner });
+    await boss.updateQueue(kind, { name: kind, ...manner });
+  }
+  const locks = openWorkLocks(url, log);
+  const pauses = new Map<WorkKind, Pause>();
+  const loops: Promise<void>[] = [];
+  const underWay = new Set<Promise<void>>();
+  let isClosing = false;
+
+  const send = async (kind: WorkKind, id: string, startAfter = 0): Promise<void> => {
+    await boss.send(kind, { id }, { singletonKey: id, ...(startAfter > 0 ? { startAfter } : {}) });
+    if (startAfter === 0) pauses.get(kind)?.wake();
+  };
+
+  /** Does one piece of work, unless a server is at it. Never throws: what went wrong is noted and logged. */
+  async function doOne(kind: WorkKind, work: Work, id: string): Promise<void> {
+    const key = `${kind} ${id}`;
+    try {
+      if (!(await locks.take(key))) {
+        await send(kind, id, BUSY_SECONDS);
+        return;
       }
+      try {
+        const again = await carryOut({ database, log, isClosing: () => isClosing }, kind, id, work);
+        if (again !== null) await send(kind, id, again);
+      } finally {
+        await locks.release(key);
+      }
+    } catch (error) {
+      // The database is away: whoever looks for lost work orders it again.
+      log.warn({ err: error, kind, id }, 'background work was lost on its way');
+    }
+  }
+
+  /** Takes work of a kind, at most so much at once, until the queue closes. */
+  async function takeWork(kind: WorkKind, work: Work): Promise<void> {
+    const most = AT_ONCE[kind] ?? 1;
+    const pause = createPause(POLLING_MS);
+    pauses.set(kind, pause);
+    let busy = 0;
+    while (!isClosing) {
+      const orders =
+        busy < most
+          ? await boss.fetch<Order>(kind, { batchSize: most - busy }).catch((error: unknown) => {
+              log.warn({ err: error, kind }, 'the queue does not answer');
+              return [];
+            })
+          : [];
+      for (const { id: order, data } of orders) {
+        busy++;
+        const one = doOne(kind, work, data.id)
+          .then(() => boss.complete(kind, order))
+          .catch((error: unknown) => log.warn({ err: error, kind }, 'an order could not be ended'))
+          .then(() => {
+            busy--;
+            underWay.delete(one);
+            pause.wake();
+          });
+        underWay.add(one);
+      }
+      if (orders.length === 0 && !isClosing) await pause.wait();
+    }
+  }
+
+  return {
+    order: async (kind, id) => {
+      await forgetAttempts(database, kind, id);
+      await send(kind, id);
     },
-    isBeingDone: (kind, id) =>
-      database.transaction(async (asker) => {
-        const answer = await asker.raw('select pg_try_advisory_xact_lock(?, hashtext(?)) as free', [
-          LOCK_SPACE,
-          `${kind} ${id}`,
-        ]);
-        return !answer.rows[0].free;
-      }),
-    close: () => boss.stop({ graceful: true, timeout: 5000, close: true }),
+    orderAgain: (kind, id) => send(kind, id),
+    serve: async (works) => {
+      for (const kind of KINDS) {
+        const work = works[kind];
+        if (work) loops.push(takeWork(kind, work));
+      }
+      return Promise.resolve();
+    },
+    isBeingDone: (kind, id) => locks.isTaken(`${kind} ${id}`),
+    close: async () => {
+      isClosing = true;
+      for (const pause of pauses.values()) pause.wake();
+      await Promise.all(loops);
+      const cut = new Promise<void>((resolve) => setTimeout(resolve, CLOSING_MS).unref());
+      await Promise.race([Promise.all(underWay), cut]);
+      await boss.stop({ graceful: false, close: true });
+      await locks.close();
+    },
   };
 }

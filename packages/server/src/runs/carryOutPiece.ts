@@ -1,10 +1,8 @@
+import type { Said } from '@fennip/words';
 import { packed, said } from '@fennip/words';
 import type { PieceOutcome, PieceState } from '@fennip/contract';
-import { RecipeError } from '@fennip/core/errors';
 import { EXAMINE_DEFAULTS } from '@fennip/core/examine';
-import { PictureError } from '@fennip/files';
 import type { Context } from '../context/context.ts';
-import { Refusal } from '../errors/refusal.ts';
 import type { PictureRow } from '../rows/pictureRows.ts';
 import { pictureRow } from '../rows/pictureRows.ts';
 import { carryOver } from './pieces/carryOver.ts';
@@ -18,9 +16,6 @@ import type { PieceOrder } from './pieceOrder.ts';
 import type { PieceRow } from '../rows/runRows.ts';
 import { runRow } from '../rows/runRows.ts';
 import { orderStage, publishRun } from './runs.ts';
-
-/** A piece that was begun so often is given up: something in it ends its worker. */
-const MOST_ATTEMPTS = 5;
 
 async function picture({ context, piece }: PieceOrder): Promise<PictureRow> {
   if (piece.picture_id === null) throw new SkippedError(said('skipped.removed'));
@@ -50,58 +45,63 @@ async function workOn(order: PieceOrder): Promise<PieceOutcome> {
   }
 }
 
-/** A failure that trying again will not mend, as a sentence; null for one that it may. */
-function lastingReason(error: unknown): string | null {
-  if (error instanceof PictureError || error instanceof Refusal) return packed(error.said);
-  if (error instanceof RecipeError)
-    return packed(said('refused.document', { place: error.place, reason: error.reason }));
-  return null;
+/** The run and the number of a piece by its key. */
+function placeOf(key: string): { run_id: string; number: number } {
+  const [run_id, number] = key.split('/');
+  return { run_id, number: Number(number) };
 }
 
-/**
- * Carries out a piece of a run, unless the run was paused or stopped, and orders the next stage when it was the last of
- * its own. An error that may pass is thrown on: the queue tries again after a growing pause.
- */
+/** Notes how a piece ended, and orders the next stage when it was the last of its own. */
+async function endPiece(
+  context: Context,
+  piece: Pick<PieceRow, 'run_id' | 'number' | 'stage'>,
+  state: PieceState,
+  outcome: PieceOutcome,
+): Promise<void> {
+  const { database } = context;
+  const { run_id, number, stage } = piece;
+  await database('run_pieces')
+    .where({ run_id, number })
+    .update({ state, outcome: JSON.stringify(outcome), ended_at: database.fn.now() });
+  const [{ left }] = await database('run_pieces')
+    .where({ run_id, stage })
+    .whereIn('state', ['waiting', 'running'])
+    .count('* as left');
+  if (Number(left) === 0) await orderStage(context, run_id);
+  await publishRun(context, run_id);
+}
+
+/** Notes that a piece will not be done. */
+export async function giveUpPiece(context: Context, key: string, reason: Said): Promise<void> {
+  const piece = await context.database<PieceRow>('run_pieces').where(placeOf(key)).first();
+  if (piece?.state === 'waiting' || piece?.state === 'running')
+    await endPiece(context, piece as PieceRow, 'failed', { reason: packed(reason) });
+}
+
+/** Carries out a piece of a run, unless the run was paused or stopped. What goes wrong is thrown on: the queue decides. */
 export async function carryOutPiece(context: Context, key: string): Promise<void> {
   const { database } = context;
-  const [id, text] = key.split('/');
-  const number = Number(text);
-  const where = { run_id: id, number };
+  const where = placeOf(key);
   const piece = (await database<PieceRow>('run_pieces').where(where).first()) as PieceRow | undefined;
   if (!piece || (piece.state !== 'waiting' && piece.state !== 'running')) return;
-  const run = await runRow(database, id);
+  const run = await runRow(database, where.run_id);
   if (run.state !== 'running') {
     // Whoever resumes the run orders it anew.
     if (piece.state === 'running') await database('run_pieces').where(where).update({ state: 'waiting' });
     return;
   }
-  const end = async (state: PieceState, outcome: PieceOutcome): Promise<void> => {
-    await database('run_pieces')
-      .where(where)
-      .update({ state, outcome: JSON.stringify(outcome), ended_at: database.fn.now() });
-  };
-  if (piece.attempts >= MOST_ATTEMPTS) await end('failed', { reason: packed(said('run.gaveUp')) });
-  else {
-    await database('run_pieces')
-      .where(where)
-      .update({ state: 'running', attempts: piece.attempts + 1, begun_at: database.fn.now() });
-    await publishRun(context, id);
-    try {
-      await end('done', await workOn({ context, run, piece }));
-    } catch (error) {
-      const reason = lastingReason(error);
-      if (error instanceof SkippedError) await end('skipped', { reason: packed(error.said) });
-      else if (reason !== null) await end('failed', { reason });
-      else {
-        await database('run_pieces').where(where).update({ state: 'waiting' });
-        throw error;
-      }
+  await database('run_pieces')
+    .where(where)
+    .update({ state: 'running', attempts: piece.attempts + 1, begun_at: database.fn.now() });
+  await publishRun(context, where.run_id);
+  try {
+    await endPiece(context, piece, 'done', await workOn({ context, run, piece }));
+  } catch (error) {
+    if (error instanceof SkippedError)
+      await endPiece(context, piece, 'skipped', { reason: packed(error.said) });
+    else {
+      await database('run_pieces').where(where).update({ state: 'waiting' });
+      throw error;
     }
   }
-  const [{ left }] = await database('run_pieces')
-    .where({ run_id: id, stage: piece.stage })
-    .whereIn('state', ['waiting', 'running'])
-    .count('* as left');
-  if (Number(left) === 0) await orderStage(context, id);
-  await publishRun(context, id);
 }

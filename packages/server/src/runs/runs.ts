@@ -35,7 +35,7 @@ export async function orderStage(context: Context, id: string): Promise<void> {
     .where({ run_id: id, stage, state: 'waiting' })
     .orderBy('number')
     .pluck('number');
-  for (const number of numbers) await queue.order('piece', pieceKey(id, number));
+  for (const number of numbers) await queue.orderAgain('piece', pieceKey(id, number));
 }
 
 /** Plans a run and starts it. @throws Refusal when a picture is not there, or there is nothing to do */

@@ -5,6 +5,7 @@ import { connect } from '../database/connect.ts';
 import { migrate } from '../database/migrations.ts';
 import { bridgeEvents } from '../events/bridgeEvents.ts';
 import { createEventHub } from '../events/eventHub.ts';
+import { agreeOnStore } from '../store/agreeOnStore.ts';
 import { openStore } from '../store/store.ts';
 import { openQueue } from '../queue/queue.ts';
 import { startThreads } from '../threads/threads.ts';
@@ -18,12 +19,18 @@ export interface OpenContext {
 /** Brings the database up to date and opens all that a server or a worker works with. */
 export async function openContext(config: Config, log: Logger): Promise<OpenContext> {
   const database = connect(config.databaseUrl);
-  await migrate(database);
+  try {
+    await migrate(database);
+    await agreeOnStore(database, config.storeFolder);
+  } catch (error) {
+    await database.destroy();
+    throw error;
+  }
   const bridge = await bridgeEvents(config.databaseUrl, createEventHub(), log);
   const context: Context = {
     config,
     database,
-    store: await openStore(config.storeFolder),
+    store: await openStore(config.storeFolder, config),
     threads: startThreads(config.mostPixels),
     background: startThreads(config.mostPixels),
     events: bridge.hub,

@@ -3,15 +3,12 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Logger } from 'pino';
 import type { Config } from '../context/config.ts';
-import { deliver } from '../deliver/deliveries.ts';
-import { checkMended } from '../examine/checkMended.ts';
-import { examinePicture } from '../examine/examinePicture.ts';
 import { application } from '../http/application.ts';
 import { openContext } from './openContext.ts';
-import { preparePicture } from '../pictures/preparePicture.ts';
-import { carryOutPiece } from '../runs/carryOutPiece.ts';
-import { keepReclaiming } from '../runs/reclaim.ts';
-import { resumeWork, tidyStore } from './resume.ts';
+import { reclaimPieces } from '../runs/reclaim.ts';
+import { keepReclaiming } from './keepReclaiming.ts';
+import { resumePictures, resumeWork, tidyStore } from './resume.ts';
+import { pictureWorks, pieceWorks } from './works.ts';
 
 const CLOSING_MS = 1500;
 
@@ -45,14 +42,14 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
   const { context, close } = await openContext(config, log);
   await tidyStore(context);
   await context.queue.serve({
-    prepare: (id) => preparePicture(context, id),
-    examine: (id) => examinePicture(context, id),
-    check: (id) => checkMended(context, id),
-    deliver: (id) => deliver(context, id),
-    ...(config.runs === 'here' ? { piece: (key: string) => carryOutPiece(context, key) } : {}),
+    ...pictureWorks(context),
+    ...(config.runs === 'here' ? pieceWorks(context) : {}),
   });
   await resumeWork(context);
-  const stopReclaiming = keepReclaiming(context);
+  const stopReclaiming = keepReclaiming(context, async () => {
+    await resumePictures(context);
+    await reclaimPieces(context);
+  });
   const server = createServer(application(context));
   const { port } = await listen(server, config);
   return {

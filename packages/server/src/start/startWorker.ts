@@ -1,8 +1,9 @@
 import type { Logger } from 'pino';
 import type { Config } from '../context/config.ts';
 import { openContext } from './openContext.ts';
-import { carryOutPiece } from '../runs/carryOutPiece.ts';
-import { keepReclaiming } from '../runs/reclaim.ts';
+import { reclaimPieces } from '../runs/reclaim.ts';
+import { keepReclaiming } from './keepReclaiming.ts';
+import { pieceWorks } from './works.ts';
 
 export interface RunningWorker {
   stop(): Promise<void>;
@@ -11,8 +12,8 @@ export interface RunningWorker {
 /** Takes up pieces of runs beside the server, here or on another machine with the same database and store. */
 export async function startWorker(config: Config, log: Logger): Promise<RunningWorker> {
   const { context, close } = await openContext(config, log);
-  await context.queue.serve({ piece: (key) => carryOutPiece(context, key) });
-  const stopReclaiming = keepReclaiming(context);
+  await context.queue.serve(pieceWorks(context));
+  const stopReclaiming = keepReclaiming(context, () => reclaimPieces(context));
   return {
     stop: async () => {
       stopReclaiming();

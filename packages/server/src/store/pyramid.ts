@@ -1,7 +1,10 @@
-import { mkdir, open, rename } from 'node:fs/promises';
+import { randomUUID } from 'node:crypto';
+import { mkdir, open, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Depth, LevelSize, Raster } from '@fennip/core/raster';
+import type { Depth, LevelSize, PictureShape, Raster } from '@fennip/core/raster';
 import { TILE_SIZE, bytesPerSample, halveRaster, pyramidLevels } from '@fennip/core/raster';
+import { roomErrorOf } from './room.ts';
+import { DamagedFileError } from './store.ts';
 
 /** The file of one level: its tiles row after row, each planar and raw, so that any of them is one range of bytes. */
 export const levelPath = (folder: string, level: number): string => join(folder, `${level}.tiles`);
@@ -32,6 +35,18 @@ export function tileRange(
   return { width, height, start, end: start + width * height * perPixel - 1 };
 }
 
+const levelBytes = ({ width, height }: Omit<LevelSize, 'level'>, channels: number, depth: Depth): number =>
+  width * height * channels * bytesPerSample(depth);
+
+/** Bytes that the pyramid of a picture takes up. */
+export const pyramidBytes = ({
+  width,
+  height,
+  channels,
+  depth,
+}: Pick<PictureShape, 'width' | 'height' | 'channels' | 'depth'>): number =>
+  pyramidLevels(width, height).reduce((sum, level) => sum + levelBytes(level, channels, depth), 0);
+
 /** One row of tiles as the bytes of its file. */
 function tileRow(raster: Raster, top: number): Uint8Array {
   const { width, depth, planes, stride } = raster;
@@ -51,20 +66,29 @@ function tileRow(raster: Raster, top: number): Uint8Array {
   return new Uint8Array(bytes.buffer);
 }
 
+/** Writes the file of one level under a name of its own first: two pictures of the same content may be prepared at once. */
 async function writeLevel(path: string, raster: Raster): Promise<void> {
-  const file = await open(`${path}.part`, 'w');
+  const part = `${path}.${randomUUID()}.part`;
+  const file = await open(part, 'wx');
   try {
-    for (let top = 0; top < raster.height; top += TILE_SIZE) await file.write(tileRow(raster, top));
+    for (let top = 0; top < raster.height; top += TILE_SIZE) await file.writeFile(tileRow(raster, top));
     await file.sync();
+    const { size } = await stat(part);
+    if (size !== levelBytes(raster, raster.planes.length, raster.depth)) throw new DamagedFileError(part);
+    await rename(part, path);
+  } catch (error) {
+    await rm(part, { force: true });
+    throw roomErrorOf(error);
   } finally {
     await file.close();
   }
-  await rename(`${path}.part`, path);
 }
 
 /**
  * Writes all levels of a raster's pyramid, the smallest first, so that the picture can be opened at once.
+ *
  * @param written called after each level with its number (0 is full size) and the share of the work done
+ * @throws NoRoomError
  */
 export async function writePyramid(
   folder: string,

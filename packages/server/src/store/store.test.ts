@@ -1,14 +1,15 @@
 import { createHash } from 'node:crypto';
-import { mkdtemp, readFile, readdir, rm } from 'node:fs/promises';
+import { mkdtemp, readFile, readdir, rm, stat, statfs, truncate, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { mulberry } from '@fennip/core/random';
 import { createRaster, pyramidLevels } from '@fennip/core/raster';
 import fc from 'fast-check';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { levelPath, tileRange, writePyramid } from './pyramid.ts';
-import { TooLargeError, openStore } from './store.ts';
+import { NoRoomError } from './room.ts';
+import { DamagedFileError, TooLargeError, openStore } from './store.ts';
 
 let folder = '';
 beforeEach(async () => {
@@ -20,7 +21,7 @@ const streamOf = (...parts: string[]): Readable => Readable.from(parts.map((part
 
 describe('the store', () => {
   it('names a file by what it holds, and keeps one of two that are the same', async () => {
-    const store = await openStore(folder);
+    const store = await openStore(folder, { keptBytes: 0 });
     const hash = createHash('sha256').update('a print').digest('hex');
     for (const parts of [['a pri', 'nt'], ['a print']]) {
       const arrival = await store.receive(streamOf(...parts), 100);
@@ -33,7 +34,7 @@ describe('the store', () => {
   });
 
   it('leaves nothing of a file that is too large or breaks off', async () => {
-    const store = await openStore(folder);
+    const store = await openStore(folder, { keptBytes: 0 });
     await expect(store.receive(streamOf('12345', '67890'), 9)).rejects.toThrow(TooLargeError);
     const broken = new Readable({ read: () => undefined });
     setTimeout(() => broken.destroy(new Error('the line is dead')), 10);
@@ -42,10 +43,62 @@ describe('the store', () => {
   });
 
   it('says which files are missing when it is tidied', async () => {
-    const store = await openStore(folder);
-    expect(await store.tidy({ originals: new Set(['abc']), deliveries: new Set() })).toEqual([
-      'originals/abc',
-    ]);
+    const store = await openStore(folder, { keptBytes: 0 });
+    const { missing } = await store.tidy({ originals: new Set(['abc']), deliveries: new Set() });
+    expect(missing).toEqual(['originals/abc']);
+  });
+
+  it('puts what nothing names into its bin, but not what another server may be about to name', async () => {
+    const store = await openStore(folder, { keptBytes: 0 });
+    const known = { originals: new Set<string>(), deliveries: new Set<string>() };
+    const arrival = await store.receive(streamOf('an only original'), 100);
+    await store.keep(arrival, 'originals');
+    expect((await store.tidy(known)).binned).toEqual([]);
+    // The clock goes on by two hours: what changed a file last cannot be set.
+    vi.setSystemTime(Date.now() + 7_200_000);
+    expect((await store.tidy(known)).binned).toEqual([`originals/${arrival.sha256}`]);
+    vi.useRealTimers();
+    expect(await readdir(join(folder, 'originals'))).toEqual([]);
+    const names = await readdir(join(folder, 'bin'), { recursive: true });
+    const file = names.find((name) => name.includes(arrival.sha256));
+    expect(await readFile(join(folder, 'bin', file ?? ''), 'utf8')).toBe('an only original');
+  });
+
+  it('never writes over what it holds, and heals what was damaged', async () => {
+    const store = await openStore(folder, { keptBytes: 0 });
+    const keepPrint = async (): Promise<string> => {
+      const arrival = await store.receive(streamOf('a print'), 100);
+      await store.keep(arrival, 'originals');
+      return store.pathOf('originals', arrival.sha256);
+    };
+    const path = await keepPrint();
+    const { ino } = await stat(path);
+    await keepPrint();
+    expect((await stat(path)).ino).toBe(ino);
+    await truncate(path, 3);
+    await keepPrint();
+    expect(await readFile(path, 'utf8')).toBe('a print');
+    const binned = await readdir(join(folder, 'bin'), { recursive: true });
+    expect(binned.some((name) => name.includes('originals/'))).toBe(true);
+  });
+
+  it('does not adopt a file that holds something else than its hash says', async () => {
+    const store = await openStore(folder, { keptBytes: 0 });
+    const path = store.passingPath();
+    await writeFile(path, 'half of a deliv');
+    const sha256 = createHash('sha256').update('half of a delivery').digest('hex');
+    await expect(store.adopt({ path, sha256, sizeBytes: 18 })).rejects.toThrow(DamagedFileError);
+    await expect(store.adopt({ path, sha256, sizeBytes: 15 })).rejects.toThrow();
+    expect(await readdir(join(folder, 'passing'))).toEqual([]);
+  });
+
+  it('takes nothing where the disk would be left with less room than is kept', async () => {
+    const { bavail, bsize } = await statfs(folder);
+    const store = await openStore(folder, { keptBytes: bavail * bsize });
+    await expect(store.receive(streamOf('a print'), 100)).rejects.toThrow(NoRoomError);
+    await expect(store.receive(streamOf('a print'), 100, 7)).rejects.toThrow(NoRoomError);
+    await expect(store.checkRoom(1)).rejects.toThrow(NoRoomError);
+    expect(await readdir(join(folder, 'passing'))).toEqual([]);
   });
 });
 

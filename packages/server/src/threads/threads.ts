@@ -17,7 +17,7 @@ import { startTaskThreads } from '@fennip/threads';
 import { availableParallelism } from 'node:os';
 import type { MessagePort } from 'node:worker_threads';
 import { MessageChannel } from 'node:worker_threads';
-import type { StoredFile } from '../store/store.ts';
+import type { StoredFile } from '../store/hashFile.ts';
 import { collect } from './collect.ts';
 import type { TakenBackMend } from './takenBack.ts';
 import type { tasks } from './tasks.ts';

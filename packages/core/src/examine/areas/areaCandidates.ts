@@ -12,8 +12,7 @@ import { extremalRegions } from './extremalRegions.ts';
 import { regionOutline } from './regionOutline.ts';
 
 /** What a region stands out by: tone, or tint. */
-const AREA_SIGNS = ['tone', 'tint'] as const;
-export type AreaSign = (typeof AREA_SIGNS)[number];
+export type AreaSign = 'tone' | 'tint';
 
 /** A place that may be a tear, a loss or a stain, on the level it was found on. */
 export interface AreaCandidate {

@@ -1,8 +1,7 @@
 import type { LikenessPlanes } from './likenessPlanes.ts';
 
 /** What a zone that the program sees is taken for. */
-const ZONE_KINDS = ['sky', 'water', 'paper', 'background'] as const;
-export type ZoneKind = (typeof ZONE_KINDS)[number];
+export type ZoneKind = 'sky' | 'water' | 'paper' | 'background';
 
 /** A large even part of the picture. */
 export interface ZoneProposal {

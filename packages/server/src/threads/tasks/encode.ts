@@ -5,7 +5,7 @@ import type { DeliverySettings } from '@fennip/files';
 import { deliverLayers, deliverPicture } from '@fennip/files';
 import { createHash } from 'node:crypto';
 import { open } from 'node:fs/promises';
-import type { StoredFile } from '../../store/store.ts';
+import type { StoredFile } from '../../store/hashFile.ts';
 import type { Original } from './original.ts';
 import { decodeOriginal, headerOf } from './original.ts';
 
