@@ -23,6 +23,12 @@ is_postgres_up() {
 
 create_cluster() {
   local programs=$1
+  # A folder that was copied or moved without its database: a new one would know none of these pictures.
+  if [ -n "$(ls -A "$state/store/originals" 2>/dev/null)" ]; then
+    echo "The folder $state holds pictures, but its database is not at $pg_home." >&2
+    echo "Perhaps it was copied or moved. Name the folder it was made in by FENNIP_STATE, or restore a backup." >&2
+    return 1
+  fi
   echo "Creating a database folder at $pg_home" >&2
   rm -rf "$pg_home"
   mkdir -p "$pg_home"
@@ -45,7 +51,7 @@ start_postgres() {
   local programs
   programs=$(postgres_programs)
   # A folder whose creation was interrupted holds nothing yet.
-  { [ -f "$pg_home/whole" ] && [ -f "$state/password" ]; } || create_cluster "$programs"
+  { [ -f "$pg_home/whole" ] && [ -f "$state/password" ]; } || create_cluster "$programs" || return 1
   if ! is_postgres_up; then
     # The port of last time, so that a server that is still up finds its database again; another where it is taken.
     [ -f "$pg_home/port" ] && run_postgres "$programs" 2>/dev/null || {

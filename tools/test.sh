@@ -5,6 +5,8 @@ set -uo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 root=$PWD
 state=${FENNIP_STATE:-$root/.fennip}
+mkdir -p "$state"
+state=$(realpath "$state")
 source tools/install.sh
 source tools/postgres.sh
 source tools/server.sh
