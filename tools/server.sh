@@ -24,7 +24,8 @@ server_pid() {
 start_server() {
   server_pid >/dev/null && return
   FENNIP_DATABASE_URL=$(database_url) FENNIP_STORE=$state/store FENNIP_PORT=$(server_port) \
-    nohup node --expose-gc packages/threads/bin/run.mjs packages/server/src/main.ts >"$state/server.log" 2>&1 &
+    nohup node --expose-gc packages/server/bin/supervise.mjs packages/threads/bin/run.mjs packages/server/src/main.ts \
+    >"$state/server.log" 2>&1 &
   echo $! >"$state/server.pid"
   for _ in $(seq 1 150); do
     if node -e "fetch(process.argv[1]).then((r) => process.exit(r.ok ? 0 : 1), () => process.exit(1))" "$(server_address)/api/health"; then return; fi
@@ -44,7 +45,8 @@ stop_server() {
       [ -d "/proc/$pid" ] || break
       sleep 0.2
     done
-    [ -d "/proc/$pid" ] && kill -9 "$pid"
+    # With it goes what it keeps running.
+    [ -d "/proc/$pid" ] && pkill -9 -P "$pid"; kill -9 "$pid" 2>/dev/null
     echo "The server is stopped." >&2
   fi
   rm -f "$state/server.pid"

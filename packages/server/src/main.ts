@@ -1,5 +1,6 @@
 import pino from 'pino';
 import { readConfig } from './context/config.ts';
+import { OtherStoreError } from './store/agreeOnStore.ts';
 import { startServer } from './start/startServer.ts';
 import { startWorker } from './start/startWorker.ts';
 
@@ -18,7 +19,24 @@ async function start(): Promise<{ stop(): Promise<void> }> {
   return server;
 }
 
-const running = await start();
+/** What the supervisor takes for "it will not go any better another time" (EX_CONFIG of sysexits.h). */
+const WILL_NOT_RUN = 78;
+
+// Whatever was not caught: said whole, and the process is started anew by whoever keeps it running.
+for (const event of ['uncaughtException', 'unhandledRejection'] as const)
+  process.on(event, (error: unknown) => {
+    log.fatal({ err: error }, `not caught: ${event}`);
+    process.exit(1);
+  });
+
+let running: { stop(): Promise<void> };
+try {
+  running = await start();
+} catch (error) {
+  log.fatal({ err: error }, 'did not start');
+  if (error instanceof OtherStoreError) console.error(error.message);
+  process.exit(error instanceof OtherStoreError ? WILL_NOT_RUN : 1);
+}
 
 let stopping = false;
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {

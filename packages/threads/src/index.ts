@@ -1,2 +1,3 @@
 export * from './startPool.ts';
 export * from './tasks.ts';
+export * from './startProcesses.ts';

@@ -43,6 +43,8 @@ export interface Endpoint<Path extends string = string, Body = unknown, Answer =
   readonly sends: string;
   /** What may stand behind the question mark of the address. */
   readonly query: readonly string[];
+  /** Bytes of what is sent along, at most. */
+  readonly mostBytes: number;
   /** Types alone; nothing stands here. */
   readonly types?: { readonly body: Body; readonly answer: Answer };
 }
@@ -62,8 +64,13 @@ interface Extras {
   readonly status?: Endpoint['status'];
   readonly sends?: string;
   readonly query?: readonly string[];
+  readonly mostBytes?: number;
 }
 
+/** A list of ten thousand pictures takes four hundred kilobytes. */
+const MOST_BYTES = 1e6;
+/** An edit of thousands of mends takes a few megabytes. */
+const MOST_EDIT_BYTES = 24e6;
 const JSON_TYPE = 'application/json';
 
 /** An endpoint whose answer, and what must be sent along, are of a type. */
@@ -73,8 +80,8 @@ const answering =
     method: Method,
     path: Path,
     does: string,
-    { status = 200, sends = JSON_TYPE, query = [] }: Extras = {},
-  ): Endpoint<Path, Body, Answer> => ({ method, path, does, status, sends, query });
+    { status = 200, sends = JSON_TYPE, query = [], mostBytes = MOST_BYTES }: Extras = {},
+  ): Endpoint<Path, Body, Answer> => ({ method, path, does, status, sends, query, mostBytes });
 
 /** An endpoint that answers without a word. */
 const silent = <Path extends string>(method: Method, path: Path, does: string) =>
@@ -163,6 +170,7 @@ export const ENDPOINTS = {
     'POST',
     '/pictures/:picture/edits',
     'Carries out an edit, made on the revision that it names.',
+    { mostBytes: MOST_EDIT_BYTES },
   ),
   undo: answering<EditAnswer, TurnBack>()('POST', '/pictures/:picture/undo', 'Takes the last edit back.'),
   redo: answering<EditAnswer, TurnBack>()(

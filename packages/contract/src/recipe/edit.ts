@@ -42,8 +42,11 @@ const StepSchema = Type.Union([
   Type.Object({ op: Type.Literal('unfinish'), id: IdSchema }, { additionalProperties: false }),
 ]);
 
+/** An edit with more steps is made as several: the page mends a few hundred faults at a time. */
+export const MOST_STEPS = 20_000;
+
 export const EditSchema = Type.Object(
-  { words: Type.String({ minLength: 1, maxLength: 200 }), steps: Type.Array(StepSchema, { minItems: 1 }) },
+  { words: Type.String({ minLength: 1, maxLength: 200 }), steps: Type.Array(StepSchema, { minItems: 1, maxItems: MOST_STEPS }) },
   { additionalProperties: false },
 );
 

@@ -1,3 +1,5 @@
+import type { Placed } from './draftList.ts';
+import { DraftList } from './draftList.ts';
 import { RecipeError } from '../errors.ts';
 import type { Fence } from '../fence/fence.ts';
 import type { FinishStep } from '../finish/finishStep.ts';
@@ -64,17 +66,12 @@ export interface EditOutcome {
 
 /** A worksheet while steps are carried out on it. */
 interface Draft {
-  readonly mends: Mend[];
-  readonly fences: Fence[];
-  readonly finish: FinishStep[];
+  readonly mends: DraftList<Mend>;
+  readonly fences: DraftList<Fence>;
+  readonly finish: DraftList<FinishStep>;
   readonly judgements: Map<string, Judgement>;
   readonly kinds: Map<string, FaultKind>;
   readonly marked: Map<string, NumberedFault>;
-}
-
-interface Placed<T> {
-  readonly thing: T;
-  readonly at: number;
 }
 
 /**
@@ -82,36 +79,33 @@ interface Placed<T> {
  * the end is the end: what stood before it may have been taken back while the edit was on its way.
  */
 function putAt<T extends { readonly id: string }>(
-  list: T[],
+  list: DraftList<T>,
   thing: T,
   at: number,
   place: string,
 ): Placed<T> | null {
-  const stood = list.findIndex(({ id }) => id === thing.id);
-  if (stood >= 0) return { thing: list.splice(stood, 1, thing)[0], at: stood };
-  if (!Number.isInteger(at) || at < 0)
+  if (!(Number.isInteger(at) && at >= 0) && list.indexOf(thing.id) < 0)
     throw new RecipeError(`${place}/at`, `must be a whole number from 0, got ${at}`);
-  list.splice(at, 0, thing);
-  return null;
+  return list.put(thing, at);
 }
 
 function takeOut<T extends { readonly id: string }>(
-  list: T[],
+  list: DraftList<T>,
   id: string,
   place: string,
   what: string,
 ): Placed<T> {
-  const at = list.findIndex((thing) => thing.id === id);
-  if (at < 0) throw new RecipeError(`${place}/id`, `no ${what} has the id ${id}`);
-  return { thing: list.splice(at, 1)[0], at };
+  const taken = list.takeOut(id);
+  if (!taken) throw new RecipeError(`${place}/id`, `no ${what} has the id ${id}`);
+  return taken;
 }
 
 /** What names a zone that is gone would act where it must not. */
 function refuseLostZones({ mends, fences, finish }: Draft): void {
-  const zones = new Set(fences.filter(({ kind }) => kind === 'zone').map(({ id }) => id));
+  const zones = new Set(fences.things.filter(({ kind }) => kind === 'zone').map(({ id }) => id));
   const bounded = [
-    ...mends.map(({ id, zone }) => ({ id, zone })),
-    ...finish.map((step) => ({ id: step.id, zone: zoneOfStep(step) })),
+    ...mends.things.map(({ id, zone }) => ({ id, zone })),
+    ...finish.things.map((step) => ({ id: step.id, zone: zoneOfStep(step) })),
   ];
   const lost = bounded.find(({ zone }) => zone !== undefined && !zones.has(zone));
   if (lost) throw new RecipeError('steps', `leave ${lost.id} in the zone ${lost.zone}, which is not there`);
@@ -187,9 +181,9 @@ function listed<T>(before: readonly T[] | undefined, now: readonly T[]): readonl
 /** A recipe with what the draft holds. One without fences or without a finish has no list of them. */
 function recipeOf(recipe: Recipe, draft: Draft): Recipe {
   const { fences: fencesBefore, finish: finishBefore, ...rest } = recipe;
-  const fences = listed(fencesBefore, draft.fences);
-  const finish = listed(finishBefore, draft.finish);
-  return { ...rest, mends: draft.mends, ...(fences ? { fences } : {}), ...(finish ? { finish } : {}) };
+  const fences = listed(fencesBefore, draft.fences.things);
+  const finish = listed(finishBefore, draft.finish.things);
+  return { ...rest, mends: draft.mends.things, ...(fences ? { fences } : {}), ...(finish ? { finish } : {}) };
 }
 
 /**
@@ -200,9 +194,9 @@ function recipeOf(recipe: Recipe, draft: Draft): Recipe {
  */
 export function applySteps(worksheet: Worksheet, steps: readonly Step[]): EditOutcome {
   const draft: Draft = {
-    mends: [...worksheet.recipe.mends],
-    fences: [...(worksheet.recipe.fences ?? [])],
-    finish: [...(worksheet.recipe.finish ?? [])],
+    mends: new DraftList([...worksheet.recipe.mends]),
+    fences: new DraftList([...(worksheet.recipe.fences ?? [])]),
+    finish: new DraftList([...(worksheet.recipe.finish ?? [])]),
     judgements: new Map(Object.entries(worksheet.judgements)),
     kinds: new Map(Object.entries(worksheet.kinds)),
     marked: new Map(worksheet.marked.map((fault) => [fault.id, fault])),

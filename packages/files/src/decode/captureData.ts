@@ -13,8 +13,11 @@ const CAPTURE = {
 };
 const PICTURE = { make: 0x010f, model: 0x0110, orientation: 0x0112 };
 
+/** Names of cameras and lenses are far shorter; whatever is longer is none. */
+const MOST_LETTERS = 200;
+
 const text = (entry: IfdEntry | undefined): string | undefined =>
-  entry?.value.toString('latin1').replace(/\0.*$/s, '').trim() || undefined;
+  entry?.value.toString('latin1', 0, MOST_LETTERS).replace(/\0.*$/s, '').trim() || undefined;
 
 function fraction(entry: IfdEntry | undefined, order: ByteOrder): number | undefined {
   if (entry?.value.length !== 8) return undefined;

@@ -36,6 +36,9 @@ export const DEFAULT_LIMITS: Limits = { pixels: 150e6 };
 export const openPicture = (path: string, ignoreIcc: boolean) =>
   sharp(path, { limitInputPixels: false, ignoreIcc, failOn: 'warning' });
 
+/** A packet that is larger is none: it would be worked on for minutes. */
+const MOST_XMP_BYTES = 16e6;
+
 const megapixels = (pixels: number): string => (pixels / 1e6).toFixed(pixels < 10e6 ? 1 : 0);
 
 async function readMetadata(path: string): Promise<Metadata> {
@@ -98,7 +101,7 @@ export async function readHeader(path: string, limits: Limits = DEFAULT_LIMITS):
     ...(transfer ? { transfer } : {}),
     ...(exif ? { exif } : {}),
     ...(density ? { density } : {}),
-    ...(metadata.xmp ? { xmp: textOf(metadata.xmp) } : {}),
+    ...(metadata.xmp && metadata.xmp.length <= MOST_XMP_BYTES ? { xmp: textOf(metadata.xmp) } : {}),
     ...(iptc ? { iptc } : {}),
   };
 }

@@ -1,5 +1,6 @@
 import { said } from '@fennip/words';
 import { open } from 'node:fs/promises';
+import { basename } from 'node:path';
 import { PictureError } from '../errors/pictureError.ts';
 import { ascii } from '../read/readFormat.ts';
 import type { PictureFormat } from '../read/readFormats.ts';
@@ -32,12 +33,12 @@ export function formatOf(head: Buffer): PictureFormat {
 /** Reads the first bytes of a file and tells its format. @throws PictureError */
 export async function sniffFormat(path: string): Promise<PictureFormat> {
   const file = await open(path, 'r').catch((cause: unknown) => {
-    throw new PictureError('missing', said('file.missing', { path }), { cause });
+    throw new PictureError('missing', said('file.missing', { path: basename(path) }), { cause });
   });
   try {
     const head = Buffer.alloc(512);
     const { bytesRead } = await file.read(head, 0, head.length, 0).catch((cause: unknown) => {
-      throw new PictureError('missing', said('file.missing', { path }), { cause });
+      throw new PictureError('missing', said('file.missing', { path: basename(path) }), { cause });
     });
     if (bytesRead === 0) throw new PictureError('not a picture', said('file.empty'));
     return formatOf(head.subarray(0, bytesRead));

@@ -64,10 +64,19 @@ export function byteOrderOf(block: ByteSource): ByteOrder | null {
   return order?.u16(head, 2) === 42 ? order : null;
 }
 
-/** The entries of the directory at an offset; those that point outside the block are left out. */
+/** A directory has a few hundred entries at most (common practice); a file that names more names the same bytes over and over. */
+const MOST_ENTRIES = 2000;
+/** Bytes that the values of a directory take up together at most: profiles and packets are far smaller. */
+const MOST_VALUE_BYTES = 64e6;
+
+/**
+ * The entries of the directory at an offset; those that point outside the block are left out. Values do not overlap (TIFF
+ * 6.0, section 2), so together they take up no more than the block: what would go beyond is left out too.
+ */
 export function readIfd(block: ByteSource, at: number, order: ByteOrder): IfdEntry[] {
   if (at + 2 > block.length) return [];
-  const count = order.u16(block.subarray(at, at + 2), 0);
+  const count = Math.min(MOST_ENTRIES, order.u16(block.subarray(at, at + 2), 0));
+  let left = Math.min(block.length, MOST_VALUE_BYTES);
   const table = block.subarray(at + 2, Math.min(block.length, at + 2 + 12 * count));
   const entries: IfdEntry[] = [];
   for (let from = 0; from + 12 <= table.length; from += 12) {
@@ -75,7 +84,8 @@ export function readIfd(block: ByteSource, at: number, order: ByteOrder): IfdEnt
     const values = order.u32(table, from + 4);
     const bytes = (TYPE_BYTES[type] ?? 0) * values;
     const start = bytes <= 4 ? at + 2 + from + 8 : order.u32(table, from + 8);
-    if (bytes === 0 || start + bytes > block.length) continue;
+    if (bytes === 0 || start + bytes > block.length || bytes > left) continue;
+    left -= bytes;
     entries.push({
       tag: order.u16(table, from),
       type,

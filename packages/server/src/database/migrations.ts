@@ -233,7 +233,9 @@ const STEPS: readonly Step[] = [
       await knex.schema.createTable('work_attempts', (table) => {
         table.text('kind').notNullable();
         table.text('id').notNullable();
-        table.integer('attempts').notNullable();
+        table.integer('failures').notNullable().defaultTo(0);
+        table.double('suspicion').notNullable().defaultTo(0);
+        table.uuid('server');
         table.primary(['kind', 'id']);
       });
     },

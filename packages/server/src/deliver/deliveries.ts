@@ -148,7 +148,7 @@ export const giveUpDelivering = (context: Context, id: string, reason: Said): Pr
 
 /** Renders a delivery at full depth and keeps the file. */
 export async function deliver(context: Context, id: string): Promise<void> {
-  const { database, store, threads, events } = context;
+  const { database, store, threads, gate, events } = context;
   const row = await database<DeliveryRow>('deliveries').where('id', id).first();
   if (row?.state !== 'waiting' && row?.state !== 'running') return;
   const picture = await pictureRow(database, row.picture_id);
@@ -157,13 +157,15 @@ export async function deliver(context: Context, id: string): Promise<void> {
   const entries = ledgerEntries(faults, { ...sheet, recipe: row.recipe });
   const path = store.passingPath();
   try {
-    const file = await threads.deliver(
-      store.pathOf('originals', picture.sha256),
-      row.recipe,
-      settingsFor(row.request, entries),
-      path,
-      (share) =>
-        events.publish(picture.job_id, { type: 'progress', work: 'deliver', pictureId: picture.id, share }),
+    const told = { type: 'progress', work: 'deliver', pictureId: picture.id } as const;
+    const file = await gate.run(picture.width * picture.height, () =>
+      threads.deliver(
+        store.pathOf('originals', picture.sha256),
+        row.recipe,
+        settingsFor(row.request, entries),
+        path,
+        (share) => events.publish(picture.job_id, { ...told, share }),
+      ),
     );
     const arrival = await store.adopt({ path, ...file });
     await withContent(database, file.sha256, async (change) => {

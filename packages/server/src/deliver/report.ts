@@ -8,7 +8,7 @@ import { pictureRow } from '../rows/pictureRows.ts';
 
 /** A condition report of a picture as it is now. */
 export async function reportOf(
-  { database, store, threads }: Context,
+  { database, store, threads, gate }: Context,
   pictureId: string,
   as: 'html' | ReportPaper,
   language: Language,
@@ -17,7 +17,9 @@ export async function reportOf(
   if (picture.state !== 'ready') throw notFound('prepared picture');
   const { entries, worksheet } = await readLedger(database, picture);
   const { name: job } = await database('jobs').where('id', picture.job_id).first('name');
-  const bytes = await threads.report(worksheet.recipe, {
+  // The picture as it came, as it is mended, and as it is finished.
+  const pixels = 3 * picture.width * picture.height;
+  const report = {
     original: store.pathOf('originals', picture.sha256),
     entries,
     facts: {
@@ -29,7 +31,8 @@ export async function reportOf(
       density: picture.density,
     },
     as,
-  });
+  };
+  const bytes = await gate.run(pixels, () => threads.report(worksheet.recipe, report));
   const stem = picture.name.replace(/\.[^.]*$/, '');
   return {
     bytes,

@@ -31,26 +31,39 @@ export async function bridgeEvents(url: string, own: EventHub, log: Logger): Pro
   let isStopped = false;
   let sending: Promise<void> = Promise.resolve();
 
+  let isRetrying = false;
+
+  /** Listens again after a moment: once, whatever says that the line is down. */
+  function retry(line: pg.Client): void {
+    if (client === line) client = null;
+    void line.end().catch(() => undefined);
+    if (isStopped || isRetrying) return;
+    isRetrying = true;
+    setTimeout(() => {
+      isRetrying = false;
+      if (!isStopped && client === null) listen().catch(() => undefined);
+    }, RETRY_MS);
+  }
+
   async function listen(): Promise<void> {
-    const line = new pg.Client({ connectionString: url });
+    const line = new pg.Client({ connectionString: url, keepAlive: true });
     line.on('notification', ({ payload }) => {
       const notice = JSON.parse(payload ?? '{}') as Notice;
-      if (notice.from !== self) own.publish(notice.jobId, notice.event);
+      if (client === line && notice.from !== self) own.publish(notice.jobId, notice.event);
     });
     line.on('error', (error) => {
       log.warn({ err: error }, 'the line that events travel on broke');
-      client = null;
-      if (!isStopped) setTimeout(() => void relisten(), RETRY_MS);
+      retry(line);
     });
-    await line.connect();
-    await line.query(`listen ${CHANNEL}`);
+    try {
+      await line.connect();
+      await line.query(`listen ${CHANNEL}`);
+    } catch (error) {
+      retry(line);
+      throw error;
+    }
     client = line;
   }
-
-  const relisten = (): Promise<void> =>
-    listen().catch(() => {
-      if (!isStopped) setTimeout(() => void relisten(), RETRY_MS);
-    });
 
   await listen();
   return {

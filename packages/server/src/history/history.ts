@@ -63,6 +63,26 @@ function refuseBadSteps(steps: readonly Step[], { width, height }: PictureRow): 
   });
 }
 
+/** Refuses decisions about faults that the picture does not have. @throws Refusal */
+async function refuseUnknownFaults(
+  change: Knex.Transaction,
+  pictureId: string,
+  { marked }: Worksheet,
+  steps: readonly Step[],
+): Promise<void> {
+  const decided = new Set(
+    steps.flatMap((step) => (step.op === 'judge' || step.op === 'name' ? [step.fault] : [])),
+  );
+  for (const { id } of marked) decided.delete(id);
+  for (const step of steps) if (step.op === 'mark') decided.delete(step.fault.id);
+  if (decided.size === 0) return;
+  const known: string[] = await change('faults')
+    .where('picture_id', pictureId)
+    .whereIn('id', [...decided])
+    .pluck('id');
+  if (known.length < decided.size) throw notFound('fault');
+}
+
 /** A change to a locked picture: what it does, and what it leaves in the history. */
 type Change = (
   change: Knex.Transaction,
@@ -103,6 +123,7 @@ export const edit = (
 ): Promise<EditAnswer> =>
   carryOut(context, pictureId, revision, async (change, picture, before) => {
     refuseBadSteps(steps, picture);
+    await refuseUnknownFaults(change, pictureId, before, steps);
     const { worksheet, inverse } = applySteps(before, steps);
     await change('history').where({ picture_id: pictureId, undone: true }).delete();
     const [{ last }] = await change('history').where('picture_id', pictureId).max('seq as last');

@@ -2,6 +2,8 @@ import type { AnswerOf, BodyOf, EndpointName, EndpointOf, ParamsOf } from '@fenn
 import { ENDPOINTS, bodySchemaOf } from '@fennip/contract';
 import { checkerOf } from '@fennip/contract/check';
 import type { Request, RequestHandler, Response, Router } from 'express';
+import express from 'express';
+import { refuseDeep, refuseUnfitTexts } from './refuseUnfit.ts';
 
 /** What was asked of an endpoint, checked. */
 export interface Asked<Name extends EndpointName> {
@@ -12,11 +14,18 @@ export interface Asked<Name extends EndpointName> {
 
 type HttpVerb = 'get' | 'post' | 'put' | 'patch' | 'delete';
 
-/** Puts a handler where the endpoint of a name is asked. */
-function route(router: Router, name: EndpointName, handler: RequestHandler): void {
+/** Puts handlers where the endpoint of a name is asked. */
+function route(router: Router, name: EndpointName, ...handlers: RequestHandler[]): void {
   const { method, path } = ENDPOINTS[name];
-  router[method.toLowerCase() as HttpVerb](path, handler);
+  router[method.toLowerCase() as HttpVerb](path, ...handlers);
 }
+
+/** Reads what is sent along as JSON, up to the endpoint's own bound. */
+const readJson = (name: EndpointName): RequestHandler =>
+  express.json({
+    limit: ENDPOINTS[name].mostBytes,
+    verify: (_request, _response, bytes) => refuseDeep(bytes),
+  });
 
 /** Answers an endpoint in JSON; what was sent along is checked first. */
 export function answer<Name extends EndpointName>(
@@ -27,7 +36,8 @@ export function answer<Name extends EndpointName>(
   const { status } = ENDPOINTS[name];
   const schema = bodySchemaOf(name);
   const check = schema && checkerOf(schema);
-  route(router, name, async (request, response) => {
+  const handler: RequestHandler = async (request, response) => {
+    if (check) refuseUnfitTexts(request.body);
     const answered = await work({
       // The names are those of the path that express has matched.
       params: request.params as ParamsOf<EndpointOf<Name>>,
@@ -37,7 +47,8 @@ export function answer<Name extends EndpointName>(
     response.status(status);
     if (status === 204) response.end();
     else response.json(answered);
-  });
+  };
+  route(router, name, ...(check ? [readJson(name)] : []), handler);
 }
 
 /** Answers an endpoint that sends something else than JSON: the work sends it itself. */

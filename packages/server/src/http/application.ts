@@ -14,9 +14,6 @@ import { notFound } from '../errors/refusal.ts';
 import { routineRoutes } from './routineRoutes.ts';
 import { runRoutes } from './runRoutes.ts';
 
-/** An edit of thousands of mends is a few megabytes; no request needs more. */
-const MOST_JSON = '32mb';
-
 /** The whole server as one handler: the border, the interface under /api, and the page. */
 export function application(context: Context): Express {
   const app = express();
@@ -29,7 +26,6 @@ export function application(context: Context): Express {
     return { ready: true };
   });
   app.use('/api', health, describeRoutes());
-  app.use('/api', express.json({ limit: MOST_JSON }));
   app.use('/api', jobRoutes(context), pictureRoutes(context), fileRoutes(context));
   app.use('/api', runRoutes(context), chartRoutes(context), routineRoutes(context));
   app.use('/api', () => {

@@ -1,3 +1,4 @@
+import { open } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import type { Response } from 'express';
 import { Router } from 'express';
@@ -7,7 +8,6 @@ import type { Context } from '../context/context.ts';
 import { deliveredFile, recipeOfDelivery } from '../deliver/deliveries.ts';
 import { checkId } from '../rows/pictureRows.ts';
 import { levelPath, tileRange } from '../store/pyramid.ts';
-import { readStored } from '../store/store.ts';
 import { notFound } from '../errors/refusal.ts';
 import { send } from './answer.ts';
 
@@ -23,18 +23,22 @@ const MEDIA_TYPE: Record<string, string> = {
 /** A whole number in an address; none for anything else. */
 const wholeNumber = (text: string): number => (/^\d{1,7}$/.test(text) ? Number(text) : -1);
 
-/** Sends a stored file, or a range of it. A page that goes away meanwhile is no error. */
+/** Sends a stored file, or a range of it. A page that goes away meanwhile is no error. @throws Refusal where it is missing */
 async function sendStored(
   response: Response,
   path: string,
+  announce: () => void,
   range?: { start: number; end: number },
 ): Promise<void> {
+  // Opened before anything is said: what is missing must still be answered as such.
+  const file = await open(path).catch((error: NodeJS.ErrnoException) => {
+    throw error.code === 'ENOENT' ? notFound('file') : error;
+  });
+  announce();
   try {
-    await pipeline(readStored(path, range), response);
+    await pipeline(file.createReadStream(range), response);
   } catch (error) {
-    const code = (error as NodeJS.ErrnoException).code;
-    if (code === 'ENOENT' && !response.headersSent) throw notFound('file');
-    if (code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
+    if ((error as NodeJS.ErrnoException).code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
   }
 }
 
@@ -63,23 +67,25 @@ export function fileRoutes(context: Context): Router {
     const size = pyramidLevels(width, height)[level];
     const range = size && tileRange(size, wholeNumber(column), wholeNumber(row), channels, depth);
     if (!range) throw notFound('tile');
-    response.set({
-      'Content-Type': 'application/octet-stream',
-      'Content-Length': String(range.end - range.start + 1),
-      'Cache-Control': 'private, max-age=31536000, immutable',
-    });
-    await sendStored(response, levelPath(context.store.pyramidPath(pyramid), level), range);
+    const announce = (): unknown =>
+      response.set({
+        'Content-Type': 'application/octet-stream',
+        'Content-Length': String(range.end - range.start + 1),
+        'Cache-Control': 'private, max-age=31536000, immutable',
+      });
+    await sendStored(response, levelPath(context.store.pyramidPath(pyramid), level), announce, range);
   });
 
   send(router, 'deliveredFile', async (params, response) => {
     const file = await deliveredFile(context, checkId(params.delivery, 'delivery'));
-    response.attachment(file.fileName);
-    response.set({
-      'Content-Type': MEDIA_TYPE[file.format] ?? 'application/octet-stream',
-      'Content-Length': String(file.sizeBytes),
-      'Cache-Control': 'private, no-cache',
+    await sendStored(response, file.path, () => {
+      response.attachment(file.fileName);
+      response.set({
+        'Content-Type': MEDIA_TYPE[file.format] ?? 'application/octet-stream',
+        'Content-Length': String(file.sizeBytes),
+        'Cache-Control': 'private, no-cache',
+      });
     });
-    await sendStored(response, file.path);
   });
 
   send(router, 'deliveredRecipe', async (params, response) => {

@@ -7,7 +7,7 @@ import type { Logger } from 'pino';
 import type { RefusalReason } from '../errors/refusal.ts';
 import { isDatabaseAway } from '../database/isDatabaseAway.ts';
 import { Refusal } from '../errors/refusal.ts';
-import { NoRoomError } from '../store/room.ts';
+import { NoRoomError } from '../errors/noRoom.ts';
 import { wordsFor } from './wordsFor.ts';
 
 /** The status of each reason (RFC 9110; 507 of RFC 4918), and of what else can go wrong. */
@@ -29,21 +29,53 @@ const STATUS = {
 
 type Reason = keyof typeof STATUS;
 
+/** What PostgreSQL says of values that it cannot hold: too large a number, a text that is none (class 22 of appendix A). */
+const isUnfitValue = (error: unknown): boolean =>
+  error instanceof Error &&
+  'code' in error &&
+  /^22[0-9A-Z]{3}$/.test(String(error.code)) &&
+  'severity' in error;
+
+/** The status that Express and its parsers give to a request that they cannot read; null for any other error. */
+const clientStatus = (error: unknown): number | null =>
+  error instanceof Error && 'status' in error && Number(error.status) >= 400 && Number(error.status) < 500
+    ? Number(error.status)
+    : null;
+
+/** What a request that could not be read is to whoever sent it. */
+function unreadable(error: unknown): Foreseen | null {
+  switch (clientStatus(error)) {
+    case null:
+      return null;
+    case 404:
+      return { reason: 'not found', thing: said('refused.notFound.file') };
+    case 413:
+      return { reason: 'too large', thing: said('refused.requestTooLarge') };
+    default:
+      return {
+        reason: 'not understood',
+        thing: said(error instanceof SyntaxError ? 'refused.notJson' : 'refused.notReadable'),
+      };
+  }
+}
+
+interface Foreseen {
+  readonly reason: Reason;
+  readonly thing: Said;
+}
+
 /** What an error is to whoever asked; null for one that was not foreseen. */
-function foreseen(error: unknown): { readonly reason: Reason; readonly thing: Said } | null {
+function foreseen(error: unknown): Foreseen | null {
   if (error instanceof Refusal) return { reason: error.reason, thing: error.said };
   if (error instanceof RecipeError)
     return {
       reason: 'not understood',
       thing: said('refused.document', { place: error.place, reason: error.reason }),
     };
-  if (error instanceof SyntaxError && 'status' in error)
-    return { reason: 'not understood', thing: said('refused.notJson') };
-  if (error instanceof Error && 'type' in error && error.type === 'entity.too.large')
-    return { reason: 'too large', thing: said('refused.requestTooLarge') };
   if (error instanceof NoRoomError) return { reason: 'no room', thing: said('refused.noRoom') };
   if (isDatabaseAway(error)) return { reason: 'away', thing: said('refused.databaseAway') };
-  return null;
+  if (isUnfitValue(error)) return { reason: 'not understood', thing: said('refused.unfitValue') };
+  return unreadable(error);
 }
 
 /** The one place where an error becomes an answer: a problem document (RFC 9457), in the language that is asked for. */

@@ -1,3 +1,4 @@
+import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Response } from 'express';
 import { ZipFile } from 'yazl';
@@ -16,6 +17,10 @@ export async function sendZip(context: Context, runId: string, response: Respons
   if (run.kind !== 'delivery' || ids.length === 0) throw notFound('finished delivery');
   const { name } = await context.database('jobs').where('id', run.jobId).first('name');
   const zip = new ZipFile();
+  // A file that went with its job meanwhile: the archive breaks off, and nothing else does.
+  zip.on('error', (error: Error) => {
+    if (zip.outputStream instanceof Readable) zip.outputStream.destroy(error);
+  });
   for (const id of ids) {
     const { path, fileName } = await deliveredFile(context, id);
     zip.addFile(path, fileName, { compress: false });

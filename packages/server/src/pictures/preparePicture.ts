@@ -1,6 +1,7 @@
 import type { Said } from '@fennip/words';
 import { packed } from '@fennip/words';
 import { guessNature } from '@fennip/core/examine';
+import type { LevelWritten } from '../intake/intakeTasks.ts';
 import type { Context } from '../context/context.ts';
 import type { PictureRow } from '../rows/pictureRows.ts';
 import { pyramidBytes } from '../store/pyramid.ts';
@@ -18,24 +19,24 @@ export async function giveUpPreparing(context: Context, id: string, reason: Said
 
 /** Decodes a picture and writes its pyramid; it can be opened from the first level on. */
 export async function preparePicture(context: Context, id: string): Promise<void> {
-  const { database, store, threads, events, log } = context;
+  const { database, store, intake, gate, events, log } = context;
   const row = await database<PictureRow>('pictures').where('id', id).first();
   if (!row || row.state !== 'preparing') return;
   await store.checkRoom(pyramidBytes(row));
   // One level after the other: told at the same time, a finer one could be overtaken by a coarser.
   let telling = Promise.resolve();
-  const signs = await threads.prepare(
-    store.pathOf('originals', row.sha256),
-    store.pyramidPath(row.sha256),
-    ({ level, share }) => {
-      telling = telling
-        .then(async () => {
-          await database('pictures').where('id', id).update({ finest_level: level });
-          events.publish(row.job_id, { type: 'progress', work: 'prepare', pictureId: id, share });
-          await publishPicture(context, id);
-        })
-        .catch((error: unknown) => log.warn({ err: error, id }, 'progress was not published'));
-    },
+  const pixels = row.width * row.height;
+  const tell = ({ level, share }: LevelWritten): void => {
+    telling = telling
+      .then(async () => {
+        await database('pictures').where('id', id).update({ finest_level: level });
+        events.publish(row.job_id, { type: 'progress', work: 'prepare', pictureId: id, share });
+        await publishPicture(context, id);
+      })
+      .catch((error: unknown) => log.warn({ err: error, id }, 'progress was not published'));
+  };
+  const signs = await gate.run(pixels, () =>
+    intake.prepare(store.pathOf('originals', row.sha256), store.pyramidPath(row.sha256), pixels, tell),
   );
   await telling;
   await database('pictures').where('id', id).update({ state: 'ready', finest_level: 0 });

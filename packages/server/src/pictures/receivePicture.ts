@@ -3,8 +3,8 @@ import { randomUUID } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import type { Picture } from '@fennip/contract';
 import { guessNature } from '@fennip/core/examine';
-import type { PictureHeader } from '@fennip/files';
-import { PictureError, captureData, readHeader } from '@fennip/files';
+import { PictureError } from '@fennip/files';
+import type { Inspected } from '../intake/intakeTasks.ts';
 import type { Context } from '../context/context.ts';
 import { Refusal } from '../errors/refusal.ts';
 import type { Arrival } from '../store/store.ts';
@@ -30,9 +30,9 @@ export async function arrive(
   }
 }
 
-async function inspect(arrival: Arrival, { store, config }: Context): Promise<PictureHeader> {
+async function inspect(arrival: Arrival, { store, intake }: Context): Promise<Inspected> {
   try {
-    return await readHeader(arrival.path, { pixels: config.mostPixels });
+    return await intake.inspect(arrival.path);
   } catch (error) {
     await store.discard(arrival);
     if (error instanceof PictureError) throw new Refusal('not taken', error.said);
@@ -67,7 +67,6 @@ export async function receivePicture(
   }
   const header = await inspect(arrival, context);
   const id = randomUUID();
-  const capture = captureData(header.exif);
   await withContent(database, arrival.sha256, async (change) => {
     await store.keep(arrival, 'originals');
     await change('pictures').insert({
@@ -76,7 +75,7 @@ export async function receivePicture(
       ...(place === undefined ? {} : { position: place }),
       name,
       // Until its values are read.
-      nature: guessNature({ ...header, capture }),
+      nature: guessNature(header),
       state: 'preparing',
       format: header.format,
       sha256: arrival.sha256,
@@ -87,7 +86,7 @@ export async function receivePicture(
       channels: header.channels,
       transfer: header.transfer ? JSON.stringify(header.transfer) : null,
       density: header.density ?? null,
-      capture: JSON.stringify(capture),
+      capture: JSON.stringify(header.capture),
     });
   });
   await queue.order('prepare', id);

@@ -7,20 +7,27 @@ import type { Logger } from 'pino';
 import type { Database } from '../database/connect.ts';
 import { isDatabaseAway } from '../database/isDatabaseAway.ts';
 import { Refusal } from '../errors/refusal.ts';
-import { NoRoomError } from '../store/room.ts';
-import { countAttempt, forgetAttempts } from './attempts.ts';
-import type { Work } from './queue.ts';
+import { NoRoomError } from '../errors/noRoom.ts';
+import { beginAttempt, countFailure, excuseAttempt, forgetAttempts } from './attempts.ts';
+import type { Work } from './work.ts';
 
 /** What work is done in. */
 export interface WorkSurroundings {
   readonly database: Database;
   readonly log: Logger;
+  /** The id of this server, while it runs. */
+  readonly server: string;
   /** True once the server is being stopped: threads end under their work. */
   readonly isClosing: () => boolean;
 }
 
-/** Work that was begun so often and never ended is given up: something in it ends the server. */
-const MOST_ATTEMPTS = 3;
+/** Work that failed so often is given up. */
+const MOST_FAILURES = 3;
+/**
+ * So is work that so many servers seem to have ended by. Files from outside are read in processes of their own, so that a
+ * server that ends is most often ended by somebody: three times in a row may be chance.
+ */
+const MOST_SUSPICION = 4.5;
 /** Pauses before it is tried again, in seconds: from the first to the second attempt, and so on. */
 const PAUSES = [1, 10];
 /** Pause while the database is away, in seconds. */
@@ -35,7 +42,7 @@ function lastingReason(error: unknown): Said | null {
   return null;
 }
 
-/** Work whose last attempt was cut off by something else than itself: by its key, for as long as this server runs. */
+/** Work whose last attempt ended with the database, so that this could not be noted: by its key, while this server runs. */
 const cutOff = new Set<string>();
 
 /**
@@ -44,28 +51,29 @@ const cutOff = new Set<string>();
  * @returns the seconds after which it is to be tried again; null where it is not
  */
 export async function carryOut(
-  { database, log, isClosing }: WorkSurroundings,
+  { database, log, server, isClosing }: WorkSurroundings,
   kind: WorkKind,
   id: string,
   work: Work,
 ): Promise<number | null> {
   const key = `${kind} ${id}`;
-  if (cutOff.delete(key)) await forgetAttempts(database, kind, id);
-  const attempt = await countAttempt(database, kind, id);
+  if (cutOff.delete(key)) await excuseAttempt(database, kind, id);
+  const { suspicion } = await beginAttempt(database, kind, id, server);
   const begun = Date.now();
   const end = async (outcome: string, reason: Said | null): Promise<null> => {
     if (reason) await work.giveUp(id, reason);
     await forgetAttempts(database, kind, id);
-    log.info({ kind, id, outcome, attempt, ms: Date.now() - begun }, 'background work');
+    log.info({ kind, id, outcome, ms: Date.now() - begun }, 'background work');
     return null;
   };
-  if (attempt > MOST_ATTEMPTS) return end('given up', said('work.endedServer', { n: MOST_ATTEMPTS }));
+  if (suspicion > MOST_SUSPICION)
+    return end('given up', said('work.endedServer', { n: Math.round(suspicion) }));
   try {
     await work.run(id);
     return await end('done', null);
   } catch (error) {
     if (isClosing()) {
-      await forgetAttempts(database, kind, id);
+      await excuseAttempt(database, kind, id);
       return null;
     }
     if (isDatabaseAway(error)) {
@@ -75,8 +83,9 @@ export async function carryOut(
     }
     const reason = lastingReason(error);
     if (reason) return end('failed', reason);
-    log.error({ err: error, kind, id, attempt }, 'background work failed');
-    if (attempt >= MOST_ATTEMPTS) return end('failed', said('work.failed'));
-    return PAUSES[attempt - 1] ?? PAUSES[PAUSES.length - 1];
+    const failures = await countFailure(database, kind, id);
+    log.error({ err: error, kind, id, failures }, 'background work failed');
+    if (failures >= MOST_FAILURES) return end('failed', said('work.failed'));
+    return PAUSES[failures - 1] ?? PAUSES[PAUSES.length - 1];
   }
 }

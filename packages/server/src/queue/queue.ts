@@ -1,22 +1,13 @@
+import { randomUUID } from 'node:crypto';
 import { availableParallelism } from 'node:os';
 import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
 import type { WorkKind } from '@fennip/contract';
-import type { Said } from '@fennip/words';
 import type { Database } from '../database/connect.ts';
 import { carryOut } from './carryOut.ts';
 import { forgetAttempts } from './attempts.ts';
+import type { Work, Works } from './work.ts';
 import { openWorkLocks } from './workLocks.ts';
-
-/** How a kind of background work is done. */
-export interface Work {
-  /** Does it. Doing it a second time must do no harm: a server may die before it can say that it was done. */
-  readonly run: (id: string) => Promise<void>;
-  /** Notes that it will not be done, and why; what had been asked for must not look as if it were still under way. */
-  readonly giveUp: (id: string, reason: Said) => Promise<void>;
-}
-
-export type Works = Readonly<Partial<Record<WorkKind, Work>>>;
 
 /** Background work, kept in the database: it survives a restart, and several servers can share it. */
 export interface Queue {
@@ -83,6 +74,7 @@ export async function openQueue(url: string, database: Database, log: Logger): P
     await boss.createQueue(kind, { name: kind, ...manner });
     await boss.updateQueue(kind, { name: kind, ...manner });
   }
+  const server = randomUUID();
   const locks = openWorkLocks(url, log);
   const pauses = new Map<WorkKind, Pause>();
   const loops: Promise<void>[] = [];
@@ -103,7 +95,7 @@ export async function openQueue(url: string, database: Database, log: Logger): P
         return;
       }
       try {
-        const again = await carryOut({ database, log, isClosing: () => isClosing }, kind, id, work);
+        const again = await carryOut({ database, log, server, isClosing: () => isClosing }, kind, id, work);
         if (again !== null) await send(kind, id, again);
       } finally {
         await locks.release(key);

@@ -8,6 +8,8 @@ import { createEventHub } from '../events/eventHub.ts';
 import { agreeOnStore } from '../store/agreeOnStore.ts';
 import { openStore } from '../store/store.ts';
 import { openQueue } from '../queue/queue.ts';
+import { createPixelGate } from '../gate/pixelGate.ts';
+import { startIntake } from '../intake/startIntake.ts';
 import { startThreads } from '../threads/threads.ts';
 
 /** A context, and how it is taken down again. */
@@ -33,6 +35,8 @@ export async function openContext(config: Config, log: Logger): Promise<OpenCont
     store: await openStore(config.storeFolder, config),
     threads: startThreads(config.mostPixels),
     background: startThreads(config.mostPixels),
+    intake: startIntake(config.mostPixels),
+    gate: createPixelGate(config.mostPixels),
     events: bridge.hub,
     queue: await openQueue(config.databaseUrl, database, log),
     log,
@@ -43,6 +47,7 @@ export async function openContext(config: Config, log: Logger): Promise<OpenCont
       await context.queue.close();
       await context.threads.close();
       await context.background.close();
+      await context.intake.close();
       await bridge.stop();
       await database.destroy();
     },

@@ -3,7 +3,7 @@ import { deliver, giveUpDelivering } from '../deliver/deliveries.ts';
 import { checkMended, giveUpChecking } from '../examine/checkMended.ts';
 import { examinePicture, giveUpExamining } from '../examine/examinePicture.ts';
 import { giveUpPreparing, preparePicture } from '../pictures/preparePicture.ts';
-import type { Works } from '../queue/queue.ts';
+import type { Works } from '../queue/work.ts';
 import { carryOutPiece, giveUpPiece } from '../runs/carryOutPiece.ts';
 
 /** The background work on single pictures. */

@@ -3,7 +3,7 @@ import { mkdir, open, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Depth, LevelSize, PictureShape, Raster } from '@fennip/core/raster';
 import { TILE_SIZE, bytesPerSample, halveRaster, pyramidLevels } from '@fennip/core/raster';
-import { roomErrorOf } from './room.ts';
+import { roomErrorOf } from '../errors/noRoom.ts';
 import { DamagedFileError } from './store.ts';
 
 /** The file of one level: its tiles row after row, each planar and raw, so that any of them is one range of bytes. */

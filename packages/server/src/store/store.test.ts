@@ -8,7 +8,7 @@ import { createRaster, pyramidLevels } from '@fennip/core/raster';
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { levelPath, tileRange, writePyramid } from './pyramid.ts';
-import { NoRoomError } from './room.ts';
+import { NoRoomError } from '../errors/noRoom.ts';
 import { DamagedFileError, TooLargeError, openStore } from './store.ts';
 
 let folder = '';

@@ -1,12 +1,12 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { createReadStream } from 'node:fs';
 import type { FileHandle } from 'node:fs/promises';
 import { link, mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import type { StoredFile } from './hashFile.ts';
 import { hashFile } from './hashFile.ts';
-import { checkRoom, roomErrorOf } from './room.ts';
+import { roomErrorOf } from '../errors/noRoom.ts';
+import { checkRoom } from './room.ts';
 
 /** A file that has arrived whole but is not yet part of the store. */
 export interface Arrival extends StoredFile {
@@ -233,7 +233,3 @@ export async function openStore(folder: string, { keptBytes }: Room): Promise<St
     },
   };
 }
-
-/** Reads a stored file as a stream, whole or a range of bytes (last one included). */
-export const readStored = (path: string, range?: { start: number; end: number }): Readable =>
-  createReadStream(path, range);

@@ -6,7 +6,6 @@ import { load } from './tasks/load.ts';
 import { makeCharts } from './tasks/makeCharts.ts';
 import { measureGrain } from './tasks/measureGrain.ts';
 import { mendPart } from './tasks/mendPart.ts';
-import { prepare } from './tasks/prepare.ts';
 import { propose } from './tasks/propose.ts';
 import { render } from './tasks/render.ts';
 import { report } from './tasks/report.ts';
@@ -24,7 +23,6 @@ export const tasks = {
   makeCharts,
   measureGrain,
   mendPart,
-  prepare,
   propose,
   render,
   report,

@@ -1,6 +1,6 @@
 import type { CarriedRecipe } from '@fennip/core/carry';
 import type { ChartFrame, DustChart, SensorShape, SpannedCharts } from '@fennip/core/chart';
-import type { ExamineTile, MeasuredPart, PictureNature, PrintSigns } from '@fennip/core/examine';
+import type { ExamineTile, MeasuredPart, PictureNature } from '@fennip/core/examine';
 import type { Fault } from '@fennip/core/fault';
 import { isFramingStep } from '@fennip/core/finish';
 import type { GrainModel } from '@fennip/core/grain';
@@ -18,17 +18,17 @@ import { availableParallelism } from 'node:os';
 import type { MessagePort } from 'node:worker_threads';
 import { MessageChannel } from 'node:worker_threads';
 import type { StoredFile } from '../store/hashFile.ts';
+import { NoRoomError } from '../errors/noRoom.ts';
 import { collect } from './collect.ts';
 import type { TakenBackMend } from './takenBack.ts';
 import type { tasks } from './tasks.ts';
 import type { CarryInput } from './tasks/carry.ts';
 import type { ChartedFrame, FoundPlaces } from './tasks/chartedPlaces.ts';
 import type { LoadedPicture } from './tasks/original.ts';
-import type { LevelWritten } from './tasks/prepare.ts';
 import type { SeenProposal } from './tasks/propose.ts';
 import type { ReportInput } from './tasks/report.ts';
 import type { TakeBackInput } from './tasks/takeBack.ts';
-import type { Refused } from './thread.ts';
+import type { NoRoom, Refused } from './thread.ts';
 
 /** What a delivery is made into. */
 export type ThreadDelivery =
@@ -38,8 +38,6 @@ export type ThreadDelivery =
 
 /** The heavy work, each call in a thread. A picture that cannot be used throws {@link PictureError}. */
 export interface Threads {
-  /** Writes the pyramid. @returns what of the picture's values speaks for a print */
-  prepare(original: string, folder: string, written: (level: LevelWritten) => void): Promise<PrintSigns>;
   /** @param recipe laid down on the picture; null loads it as it came in */
   load(original: string, recipe: Recipe | null): Promise<Raster>;
   examine(raster: Raster, tile: ExamineTile, nature: PictureNature): Promise<MeasuredPart>;
@@ -88,6 +86,8 @@ export interface Threads {
 
 const isRefused = (outcome: unknown): outcome is Refused =>
   typeof outcome === 'object' && outcome !== null && 'refused' in outcome;
+const isNoRoom = (outcome: unknown): outcome is NoRoom =>
+  typeof outcome === 'object' && outcome !== null && 'noRoom' in outcome;
 
 const copyOf = (picture: LoadedPicture): LoadedPicture => ({
   ...picture,
@@ -98,6 +98,7 @@ export function startThreads(mostPixels: number): Threads {
   const { run, close } = startTaskThreads<typeof tasks>(new URL('./thread.ts', import.meta.url), {
     check(outcome) {
       if (isRefused(outcome)) throw new PictureError('broken', outcome.refused);
+      if (isNoRoom(outcome)) throw new NoRoomError(null, null);
     },
   });
 
@@ -162,8 +163,6 @@ export function startThreads(mostPixels: number): Threads {
   }
 
   return {
-    prepare: (original, folder, written) =>
-      runSpeaking((port) => run('prepare', { original, folder, mostPixels, port }, [port]), written),
     load: (original, recipe) => loaded(original, recipe),
     examine: (raster, tile, nature) => run('examineTile', { raster, tile, nature }),
     examineWhole: (raster) => run('examineWhole', { raster }),
