@@ -15,6 +15,7 @@ export default defineConfig({
       'packages/*/test/**/*.test.ts',
       'bench/src/**/*.test.ts',
       'tests/registries/*.test.ts',
+      'tests/faults/*.test.ts',
     ],
     environment: 'node',
     // Against a test that hangs, not a measure of speed: the slowest machine seen took ten times what is usual.

@@ -1,6 +1,7 @@
 #!/usr/bin/env bash
 # Runs every check and test and counts them. Called by ./fennip test, which has installed what is needed.
-# With --quick: format, lint, types and the tests that need no database and no browser.
+# With --quick: format, lint, types and the tests that need no database and no browser. With --faults: what happens when
+# servers, databases and disks fail, at length.
 set -uo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 root=$PWD
@@ -53,6 +54,8 @@ suite() {
 
 quick=0
 [ "${1:-}" = --quick ] && quick=1
+faults=0
+[ "${1:-}" = --faults ] && faults=1
 
 # The compiler that is compiled itself: a fifth of the time. What lints and what reads the page's templates need the other.
 types=(node node_modules/typescript-7/bin/tsc)
@@ -91,16 +94,27 @@ start_postgres || exit 1
 leave() { [ "$was_up" = 1 ] || stop_postgres; }
 trap leave EXIT
 
-check_sources &
-(
-  check_types
-  check "build of the page" build_page
-) &
-wait
-count_checks
+if [ "$faults" = 0 ]; then
+  check_sources &
+  (
+    check_types
+    check "build of the page" build_page
+  ) &
+  wait
+  count_checks
+fi
 
 export FENNIP_TEST_DATABASE_URL
 FENNIP_TEST_DATABASE_URL=$(database_url postgres)
+
+if [ "$faults" = 1 ]; then
+  FENNIP_FAULTS=full suite "faults" "$state/faults.json" "$read_units" \
+    npx vitest run --reporter=default --reporter=json --outputFile.json="$state/faults.json" \
+    --testTimeout=1800000 tests/faults
+  echo "$passed passed, $failed failed"
+  [ "$failed" = 0 ]
+  exit
+fi
 
 suite "unit and server tests" "$state/unit.json" "$read_units" \
   npx vitest run --reporter=default --reporter=json --outputFile.json="$state/unit.json"

@@ -13,16 +13,41 @@ const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 /** The application as it is started for a restorer: the real server process on a real database. */
 export interface Application {
   readonly address: string;
+  /** The folder that its pictures are kept in. */
+  readonly storeFolder: string;
+  /** The process of the server; another one after it was started again. */
+  readonly serverPid: number;
+  /** True if the server that was started last is still up. */
+  readonly isUp: boolean;
   restartServer(): Promise<void>;
+  /** Ends the server as a loss of power does. */
+  killServer(): Promise<void>;
+  /** Starts a server that was killed, or ended by itself. */
+  startServer(): Promise<void>;
   /** @throws Error where the database is shared with other tests */
   restartDatabase(): Promise<void>;
+  /** Ends the database as a loss of power does. @throws Error where it is shared with other tests */
+  killDatabase(): void;
+  /** Starts a database that was killed. */
+  startDatabase(): void;
   close(): Promise<void>;
+}
+
+export interface ApplicationOptions {
+  /** `own` may be restarted and killed. */
+  readonly database: 'shared' | 'own';
+  /** Where the pictures are kept; a new folder where none is named. */
+  readonly storeFolder?: string;
+  /** More settings of the server. */
+  readonly settings?: Readonly<Record<string, string>>;
 }
 
 /** A database server: the one that all tests share, or one that may be stopped. */
 interface DatabaseServer {
   readonly url: string;
   restart(): void;
+  kill(): void;
+  up(): void;
   close(): void;
 }
 
@@ -32,19 +57,25 @@ function sharedDatabase(): DatabaseServer {
   const restart = (): never => {
     throw new Error('other tests are at this database');
   };
-  return { url, restart, close: () => undefined };
+  return { url, restart, kill: restart, up: restart, close: () => undefined };
 }
 
 function ownDatabase(): DatabaseServer {
   const state = join(tmpdir(), `fennip-own-database-${randomBytes(5).toString('hex')}`);
-  const run = (command: 'start' | 'restart' | 'stop'): string =>
+  const run = (command: 'start' | 'restart' | 'kill' | 'up' | 'stop'): string =>
     execFileSync('bash', ['tools/own-postgres.sh', command], {
       cwd: ROOT,
       env: { ...process.env, FENNIP_STATE: state },
       stdio: ['ignore', 'pipe', 'ignore'],
       encoding: 'utf8',
     }).trim();
-  return { url: run('start'), restart: () => void run('restart'), close: () => void run('stop') };
+  return {
+    url: run('start'),
+    restart: () => void run('restart'),
+    kill: () => void run('kill'),
+    up: () => void run('up'),
+    close: () => void run('stop'),
+  };
 }
 
 function freePort(): Promise<number> {
@@ -74,14 +105,17 @@ async function answers(address: string): Promise<void> {
   throw new Error(`nothing answers at ${address}`);
 }
 
-/** @param database whether it may be restarted: it is on its own then */
-export async function startApplication(database: 'shared' | 'own'): Promise<Application> {
+export async function startApplication({
+  database,
+  storeFolder,
+  settings = {},
+}: ApplicationOptions): Promise<Application> {
   const databases = database === 'own' ? ownDatabase() : sharedDatabase();
   const name = `fennip_browser_${randomBytes(5).toString('hex')}`;
   await asAdmin(databases.url, `create database ${name}`);
   const url = new URL(databases.url);
   url.pathname = name;
-  const store = await mkdtemp(join(tmpdir(), 'fennip-browser-'));
+  const store = storeFolder ?? (await mkdtemp(join(tmpdir(), 'fennip-browser-')));
   const port = await freePort();
   const address = `http://127.0.0.1:${port}`;
   let server: ChildProcess;
@@ -95,33 +129,46 @@ export async function startApplication(database: 'shared' | 'own'): Promise<Appl
         FENNIP_STORE: store,
         FENNIP_PORT: String(port),
         FENNIP_LOG: 'fatal',
+        ...settings,
       },
       stdio: ['ignore', 'ignore', 'inherit'],
     });
     await answers(address);
   }
 
-  function stop(): Promise<void> {
+  function end(signal: 'SIGTERM' | 'SIGKILL'): Promise<void> {
     return new Promise((resolve) => {
+      if (server.exitCode !== null || server.signalCode !== null) resolve();
       server.once('exit', () => resolve());
-      server.kill('SIGTERM');
+      server.kill(signal);
     });
   }
 
   await start();
   return {
     address,
+    storeFolder: store,
+    get serverPid() {
+      return server.pid ?? 0;
+    },
+    get isUp() {
+      return server.exitCode === null && server.signalCode === null;
+    },
     restartServer: async () => {
-      await stop();
+      await end('SIGTERM');
       await start();
     },
+    killServer: () => end('SIGKILL'),
+    startServer: start,
     restartDatabase: async () => {
       databases.restart();
       await answers(address);
     },
+    killDatabase: databases.kill,
+    startDatabase: databases.up,
     close: async () => {
-      await stop();
-      await rm(store, { recursive: true });
+      await end('SIGTERM');
+      if (!storeFolder) await rm(store, { recursive: true });
       await asAdmin(databases.url, `drop database ${name} with (force)`);
       databases.close();
     },

@@ -12,7 +12,7 @@ export const test = base.extend<
   database: ['shared', { option: true, scope: 'worker' }],
   application: [
     async ({ database }, use) => {
-      const application = await startApplication(database);
+      const application = await startApplication({ database });
       await use(application);
       await application.close();
     },

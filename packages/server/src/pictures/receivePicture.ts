@@ -25,6 +25,8 @@ export async function arrive(
   try {
     return await store.receive(stream, config.mostBytes, announcedBytes);
   } catch (error) {
+    // What still comes is let go by: the next request on this connection stands behind it.
+    stream.resume();
     if (error instanceof TooLargeError) throw tooLarge(config.mostBytes);
     throw error;
   }

@@ -30,6 +30,8 @@ const MOST_FAILURES = 3;
 const MOST_SUSPICION = 4.5;
 /** Pauses before it is tried again, in seconds: from the first to the second attempt, and so on. */
 const PAUSES = [1, 10];
+/** Pause while the disk is full, in seconds. */
+const ROOM_PAUSE = 10;
 /** Pause while the database is away, in seconds. */
 const AWAY_PAUSE = 2;
 
@@ -80,6 +82,11 @@ export async function carryOut(
       log.warn({ err: error, kind, id }, 'the database went away under background work');
       cutOff.add(key);
       return AWAY_PAUSE;
+    }
+    if (work.waitsForRoom && error instanceof NoRoomError) {
+      log.warn({ err: error, kind, id }, 'background work waits for room on disk');
+      await excuseAttempt(database, kind, id);
+      return ROOM_PAUSE;
     }
     const reason = lastingReason(error);
     if (reason) return end('failed', reason);

@@ -1,4 +1,5 @@
 import pg from 'pg';
+import pLimit from 'p-limit';
 import type { Logger } from 'pino';
 
 /** The space of numbers under which PostgreSQL's advisory locks know pieces of work. */
@@ -21,15 +22,19 @@ export function openWorkLocks(url: string, log: Logger): WorkLocks {
   const held = new Set<string>();
   let connection: Promise<pg.Client> | null = null;
 
+  // One after the other: a connection answers one query at a time.
+  const inTurn = pLimit(1);
   const tryLock = async (client: pg.Client, key: string): Promise<boolean> => {
-    const { rows } = await client.query<{ mine: boolean }>(
-      'select pg_try_advisory_lock($1, hashtext($2)) as mine',
-      [LOCK_SPACE, key],
+    const { rows } = await inTurn(() =>
+      client.query<{ mine: boolean }>('select pg_try_advisory_lock($1, hashtext($2)) as mine', [
+        LOCK_SPACE,
+        key,
+      ]),
     );
     return rows[0].mine;
   };
   const unlock = (client: pg.Client, key: string): Promise<unknown> =>
-    client.query('select pg_advisory_unlock($1, hashtext($2))', [LOCK_SPACE, key]);
+    inTurn(() => client.query('select pg_advisory_unlock($1, hashtext($2))', [LOCK_SPACE, key]));
 
   async function connect(): Promise<pg.Client> {
     const client = new pg.Client({ connectionString: url, keepAlive: true });

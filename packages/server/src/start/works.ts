@@ -11,6 +11,7 @@ export const pictureWorks = (context: Context): Works => ({
   prepare: {
     run: (id) => preparePicture(context, id),
     giveUp: (id, reason) => giveUpPreparing(context, id, reason),
+    waitsForRoom: true,
   },
   examine: {
     run: (id) => examinePicture(context, id),

@@ -99,11 +99,12 @@ async function writeThrough(
   const hash = createHash('sha256');
   let sizeBytes = 0;
   let checkedTo = 0;
-  for await (const chunk of stream as AsyncIterable<Buffer>) {
+  // Not ended where it is refused: its sender is to be told why.
+  for await (const chunk of stream.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>) {
     sizeBytes += chunk.length;
     if (sizeBytes > mostBytes) throw new TooLargeError(mostBytes);
     if (sizeBytes > checkedTo) {
-      await hasRoom(ROOM_EVERY);
+      await hasRoom(1);
       checkedTo = sizeBytes + ROOM_EVERY;
     }
     hash.update(chunk);

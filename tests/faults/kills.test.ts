@@ -1,0 +1,68 @@
+import { mulberry } from '@fennip/core/random';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Application } from '../e2e/application.ts';
+import { startApplication } from '../e2e/application.ts';
+import { isFull, times } from './extent.ts';
+import { smallPicture } from './pictures.ts';
+import type { Restorer } from './restorer.ts';
+import { createRestorer } from './restorer.ts';
+
+const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
+
+describe('what the server said yes to', () => {
+  let application: Application;
+  let files: Buffer[];
+  beforeAll(async () => {
+    application = await startApplication({ database: 'own' });
+    files = await Promise.all([1, 2, 3, 4, 5].map((seed) => smallPicture(seed)));
+  });
+  afterAll(() => application.close());
+
+  async function underFire(seed: number, fire: (chance: () => number) => Promise<void>): Promise<Restorer[]> {
+    const chance = mulberry(seed);
+    const restorers = [1, 2, 3].map((k) => createRestorer(application, files, mulberry(seed + k)));
+    const working = restorers.map((restorer) => restorer.work());
+    await fire(chance);
+    for (const restorer of restorers) restorer.stop();
+    await Promise.all(working);
+    return restorers;
+  }
+
+  async function expectNoLoss(restorers: readonly Restorer[]): Promise<void> {
+    let mends = 0;
+    for (const restorer of restorers) {
+      expect(await restorer.losses()).toEqual([]);
+      for (const of of restorer.acknowledged.values()) mends += of.mends.length;
+    }
+    // Somebody did work.
+    expect(mends).toBeGreaterThan(10);
+  }
+
+  it('is there after kills of the server at any moment', async () => {
+    const restorers = await underFire(11, async (chance) => {
+      for (let kill = 0; kill < times(2, 100); kill++) {
+        await pause(isFull ? 300 + 3000 * chance() : 2500 + 2000 * chance());
+        await application.killServer();
+        await application.startServer();
+      }
+      await pause(500);
+    });
+    await expectNoLoss(restorers);
+  });
+
+  it('is there after deaths of the database, and the server stays up', async () => {
+    const pid = application.serverPid;
+    const restorers = await underFire(23, async (chance) => {
+      for (let death = 0; death < times(1, 10); death++) {
+        await pause(800 + 1500 * chance());
+        application.killDatabase();
+        // Once for a minute: whatever waits for it must wait so long.
+        await pause(death === 9 ? 60_000 : 1000 + 2000 * chance());
+        application.startDatabase();
+      }
+      await pause(3000);
+    });
+    expect([application.isUp, application.serverPid]).toEqual([true, pid]);
+    await expectNoLoss(restorers);
+  });
+});
