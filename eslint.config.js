@@ -81,7 +81,13 @@ export default tseslint.config(
     rules: { 'no-restricted-globals': ['error', ...PAGE_ONLY] },
   },
   {
-    files: ['packages/cli/**', 'bench/**', 'packages/scenes/**', 'packages/server/src/main.ts'],
+    files: [
+      'packages/cli/**',
+      'bench/**',
+      'packages/scenes/**',
+      'packages/server/src/main.ts',
+      'packages/server/src/upkeep.ts',
+    ],
     rules: { 'no-console': 'off' },
   },
   { files: ['**/*.ts', '**/*.vue'], plugins: { sonarjs }, rules: limitsOf({}) },

@@ -24,10 +24,10 @@ debian_packages() {
 need_packages() {
   local wanted
   wanted=$(sha256sum package-lock.json | cut -d' ' -f1)
-  [ -d node_modules ] && [ "$(cat "$state/installed" 2>/dev/null)" = "$wanted" ] && return
+  [ -d node_modules ] && [ "$(cat node_modules/.installed 2>/dev/null)" = "$wanted" ] && return
   echo "Installing npm packages" >&2
   npm ci --no-audit --no-fund --loglevel=error >&2
-  echo "$wanted" >"$state/installed"
+  echo "$wanted" >node_modules/.installed
 }
 
 # The folder of PostgreSQL's programs, of the newest version there is.

@@ -92,6 +92,7 @@ describe.skipIf(disk === null)('a disk that is full', () => {
       .slice(0, -2)
       .filter((one) => !kept.some((of) => of.id === one.id)))
       await fetch(`${application.address}/api/pictures/${id}`, { method: 'DELETE' });
+    await fetch(`${application.address}/api/bin`, { method: 'DELETE' });
     for (let k = 0; k < 60 && (await pictures()).some(({ state }) => state === 'preparing'); k++)
       await new Promise((resolve) => setTimeout(resolve, 500));
     for (const picture of await pictures()) {

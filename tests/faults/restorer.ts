@@ -99,6 +99,7 @@ export function createRestorer(
     // Whatever is answered: from now on it may be gone.
     acknowledged.delete(of.id);
     await ask(`/pictures/${of.id}`, { method: 'DELETE' });
+    if (chance() < 0.5) await ask('/bin', { method: 'DELETE' });
   }
 
   async function step(): Promise<void> {

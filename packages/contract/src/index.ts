@@ -1,3 +1,4 @@
+export type * from './api/bin.ts';
 export * from './api/charts.ts';
 export * from './api/chartedStates.ts';
 export * from './api/deliveryFormats.ts';

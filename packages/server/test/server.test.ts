@@ -161,6 +161,9 @@ describe('intake', () => {
     await fetch(`${other.address()}/api/pictures/${first.id}`, { method: 'DELETE' });
     expect(await readdir(originals)).toHaveLength(1);
     await fetch(`${other.address()}/api/pictures/${second.id}`, { method: 'DELETE' });
+    // They lie in the bin, and can be put back.
+    expect(await readdir(originals)).toHaveLength(1);
+    await fetch(`${other.address()}/api/bin`, { method: 'DELETE' });
     expect(await readdir(originals)).toEqual([]);
     await other.close();
   });

@@ -65,8 +65,11 @@ describe('a content that comes and goes at the same time', () => {
   it('is there for every picture that was taken in', async () => {
     const job = await server.post<Job>('/jobs', { name: 'To and fro' });
     const bytes = await photograph();
-    const remove = (id: string): Promise<Response> =>
-      fetch(`${server.address()}/api/pictures/${id}`, { method: 'DELETE' });
+    // Into the bin and out of it, for good.
+    const remove = async (id: string): Promise<void> => {
+      for (const path of [`/pictures/${id}`, '/bin'])
+        await fetch(`${server.address()}/api${path}`, { method: 'DELETE' });
+    };
     const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
     let last: Picture = await server.add(job.id, 'first.jpg', bytes);
     let lost = 0;

@@ -61,6 +61,7 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
     mostPixels: 150e6,
     mostBytes: 2e9,
     keptBytes: 1e6,
+    binDays: 30,
     ...more,
   };
   const clear = async (): Promise<void> => {

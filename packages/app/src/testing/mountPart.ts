@@ -12,6 +12,7 @@ export function mountPart(part: Component, props: Record<string, unknown> = {}):
     history: createMemoryHistory(),
     routes: [
       { path: '/', name: 'jobs', component: Page },
+      { path: '/bin', name: 'bin', component: Page },
       { path: '/jobs/:job', name: 'intake', component: Page },
       { path: '/:any(.*)*', component: Page },
     ],

@@ -1,5 +1,6 @@
 import type { NumberedFault } from '@fennip/core/fault';
 import type { Recipe } from '@fennip/core/recipe';
+import type { Bin } from './bin.ts';
 import type { ChartedState } from './chartedStates.ts';
 import type { ChartSummary, DustChartSheet, EntryVerdictRequest } from './charts.ts';
 import type { Job, NewJob } from './job.ts';
@@ -97,10 +98,15 @@ const OCTETS = 'application/octet-stream';
 export const ENDPOINTS = {
   health: answering<{ ready: true }>()('GET', '/health', 'Says that the server and its database are up.'),
 
+  bin: answering<Bin>()('GET', '/bin', 'Lists what lies in the bin, the newest first.'),
+  restorePicture: silent('POST', '/bin/pictures/:picture/restore', 'Puts a picture back into its job.'),
+  restoreJob: silent('POST', '/bin/jobs/:job/restore', 'Puts a job back with its pictures.'),
+  emptyBin: silent('DELETE', '/bin', 'Takes all that lies in the bin away for good.'),
+
   jobs: answering<Job[]>()('GET', '/jobs', 'Lists all jobs, the newest first.'),
   makeJob: answering<Job, NewJob>()('POST', '/jobs', 'Makes a job.', { status: 201 }),
   job: answering<{ job: Job; pictures: Picture[] }>()('GET', '/jobs/:job', 'A job with its pictures.'),
-  removeJob: silent('DELETE', '/jobs/:job', 'Takes a job away with all its pictures.'),
+  removeJob: silent('DELETE', '/jobs/:job', 'Puts a job into the bin with all its pictures.'),
   jobEvents: file('/jobs/:job/events', 'text/event-stream', 'Sends what happens in a job, as it happens.'),
   awayFiles: answering<AwayFile[]>()(
     'GET',
@@ -135,7 +141,7 @@ export const ENDPOINTS = {
     '/pictures/:picture',
     'Changes what is said about a picture as a whole.',
   ),
-  removePicture: silent('DELETE', '/pictures/:picture', 'Takes a picture away.'),
+  removePicture: silent('DELETE', '/pictures/:picture', 'Puts a picture into the bin.'),
   examine: answering<Picture, ExamineRequest>()(
     'POST',
     '/pictures/:picture/examination',

@@ -46,7 +46,10 @@ const StepSchema = Type.Union([
 export const MOST_STEPS = 20_000;
 
 export const EditSchema = Type.Object(
-  { words: Type.String({ minLength: 1, maxLength: 200 }), steps: Type.Array(StepSchema, { minItems: 1, maxItems: MOST_STEPS }) },
+  {
+    words: Type.String({ minLength: 1, maxLength: 200 }),
+    steps: Type.Array(StepSchema, { minItems: 1, maxItems: MOST_STEPS }),
+  },
   { additionalProperties: false },
 );
 

@@ -17,6 +17,8 @@ export interface Config {
   readonly mostBytes: number;
   /** Bytes of the store's disk that stay free: a database that cannot write stops. */
   readonly keptBytes: number;
+  /** Days after which what lies in the bin goes for good. */
+  readonly binDays: number;
 }
 
 function numberFrom(text: string | undefined, otherwise: number, name: string): number {
@@ -43,5 +45,6 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     mostPixels: numberFrom(env['FENNIP_MOST_PIXELS'], 150e6, 'FENNIP_MOST_PIXELS'),
     mostBytes: numberFrom(env['FENNIP_MOST_BYTES'], 2e9, 'FENNIP_MOST_BYTES'),
     keptBytes: numberFrom(env['FENNIP_KEPT_BYTES'], 500e6, 'FENNIP_KEPT_BYTES'),
+    binDays: numberFrom(env['FENNIP_BIN_DAYS'], 30, 'FENNIP_BIN_DAYS'),
   };
 }

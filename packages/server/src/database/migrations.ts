@@ -240,6 +240,24 @@ const STEPS: readonly Step[] = [
       });
     },
   },
+  {
+    // What lies in the bin is hidden from whoever asks for `jobs` and `pictures`; these views must be made anew whenever a
+    // column is added to what they show.
+    name: '0012-bin',
+    up: async (knex) => {
+      for (const name of ['jobs', 'pictures']) {
+        await knex.schema.renameTable(name, `all_${name}`);
+        await knex.schema.alterTable(`all_${name}`, (table) => {
+          table.timestamp('binned_at').index();
+        });
+      }
+      await knex.raw('create view jobs as select * from all_jobs where binned_at is null');
+      await knex.raw(
+        `create view pictures as select * from all_pictures where binned_at is null and exists (
+           select from all_jobs where all_jobs.id = all_pictures.job_id and all_jobs.binned_at is null)`,
+      );
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

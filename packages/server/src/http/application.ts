@@ -3,6 +3,7 @@ import type { Express } from 'express';
 import express, { Router } from 'express';
 import type { Context } from '../context/context.ts';
 import { answer } from './answer.ts';
+import { binRoutes } from './binRoutes.ts';
 import { checkOrigin, guardHeaders } from './border.ts';
 import { chartRoutes } from './chartRoutes.ts';
 import { describeRoutes } from './describeRoutes.ts';
@@ -27,7 +28,7 @@ export function application(context: Context): Express {
   });
   app.use('/api', health, describeRoutes());
   app.use('/api', jobRoutes(context), pictureRoutes(context), fileRoutes(context));
-  app.use('/api', runRoutes(context), chartRoutes(context), routineRoutes(context));
+  app.use('/api', runRoutes(context), chartRoutes(context), routineRoutes(context), binRoutes(context));
   app.use('/api', () => {
     throw notFound('address');
   });

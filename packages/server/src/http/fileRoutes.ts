@@ -52,7 +52,7 @@ export function fileRoutes(context: Context): Router {
     if (known) return known;
     const row = SHA256.test(pyramid)
       ? await context
-          .database('pictures')
+          .database('all_pictures')
           .where('sha256', pyramid)
           .first('width', 'height', 'depth', 'channels')
       : undefined;

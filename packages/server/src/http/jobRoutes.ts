@@ -8,7 +8,7 @@ import { awayFiles } from '../deliver/takeBack.ts';
 import type { Database } from '../database/connect.ts';
 import { checkId, picturesOfJob } from '../rows/pictureRows.ts';
 import { receivePicture } from '../pictures/receivePicture.ts';
-import { removePicture } from '../pictures/removePicture.ts';
+import { binJob } from '../bin/bin.ts';
 import { Refusal, notFound } from '../errors/refusal.ts';
 import { answer, send } from './answer.ts';
 import { sendEvents } from './sendEvents.ts';
@@ -61,7 +61,7 @@ function placeFrom(text: unknown): number | undefined {
 
 async function nextPlace(database: Database): Promise<number> {
   const { rows } = (await database.raw(
-    `select nextval(pg_get_serial_sequence('pictures', 'position')) as place`,
+    `select nextval(pg_get_serial_sequence('all_pictures', 'position')) as place`,
   )) as { rows: { place: string }[] };
   return Number(rows[0].place);
 }
@@ -89,9 +89,7 @@ export function jobRoutes(context: Context): Router {
   answer(router, 'awayFiles', async ({ params }) => awayFiles(database, (await jobOf(params)).id));
   answer(router, 'chartedStates', async ({ params }) => chartedStates(database, (await jobOf(params)).id));
   answer(router, 'removeJob', async ({ params }) => {
-    const { id } = await jobOf(params);
-    for (const picture of await picturesOfJob(database, id)) await removePicture(context, picture.id);
-    await database('jobs').where('id', id).delete();
+    await binJob(context, (await jobOf(params)).id);
     return undefined;
   });
 

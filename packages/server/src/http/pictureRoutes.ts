@@ -11,7 +11,7 @@ import { orderExamination, stopExamination } from '../examine/examinePicture.ts'
 import { edit, historyOf, redo, undo } from '../history/history.ts';
 import { changePicture } from '../pictures/changePicture.ts';
 import { cropImage } from '../pictures/cropImage.ts';
-import { removePicture } from '../pictures/removePicture.ts';
+import { binPicture } from '../bin/bin.ts';
 import { faultsOf } from '../rows/faultRows.ts';
 import { findingsOf } from '../rows/findingRows.ts';
 import { checkId, pictureById, pictureRow } from '../rows/pictureRows.ts';
@@ -54,7 +54,7 @@ export function pictureRoutes(context: Context): Router {
     return pictureById(database, params.picture);
   });
   answer(router, 'removePicture', async ({ params }) => {
-    await removePicture(context, idOf(params));
+    await binPicture(context, idOf(params));
     return undefined;
   });
 

@@ -36,7 +36,7 @@ export async function resumeWork(context: Context): Promise<void> {
 /** Puts aside files that no row names, and says so, as of named ones that are missing. */
 export async function tidyStore({ database, store, log }: Context): Promise<void> {
   const [originals, deliveries]: [string[], string[]] = await Promise.all([
-    database('pictures').pluck('sha256'),
+    database('all_pictures').pluck('sha256'),
     database('deliveries').whereNotNull('sha256').pluck('sha256'),
   ]);
   const { missing, binned } = await store.tidy({

@@ -7,6 +7,7 @@ import { application } from '../http/application.ts';
 import { openContext } from './openContext.ts';
 import { reclaimPieces } from '../runs/reclaim.ts';
 import { keepReclaiming } from './keepReclaiming.ts';
+import { keepTidy } from './keepTidy.ts';
 import { resumePictures, resumeWork, tidyStore } from './resume.ts';
 import { pictureWorks, pieceWorks } from './works.ts';
 
@@ -50,12 +51,14 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
     await resumePictures(context);
     await reclaimPieces(context);
   });
+  const stopTidying = keepTidy(context);
   const server = createServer(application(context));
   const { port } = await listen(server, config);
   return {
     address: `http://${config.host}:${port}`,
     stop: async () => {
       stopReclaiming();
+      stopTidying();
       context.events.close();
       await closeServer(server);
       await close();

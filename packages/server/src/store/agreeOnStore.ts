@@ -22,7 +22,8 @@ async function readIdentity(folder: string): Promise<string | null> {
   }
 }
 
-async function writeIdentity(folder: string, id: string): Promise<void> {
+/** Writes the id that a database knows a folder by. */
+export async function writeIdentity(folder: string, id: string): Promise<void> {
   await mkdir(folder, { recursive: true });
   const passing = `${identityPath(folder)}.${randomUUID()}`;
   const file = await open(passing, 'wx');
@@ -39,7 +40,7 @@ async function writeIdentity(folder: string, id: string): Promise<void> {
 /** True if a folder holds an original that the database names, or neither has any. */
 async function haveMet(database: Database, folder: string): Promise<boolean> {
   const held = new Set(await readdir(join(folder, 'originals')).catch(() => []));
-  const named: string[] = await database('pictures').pluck('sha256');
+  const named: string[] = await database('all_pictures').pluck('sha256');
   return named.length === 0 ? held.size === 0 : named.some((sha256) => held.has(sha256));
 }
 

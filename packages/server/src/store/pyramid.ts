@@ -35,8 +35,12 @@ export function tileRange(
   return { width, height, start, end: start + width * height * perPixel - 1 };
 }
 
-const levelBytes = ({ width, height }: Omit<LevelSize, 'level'>, channels: number, depth: Depth): number =>
-  width * height * channels * bytesPerSample(depth);
+/** Bytes of the file of one level. */
+export const levelBytes = (
+  { width, height }: Omit<LevelSize, 'level'>,
+  channels: number,
+  depth: Depth,
+): number => width * height * channels * bytesPerSample(depth);
 
 /** Bytes that the pyramid of a picture takes up. */
 export const pyramidBytes = ({

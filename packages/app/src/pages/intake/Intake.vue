@@ -4,6 +4,7 @@ import type { UploadRequestOptions } from 'element-plus';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { call } from '../../api/call.ts';
+import TakenAway from '../../controls/TakenAway.vue';
 import ContactPrint from '../../head/ContactPrint.vue';
 import type { CameBack } from '../../stores/job.ts';
 import { useJob } from '../../stores/job.ts';
@@ -34,10 +35,14 @@ const cameBack = ({ pictureName, share, covered }: CameBack): string =>
     ...(covered.length === 0 ? [] : [sayCount('intake.covered', covered.length)]),
   ].join(' ');
 
-async function takeOut(pictureId: string): Promise<void> {
+/** The picture that was taken out last. */
+const taken = ref<{ readonly id: string; readonly name: string } | null>(null);
+
+async function takeOut({ id, name }: { readonly id: string; readonly name: string }): Promise<void> {
   notice.value = null;
   try {
-    await call('removePicture', { picture: pictureId });
+    await call('removePicture', { picture: id });
+    taken.value = { id, name };
   } catch (error) {
     notice.value = sentenceOf(error);
   }
@@ -84,6 +89,13 @@ async function takeOut(pictureId: string): Promise<void> {
         </li>
       </ul>
       <p v-if="notice" class="problem" role="alert">{{ notice }}</p>
+      <TakenAway
+        v-if="taken"
+        :key="taken.id"
+        :name="taken.name"
+        :put-back="() => call('restorePicture', { picture: taken?.id ?? '' })"
+        @close="taken = null"
+      />
       <p v-if="job.pictures.length === 0 && job.uploads.length === 0" class="soft empty">
         {{ say('intake.none') }}
       </p>
@@ -104,23 +116,14 @@ async function takeOut(pictureId: string): Promise<void> {
           >
             <ContactPrint :picture="picture" />
           </button>
-          <el-popconfirm
-            :title="say('intake.takeOutAsk')"
-            :confirm-button-text="say('intake.takeOut')"
-            :cancel-button-text="say('intake.keep')"
-            width="280"
-            @confirm="takeOut(picture.id)"
+          <el-button
+            size="small"
+            text
+            class="out"
+            :aria-label="say('intake.takeOutNamed', { name: picture.name })"
+            @click="takeOut(picture)"
+            >{{ say('intake.takeOut') }}</el-button
           >
-            <template #reference>
-              <el-button
-                size="small"
-                text
-                class="out"
-                :aria-label="say('intake.takeOutNamed', { name: picture.name })"
-                >{{ say('intake.takeOut') }}</el-button
-              >
-            </template>
-          </el-popconfirm>
         </div>
       </section>
     </template>

@@ -6,6 +6,7 @@ import type { Job } from '@fennip/contract';
 import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { call } from '../../api/call.ts';
+import TakenAway from '../../controls/TakenAway.vue';
 import { say, sayCount } from '../../i18n/say.ts';
 
 const router = useRouter();
@@ -32,6 +33,24 @@ async function create(): Promise<void> {
   }
 }
 
+/** The job that was taken away last. */
+const taken = ref<Job | null>(null);
+
+async function takeAway(job: Job): Promise<void> {
+  try {
+    await call('removeJob', { job: job.id });
+    taken.value = job;
+    await load();
+  } catch (error) {
+    problem.value = sentenceOf(error);
+  }
+}
+
+async function putBack(): Promise<void> {
+  await call('restoreJob', { job: taken.value?.id ?? '' });
+  await load();
+}
+
 const day = (iso: string): string =>
   new Date(iso).toLocaleDateString(locale, { day: 'numeric', month: 'long', year: 'numeric' });
 
@@ -52,6 +71,7 @@ onMounted(load);
         say('jobs.make')
       }}</el-button>
     </form>
+    <TakenAway v-if="taken" :key="taken.id" :name="taken.name" :put-back="putBack" @close="taken = null" />
     <div v-if="problem" class="problem" role="alert">
       <p>{{ problem }}</p>
       <el-button size="small" @click="load">{{ say('act.tryAgain') }}</el-button>
@@ -67,8 +87,18 @@ onMounted(load);
           <span class="soft">{{ sayCount('count.picture', job.pictures) }}</span>
           <span class="soft">{{ day(job.createdAt) }}</span>
         </router-link>
+        <el-button
+          size="small"
+          text
+          :aria-label="say('jobs.takeAwayNamed', { name: job.name })"
+          @click="takeAway(job)"
+          >{{ say('jobs.takeAway') }}</el-button
+        >
       </li>
     </ul>
+    <p class="ways">
+      <router-link :to="{ name: 'bin' }">{{ say('bin') }}</router-link>
+    </p>
     <label class="language">
       <span class="soft">{{ say('language') }}</span>
       <el-select
@@ -116,18 +146,26 @@ ul {
   padding: 0;
   list-style: none;
 }
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: center;
+  border: 1px solid var(--line);
+  border-bottom-width: 0;
+  background: var(--raised);
+}
 li a {
   display: grid;
   grid-template-columns: 1fr 110px 170px;
   gap: 12px;
   padding: 13px 16px;
-  border: 1px solid var(--line);
-  border-bottom-width: 0;
-  background: var(--raised);
   color: inherit;
   text-decoration: none;
 }
-li:last-child a {
+li > .el-button {
+  margin-right: 8px;
+}
+li:last-child {
   border-bottom-width: 1px;
 }
 li a:hover {
