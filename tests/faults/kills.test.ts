@@ -29,19 +29,17 @@ describe('what the server said yes to', () => {
   }
 
   async function expectNoLoss(restorers: readonly Restorer[]): Promise<void> {
-    let mends = 0;
-    for (const restorer of restorers) {
-      expect(await restorer.losses()).toEqual([]);
-      for (const of of restorer.acknowledged.values()) mends += of.mends.length;
-    }
+    for (const restorer of restorers) expect(await restorer.losses()).toEqual([]);
     // Somebody did work.
-    expect(mends).toBeGreaterThan(10);
+    const edits = restorers.reduce((sum, restorer) => sum + restorer.edits, 0);
+    expect(edits).toBeGreaterThan(10);
+    console.warn(`${edits} edits were taken, none is lost`);
   }
 
   it('is there after kills of the server at any moment', async () => {
     const restorers = await underFire(11, async (chance) => {
       for (let kill = 0; kill < times(2, 100); kill++) {
-        await pause(isFull ? 300 + 3000 * chance() : 2500 + 2000 * chance());
+        await pause(isFull ? 300 + 2000 * chance() : 2500 + 2000 * chance());
         await application.killServer();
         await application.startServer();
       }

@@ -23,6 +23,8 @@ export interface Restorer {
   work(): Promise<void>;
   stop(): void;
   readonly acknowledged: ReadonlyMap<string, Acknowledged>;
+  /** How many edits the server said yes to, also on pictures that are gone. */
+  readonly edits: number;
   /** What the server has lost, left half or left standing, each in a few words; empty where all is well. */
   losses(): Promise<string[]>;
 }
@@ -51,6 +53,7 @@ export function createRestorer(
   let jobId: string | null = null;
   let isStopped = false;
   let sent = 0;
+  let edits = 0;
 
   async function ask<T>(path: string, init?: RequestInit): Promise<T> {
     const response = await fetch(`${application.address}/api${path}`, init);
@@ -86,6 +89,7 @@ export function createRestorer(
       edit: { words: 'Mended', steps: [step] },
     });
     of.mends.push(id);
+    edits++;
   }
 
   async function deliver(of: Acknowledged): Promise<void> {
@@ -142,6 +146,9 @@ export function createRestorer(
 
   return {
     acknowledged,
+    get edits() {
+      return edits;
+    },
     async work() {
       while (!isStopped) {
         await step().catch(() => pause(100));

@@ -8,7 +8,7 @@ import { startApplication } from '../e2e/application.ts';
 import { times } from './extent.ts';
 import { smallPicture } from './pictures.ts';
 
-const WRITERS = 20;
+const WRITERS = times(8, 20);
 const [WIDTH, HEIGHT] = [160, 120];
 
 /** What a writer does next to what it sees; now and then it takes a step back or forward instead. */
@@ -32,7 +32,7 @@ function chooseStep(
   return [{ op: 'put', mend: { ...one, share: 0.5 }, at: 0 }, null];
 }
 
-describe('twenty writers on one picture', () => {
+describe('many writers on one picture', () => {
   let application: Application;
   beforeAll(async () => {
     application = await startApplication({ database: 'shared' });
@@ -61,7 +61,7 @@ describe('twenty writers on one picture', () => {
     /** A writer that keeps trying until each of its edits was taken: it reads where the picture stands, and edits that. */
     async function write(writer: number): Promise<void> {
       const chance = mulberry(writer);
-      for (let done = 0; done < times(1, 10);) {
+      for (let done = 0; done < times(2, 10);) {
         const { answer: sheet } = await ask<PictureSheet>(`/pictures/${id}`);
         const { revision, recipe } = sheet;
         const [step, turn] = chooseStep(writer, done, recipe.mends, chance);

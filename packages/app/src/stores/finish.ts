@@ -147,7 +147,7 @@ export const useFinish = defineStore('finish', () => {
   /** A white balance by what the picture holds, as numbers that can be changed. */
   async function balance(): Promise<void> {
     const { after } = await engine().histograms();
-    const found = autoBalance(after, picture.picture?.transfer);
+    const found = autoBalance(after, picture.transfer);
     if (!found) {
       picture.notice = say('notice.noColour');
       return;

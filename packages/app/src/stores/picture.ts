@@ -22,6 +22,8 @@ import { say } from '../i18n/say.ts';
 /** The picture that is open: its faults, its recipe, and the history they have. */
 export const usePicture = defineStore('picture', () => {
   const picture = shallowRef<Picture | null>(null);
+  /** What its values mean in light; sRGB where it is missing. */
+  const transfer = shallowRef<PictureSheet['transfer']>();
   const state = shallowRef(sheets.noSheet);
   const problem = ref<string | null>(null);
   /** What the restorer should know: until it is read, or the next thing is done. */
@@ -86,6 +88,7 @@ export const usePicture = defineStore('picture', () => {
   /** Takes over what the server says of a picture. */
   function takeSheet(sheet: PictureSheet): void {
     picture.value = sheet.picture;
+    transfer.value = sheet.transfer;
     state.value = sheets.sheetFrom(sheet);
   }
 
@@ -117,7 +120,7 @@ export const usePicture = defineStore('picture', () => {
       const sheet = await asked;
       if (requested !== id) return;
       takeSheet(sheet);
-      openInWorkers(sheet.picture);
+      openInWorkers(sheet);
       opening.value++;
       showMends();
     } catch (error) {
@@ -125,9 +128,9 @@ export const usePicture = defineStore('picture', () => {
     }
   }
 
-  function openInWorkers(opened: Picture): void {
-    const { pyramid, width, height, depth, channels, transfer, finestLevel } = opened;
-    const tiled = { pyramid, width, height, depth, channels, ...(transfer ? { transfer } : {}) };
+  function openInWorkers({ picture: opened, transfer: light }: PictureSheet): void {
+    const { pyramid, width, height, depth, channels, finestLevel } = opened;
+    const tiled = { pyramid, width, height, depth, channels, ...(light ? { transfer: light } : {}) };
     openPicture(tiled, finestLevel === 0);
     const { changed, painted, laid, touched } = bus;
     const onRebuilding = (next: Rebuilding): void => {
@@ -234,6 +237,7 @@ export const usePicture = defineStore('picture', () => {
 
   return {
     picture,
+    transfer,
     faults,
     mends,
     fences,

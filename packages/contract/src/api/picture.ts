@@ -30,8 +30,6 @@ export interface Picture {
   readonly height: number;
   readonly depth: Depth;
   readonly channels: number;
-  /** What the values mean in light, for each colour channel; sRGB where it is missing. */
-  readonly transfer?: readonly Transfer[];
   /** Pixels per inch, where the file says. */
   readonly density: number | null;
   readonly capture: CaptureData;
@@ -76,6 +74,8 @@ export interface HistoryStep {
 /** All that the table needs to know about a picture. */
 export interface PictureSheet {
   readonly picture: Picture;
+  /** What the values mean in light, for each colour channel; sRGB where it is missing. */
+  readonly transfer?: readonly Transfer[];
   /** What was found. */
   readonly faults: readonly NumberedFault[];
   readonly judgements: Readonly<Record<string, Judgement>>;

@@ -28,7 +28,13 @@ async function sheetOf({ database }: Context, id: string): Promise<PictureSheet>
     readRecipe(database, row),
     historyOf(database, id),
   ]);
-  return { picture, ...faults, nextFault: row.next_fault, recipe, revision: row.revision, ...history };
+  return {
+    picture,
+    ...(row.transfer ? { transfer: row.transfer } : {}),
+    ...faults,
+    ...{ nextFault: row.next_fault, recipe, revision: row.revision },
+    ...history,
+  };
 }
 
 /** The steps of a history in the language of the request. */

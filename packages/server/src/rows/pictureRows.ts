@@ -103,7 +103,6 @@ function asPicture(row: CountedRow): Picture {
     height: row.height,
     depth: row.depth,
     channels: row.channels,
-    ...(row.transfer ? { transfer: row.transfer } : {}),
     density: row.density,
     capture: row.capture,
     pyramid: row.sha256,
