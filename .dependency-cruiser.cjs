@@ -38,12 +38,13 @@ const APP_LAYERS = [
 const ENGINE_LAYERS = [['paint', 'rebuild'], ['table'], ['mend'], ['page']];
 
 const SERVER_LAYERS = [
-  ['database', 'errors'],
+  ['database', 'errors', 'gate'],
   ['queue', 'rows'],
   ['events', 'store'],
-  ['threads'],
+  ['threads', 'upkeep'],
+  ['intake'],
   ['context'],
-  ['charts', 'examine', 'history'],
+  ['bin', 'charts', 'examine', 'history', 'service'],
   ['pictures'],
   ['deliver'],
   ['runs'],

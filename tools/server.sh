@@ -28,7 +28,7 @@ start_server() {
     >"$state/server.log" 2>&1 &
   echo $! >"$state/server.pid"
   for _ in $(seq 1 150); do
-    if node -e "fetch(process.argv[1]).then((r) => process.exit(r.ok ? 0 : 1), () => process.exit(1))" "$(server_address)/api/health"; then return; fi
+    if node -e "fetch(process.argv[1]).then((r) => process.exit(r.ok ? 0 : 1), () => process.exit(1))" "$(server_address)/api/ready"; then return; fi
     server_pid >/dev/null || break
     sleep 0.2
   done

@@ -95,7 +95,7 @@ async function asAdmin(connectionString: string, sql: string): Promise<void> {
 
 async function answers(address: string): Promise<void> {
   for (let i = 0; i < 1000; i++) {
-    const isUp = await fetch(`${address}/api/health`).then(
+    const isUp = await fetch(`${address}/api/ready`).then(
       ({ ok }) => ok,
       () => false,
     );

@@ -9,6 +9,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'jobs', component: () => import('./pages/jobs/Jobs.vue') },
     { path: '/bin', name: 'bin', component: () => import('./pages/bin/BinPage.vue') },
+    { path: '/behind', name: 'behind', component: () => import('./pages/behind/BehindPage.vue') },
     { path: '/jobs/:job', name: 'intake', component: () => import('./pages/intake/Intake.vue') },
     { path: '/jobs/:job/work', name: 'work', component: () => import('./pages/outlook/Outlook.vue') },
     { path: '/jobs/:job/series', name: 'series', component: () => import('./pages/series/Series.vue') },

@@ -4,7 +4,11 @@ import { OtherStoreError } from './store/agreeOnStore.ts';
 import { startServer } from './start/startServer.ts';
 import { startWorker } from './start/startWorker.ts';
 
-const log = pino({ level: process.env['FENNIP_LOG'] ?? 'info' });
+// For machines a line of JSON for each thing that happens; for people, where it is asked for, the same as words.
+const log = pino({
+  level: process.env['FENNIP_LOG'] ?? 'info',
+  ...(process.env['FENNIP_LOG_FORMAT'] === 'people' ? { transport: { target: 'pino-pretty' } } : {}),
+});
 const config = readConfig(process.env);
 const isWorker = process.argv.includes('--worker');
 

@@ -144,7 +144,7 @@ describe('what nobody should send', () => {
   });
 
   it('keeps nothing from being answered afterwards', async () => {
-    expect(await server.get('/health')).toEqual({ ready: true });
+    expect(await server.get('/ready')).toMatchObject({ ready: true });
     expect(await server.get<Job[]>('/jobs')).toHaveLength(1);
   });
 });

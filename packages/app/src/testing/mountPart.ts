@@ -13,6 +13,7 @@ export function mountPart(part: Component, props: Record<string, unknown> = {}):
     routes: [
       { path: '/', name: 'jobs', component: Page },
       { path: '/bin', name: 'bin', component: Page },
+      { path: '/behind', name: 'behind', component: Page },
       { path: '/jobs/:job', name: 'intake', component: Page },
       { path: '/:any(.*)*', component: Page },
     ],

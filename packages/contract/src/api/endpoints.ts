@@ -1,5 +1,6 @@
 import type { NumberedFault } from '@fennip/core/fault';
 import type { Recipe } from '@fennip/core/recipe';
+import type { BehindTheScenes, Readiness } from './service.ts';
 import type { Bin } from './bin.ts';
 import type { ChartedState } from './chartedStates.ts';
 import type { ChartSummary, DustChartSheet, EntryVerdictRequest } from './charts.ts';
@@ -96,7 +97,14 @@ const OCTETS = 'application/octet-stream';
 
 /** All that the server can be asked, by name: its routes, the page's calls and the description of the interface follow. */
 export const ENDPOINTS = {
-  health: answering<{ ready: true }>()('GET', '/health', 'Says that the server and its database are up.'),
+  health: answering<{ alive: boolean }>()('GET', '/health', 'Says that the server is alive.'),
+  ready: answering<Readiness>()(
+    'GET',
+    '/ready',
+    'Says whether the server has all that it needs: database, queue, store and room; with 503 where it has not.',
+  ),
+  metrics: file('/metrics', 'text/plain', 'The figures of the server as Prometheus reads them.'),
+  behind: answering<BehindTheScenes>()('GET', '/behind', 'Room, work, who is at it, and what failed.'),
 
   bin: answering<Bin>()('GET', '/bin', 'Lists what lies in the bin, the newest first.'),
   restorePicture: silent('POST', '/bin/pictures/:picture/restore', 'Puts a picture back into its job.'),

@@ -258,6 +258,18 @@ const STEPS: readonly Step[] = [
       );
     },
   },
+  {
+    name: '0013-work-failures',
+    up: async (knex) => {
+      await knex.schema.createTable('work_failures', (table) => {
+        table.bigIncrements('number');
+        table.text('kind').notNullable();
+        table.text('id').notNullable();
+        table.text('reason').notNullable();
+        table.timestamp('at').notNullable().defaultTo(knex.fn.now()).index();
+      });
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

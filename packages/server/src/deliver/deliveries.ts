@@ -1,7 +1,9 @@
 import type { Said } from '@fennip/words';
-import { packed, wordsIn } from '@fennip/words';
+import { packed, said, wordsIn } from '@fennip/words';
 import { randomUUID } from 'node:crypto';
+import { framingOf } from '@fennip/core/finish';
 import type { LedgerEntry } from '@fennip/core/ledger';
+import { deliveredSides } from '@fennip/core/picture';
 import type { Recipe } from '@fennip/core/recipe';
 import { accountOf, ledgerEntries } from '@fennip/core/ledger';
 import type { Delivery, DeliveryRequest, DeliveryState } from '@fennip/contract';
@@ -10,7 +12,7 @@ import type { ThreadDelivery } from '../threads/threads.ts';
 import type { Database } from '../database/connect.ts';
 import { faultsOf } from '../rows/faultRows.ts';
 import { readRecipe } from '../rows/worksheetRows.ts';
-import { notFound } from '../errors/refusal.ts';
+import { Refusal, notFound } from '../errors/refusal.ts';
 import type { PictureRow } from '../rows/pictureRows.ts';
 import { pictureRow } from '../rows/pictureRows.ts';
 import { removeUnnamed } from '../store/removeUnnamed.ts';
@@ -61,15 +63,38 @@ export async function deliveriesOf(database: Database, pictureId: string): Promi
   return rows.map(asDelivery);
 }
 
-/** Notes a delivery of a picture as it is mended now. @returns its id */
+/** Refuses a delivery that would hold more pixels than any picture may. @throws Refusal */
+function refuseHuge(
+  picture: PictureRow,
+  { size }: DeliveryRequest,
+  recipe: Recipe,
+  mostPixels: number,
+): void {
+  const framed = framingOf(picture, recipe.finish ?? []) ?? picture;
+  const { width, height } = deliveredSides(
+    { width: framed.width, height: framed.height, density: picture.density },
+    size ?? { kind: 'full' },
+  );
+  if (width * height > mostPixels)
+    throw new Refusal(
+      'too large',
+      said('refused.hugeDelivery', {
+        n: Math.round((width * height) / 1e6),
+        most: Math.round(mostPixels / 1e6),
+      }),
+    );
+}
+
+/** Notes a delivery of a picture as it is mended now. @returns its id @throws Refusal where it would be too large */
 async function noteDelivery(
-  { database }: Context,
+  { database, config }: Context,
   picture: PictureRow,
   request: DeliveryRequest,
   file: { readonly name: string; readonly piece: string | null },
 ): Promise<string> {
   const { finish, ...mends } = await readRecipe(database, picture);
   const recipe: Recipe = finish && !request.isUnfinished ? { ...mends, finish } : mends;
+  refuseHuge(picture, request, recipe, config.mostPixels);
   const id = randomUUID();
   await database('deliveries').insert({
     id,

@@ -1,8 +1,7 @@
 import { join } from 'node:path';
 import type { Express } from 'express';
-import express, { Router } from 'express';
+import express from 'express';
 import type { Context } from '../context/context.ts';
-import { answer } from './answer.ts';
 import { binRoutes } from './binRoutes.ts';
 import { checkOrigin, guardHeaders } from './border.ts';
 import { chartRoutes } from './chartRoutes.ts';
@@ -11,6 +10,9 @@ import { fileRoutes } from './fileRoutes.ts';
 import { jobRoutes } from './jobRoutes.ts';
 import { pictureRoutes } from './pictureRoutes.ts';
 import { answerProblems } from './problems.ts';
+import { logRequests } from './logRequests.ts';
+import { serviceRoutes } from './serviceRoutes.ts';
+import { createMetrics } from '../service/metrics.ts';
 import { notFound } from '../errors/refusal.ts';
 import { routineRoutes } from './routineRoutes.ts';
 import { runRoutes } from './runRoutes.ts';
@@ -19,14 +21,12 @@ import { runRoutes } from './runRoutes.ts';
 export function application(context: Context): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.use(logRequests(context.log));
   app.use(guardHeaders);
   app.use(checkOrigin(context.config));
-  const health = Router();
-  answer(health, 'health', async () => {
-    await context.database.raw('select 1');
-    return { ready: true };
-  });
-  app.use('/api', health, describeRoutes());
+  const metrics = createMetrics(context);
+  app.use(metrics.measure);
+  app.use('/api', serviceRoutes(context, metrics), describeRoutes());
   app.use('/api', jobRoutes(context), pictureRoutes(context), fileRoutes(context));
   app.use('/api', runRoutes(context), chartRoutes(context), routineRoutes(context), binRoutes(context));
   app.use('/api', () => {

@@ -1,5 +1,5 @@
 import type { Said } from '@fennip/words';
-import { said } from '@fennip/words';
+import { packed, said } from '@fennip/words';
 import { RecipeError } from '@fennip/core/errors';
 import { PictureError } from '@fennip/files';
 import type { WorkKind } from '@fennip/contract';
@@ -9,6 +9,7 @@ import { isDatabaseAway } from '../database/isDatabaseAway.ts';
 import { Refusal } from '../errors/refusal.ts';
 import { NoRoomError } from '../errors/noRoom.ts';
 import { beginAttempt, countFailure, excuseAttempt, forgetAttempts } from './attempts.ts';
+import { noteFailure } from './failures.ts';
 import type { Work } from './work.ts';
 
 /** What work is done in. */
@@ -63,7 +64,10 @@ export async function carryOut(
   const { suspicion } = await beginAttempt(database, kind, id, server);
   const begun = Date.now();
   const end = async (outcome: string, reason: Said | null): Promise<null> => {
-    if (reason) await work.giveUp(id, reason);
+    if (reason) {
+      await work.giveUp(id, reason);
+      await noteFailure(database, kind, id, packed(reason));
+    }
     await forgetAttempts(database, kind, id);
     log.info({ kind, id, outcome, ms: Date.now() - begun }, 'background work');
     return null;

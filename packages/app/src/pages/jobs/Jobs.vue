@@ -98,6 +98,7 @@ onMounted(load);
     </ul>
     <p class="ways">
       <router-link :to="{ name: 'bin' }">{{ say('bin') }}</router-link>
+      <router-link :to="{ name: 'behind' }">{{ say('behind') }}</router-link>
     </p>
     <label class="language">
       <span class="soft">{{ say('language') }}</span>
@@ -115,6 +116,11 @@ onMounted(load);
 </template>
 
 <style scoped>
+.ways {
+  display: flex;
+  gap: 20px;
+  margin-top: 18px;
+}
 .language {
   display: flex;
   align-items: center;
