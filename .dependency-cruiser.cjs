@@ -44,7 +44,7 @@ const SERVER_LAYERS = [
   ['threads', 'upkeep'],
   ['intake'],
   ['context'],
-  ['bin', 'charts', 'examine', 'history', 'service'],
+  ['bin', 'charts', 'examine', 'history', 'people', 'service'],
   ['pictures'],
   ['deliver'],
   ['runs'],

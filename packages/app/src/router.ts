@@ -9,6 +9,13 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'jobs', component: () => import('./pages/jobs/Jobs.vue') },
     { path: '/bin', name: 'bin', component: () => import('./pages/bin/BinPage.vue') },
+    { path: '/sign-in', name: 'sign-in', component: () => import('./pages/people/SignIn.vue') },
+    {
+      path: '/invitation/:token',
+      name: 'invitation',
+      component: () => import('./pages/people/AcceptInvitation.vue'),
+    },
+    { path: '/people', name: 'people', component: () => import('./pages/people/PeoplePage.vue') },
     { path: '/behind', name: 'behind', component: () => import('./pages/behind/BehindPage.vue') },
     { path: '/jobs/:job', name: 'intake', component: () => import('./pages/intake/Intake.vue') },
     { path: '/jobs/:job/work', name: 'work', component: () => import('./pages/outlook/Outlook.vue') },

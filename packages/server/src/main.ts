@@ -1,5 +1,6 @@
 import pino from 'pino';
 import { readConfig } from './context/config.ts';
+import { NobodyKnownError } from './people/needsSignIn.ts';
 import { OtherStoreError } from './store/agreeOnStore.ts';
 import { startServer } from './start/startServer.ts';
 import { startWorker } from './start/startWorker.ts';
@@ -38,8 +39,9 @@ try {
   running = await start();
 } catch (error) {
   log.fatal({ err: error }, 'did not start');
-  if (error instanceof OtherStoreError) console.error(error.message);
-  process.exit(error instanceof OtherStoreError ? WILL_NOT_RUN : 1);
+  const isFinal = error instanceof OtherStoreError || error instanceof NobodyKnownError;
+  if (isFinal) console.error(error.message);
+  process.exit(isFinal ? WILL_NOT_RUN : 1);
 }
 
 let stopping = false;

@@ -1,6 +1,11 @@
+import { createInterface } from 'node:readline';
+import { Writable } from 'node:stream';
 import { parseArgs } from 'node:util';
+import { ROLES } from '@fennip/contract';
 import { readConfig } from './context/config.ts';
 import { connect } from './database/connect.ts';
+import { migrate } from './database/migrations.ts';
+import { addPerson, allPeople, removePerson } from './people/people.ts';
 import { backUp } from './upkeep/backUp.ts';
 import { checkStore } from './upkeep/checkStore.ts';
 import { emptyStoreBin } from './upkeep/emptyStoreBin.ts';
@@ -9,15 +14,21 @@ import { restore } from './upkeep/restore.ts';
 const USAGE = `check [--hashes]    holds the store against the database; --hashes reads every file
 backup FOLDER       writes both into a folder as they are now, while the server goes on
 restore FOLDER      brings a backup back into an empty database and an empty store
+account add NAME [--role sees|works|runs]   asks for a password (runs where no role is said)
+account list        who can sign in
+account remove NAME takes somebody away
 bin empty [--days N]  takes away what nothing named N days ago (30 where it is not said)`;
 
 const { positionals, values } = parseArgs({
   allowPositionals: true,
-  options: { hashes: { type: 'boolean' }, days: { type: 'string' } },
+  options: { hashes: { type: 'boolean' }, days: { type: 'string' }, role: { type: 'string' } },
 });
-const [command, argument] = positionals;
+const [command, argument, name] = positionals;
 const { databaseUrl, storeFolder } = readConfig(process.env);
 const database = connect(databaseUrl);
+
+/** Takes what a terminal would echo. */
+const silent = new Writable({ write: (_chunk, _encoding, done) => done() });
 
 const megabytes = (bytes: number): string => `${(bytes / 1e6).toFixed(1)} MB`;
 
@@ -34,6 +45,43 @@ async function check(): Promise<number> {
   return report.broken.length + report.cutLevels.length > 0 ? 1 : 0;
 }
 
+/** A line that is typed without being seen, or sent in. */
+async function askPassword(): Promise<string> {
+  const lines = createInterface({
+    input: process.stdin,
+    output: process.stdin.isTTY ? silent : undefined,
+    terminal: process.stdin.isTTY,
+  });
+  if (process.stdin.isTTY) process.stderr.write('Password, at least twelve letters: ');
+  const line = await new Promise<string>((resolve) => lines.once('line', resolve));
+  lines.close();
+  if (process.stdin.isTTY) process.stderr.write('\n');
+  return line;
+}
+
+async function account(): Promise<number> {
+  await migrate(database);
+  const people = await allPeople(database);
+  if (argument === 'list') {
+    for (const one of people) console.log(`${one.name}\t${one.role}\tsince ${one.createdAt.slice(0, 10)}`);
+    return 0;
+  }
+  if (argument === 'remove') {
+    const one = people.find((person) => person.name.toLowerCase() === name.toLowerCase());
+    if (!one) throw new Error(`Nobody is called ${name}.`);
+    await removePerson(database, one.id);
+    console.log(`${one.name} is taken away and signed out.`);
+    return 0;
+  }
+  const role = ROLES.find((known) => known === (values.role ?? 'runs'));
+  if (!role) throw new Error(`--role is one of ${ROLES.join(', ')}, got ${values.role}`);
+  const password = await askPassword();
+  if (password.length < 12) throw new Error('A password has at least twelve letters.');
+  await addPerson(database, { name, role, password });
+  console.log(`${name} can sign in.`);
+  return 0;
+}
+
 async function carryOut(): Promise<number> {
   if (command === 'check') return check();
   if (command === 'backup' && argument) {
@@ -46,6 +94,7 @@ async function carryOut(): Promise<number> {
     console.log(`Brought back the database and ${files.length} files of ${madeAt}`);
     return 0;
   }
+  if (command === 'account' && (argument === 'list' || name)) return account();
   if (command === 'bin' && argument === 'empty') {
     const days = Number(values.days ?? 30);
     if (!(days >= 0)) throw new Error(`--days must be a number from 0, got ${values.days}`);

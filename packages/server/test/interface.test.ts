@@ -16,7 +16,16 @@ describe('the interface of the server', () => {
     const nobody = '00000000-0000-4000-8000-000000000000';
     const params = {
       ...{ job: nobody, picture: nobody, run: nobody, chart: nobody, routine: nobody, delivery: nobody },
-      ...{ fault: 'f1', number: '1', pyramid: 'x', level: '0', column: '0', row: '0' },
+      ...{
+        person: nobody,
+        token: 'none',
+        fault: 'f1',
+        number: '1',
+        pyramid: 'x',
+        level: '0',
+        column: '0',
+        row: '0',
+      },
     };
     const unknown = await server.refusal('/nothing-here', {});
     for (const name of Object.keys(ENDPOINTS) as (keyof typeof ENDPOINTS)[]) {
@@ -29,7 +38,7 @@ describe('the interface of the server', () => {
   });
 
   it('refuses at each endpoint that takes something what is not as its schema says', async () => {
-    const params = { job: 'x', picture: 'x', run: 'x', chart: 'x', routine: 'x', number: '1' };
+    const params = { token: 'x', job: 'x', picture: 'x', run: 'x', chart: 'x', routine: 'x', number: '1' };
     const taking = (Object.keys(ENDPOINTS) as EndpointName[]).filter((name) => bodySchemaOf(name) !== null);
     expect(taking.length).toBeGreaterThan(10);
     for (const name of taking) {

@@ -13,7 +13,7 @@ export interface TestServer {
   readonly config: Config;
   address(): string;
   /** Stops the server and starts another one on the same database and store. */
-  restart(): Promise<void>;
+  restart(changed?: Partial<Config>): Promise<void>;
   close(): Promise<void>;
   get<T>(path: string): Promise<T>;
   post<T>(path: string, body: unknown): Promise<T>;
@@ -62,6 +62,10 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
     mostBytes: 2e9,
     keptBytes: 1e6,
     binDays: 30,
+    signIn: 'where it is reached',
+    tls: null,
+    trustedProxy: null,
+    isSecure: false,
     ...more,
   };
   const clear = async (): Promise<void> => {
@@ -91,9 +95,9 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
   return {
     config,
     address: () => server.address,
-    restart: async () => {
+    restart: async (changed = {}) => {
       await server.stop();
-      server = await startServer(config, log);
+      server = await startServer({ ...config, ...changed }, log);
     },
     close: async () => {
       await server.stop();

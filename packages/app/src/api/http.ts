@@ -14,6 +14,13 @@ export class AnswerError extends Error {
   }
 }
 
+let notSignedIn = (): void => undefined;
+
+/** Has something done whenever the server says that nobody is signed in. */
+export const onNotSignedIn = (listener: () => void): void => {
+  notSignedIn = listener;
+};
+
 /** The sentence of a problem document, whatever came instead of one. */
 export function sentenceOf(body: string): string {
   try {
@@ -31,6 +38,7 @@ export async function ask(address: string, init?: RequestInit): Promise<Response
   const answer = await fetch(address, { ...init, headers }).catch(() => {
     throw new AnswerError(0, say('notice.noServer'));
   });
+  if (answer.status === 401) notSignedIn();
   if (!answer.ok) throw new AnswerError(answer.status, sentenceOf(await answer.text()));
   return answer;
 }

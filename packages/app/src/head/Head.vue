@@ -9,6 +9,7 @@ import type { WantedPlace } from '../stores/view.ts';
 import { useView } from '../stores/view.ts';
 import ContactSheet from './ContactSheet.vue';
 import ProgressLine from './ProgressLine.vue';
+import WhoIsThere from './WhoIsThere.vue';
 
 const route = useRoute();
 const router = useRouter();
@@ -90,6 +91,7 @@ function openPlace(place: WantedPlace): void {
         /></span>
       </template>
     </div>
+    <WhoIsThere />
   </header>
   <ContactSheet
     v-if="isSheetOpen"

@@ -14,6 +14,8 @@ export function mountPart(part: Component, props: Record<string, unknown> = {}):
       { path: '/', name: 'jobs', component: Page },
       { path: '/bin', name: 'bin', component: Page },
       { path: '/behind', name: 'behind', component: Page },
+      { path: '/sign-in', name: 'sign-in', component: Page },
+      { path: '/people', name: 'people', component: Page },
       { path: '/jobs/:job', name: 'intake', component: Page },
       { path: '/:any(.*)*', component: Page },
     ],

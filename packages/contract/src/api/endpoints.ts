@@ -5,6 +5,7 @@ import type { Bin } from './bin.ts';
 import type { ChartedState } from './chartedStates.ts';
 import type { ChartSummary, DustChartSheet, EntryVerdictRequest } from './charts.ts';
 import type { Job, NewJob } from './job.ts';
+import type { Acceptance, Invitation, Person, Session, SignIn } from './people.ts';
 import type { EditAnswer, Picture, PictureSheet } from './picture.ts';
 import type {
   AwayFile,
@@ -105,6 +106,25 @@ export const ENDPOINTS = {
   ),
   metrics: file('/metrics', 'text/plain', 'The figures of the server as Prometheus reads them.'),
   behind: answering<BehindTheScenes>()('GET', '/behind', 'Room, work, who is at it, and what failed.'),
+
+  session: answering<Session>()('GET', '/session', 'Says who is signed in, and whether anybody must be.'),
+  signIn: answering<Session, SignIn>()('POST', '/session', 'Signs somebody in.'),
+  signOut: silent('DELETE', '/session', 'Signs out.'),
+  signOutEverywhere: silent('DELETE', '/session/everywhere', 'Signs out wherever one is signed in.'),
+  people: answering<Person[]>()('GET', '/people', 'Lists those who can sign in.'),
+  invite: answering<{ token: string }, Invitation>()(
+    'POST',
+    '/people/invitations',
+    'Invites somebody; the token makes a link that is good once, for seven days.',
+    { status: 201 },
+  ),
+  removePerson: silent('DELETE', '/people/:person', 'Takes somebody away and signs them out.'),
+  acceptInvitation: answering<Session, Acceptance>()(
+    'POST',
+    '/invitations/:token',
+    'Makes an account of an invitation, and signs in.',
+    { status: 201 },
+  ),
 
   bin: answering<Bin>()('GET', '/bin', 'Lists what lies in the bin, the newest first.'),
   restorePicture: silent('POST', '/bin/pictures/:picture/restore', 'Puts a picture back into its job.'),

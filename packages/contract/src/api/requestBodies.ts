@@ -2,6 +2,7 @@ import type { TSchema } from '@sinclair/typebox';
 import type { BodyOf, EndpointName, EndpointOf } from './endpoints.ts';
 import { EntryVerdictSchema } from './charts.ts';
 import { NewJobSchema } from './job.ts';
+import { AcceptanceSchema, InvitationSchema, SignInSchema } from './people.ts';
 import {
   DeliveryRequestSchema,
   EditRequestSchema,
@@ -17,6 +18,9 @@ type Taking = {
 }[EndpointName];
 
 const BODIES: Readonly<Record<Taking, TSchema>> = {
+  signIn: SignInSchema,
+  invite: InvitationSchema,
+  acceptInvitation: AcceptanceSchema,
   makeJob: NewJobSchema,
   changePicture: PictureChangeSchema,
   examine: ExamineRequestSchema,

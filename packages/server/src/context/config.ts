@@ -17,6 +17,14 @@ export interface Config {
   readonly mostBytes: number;
   /** Bytes of the store's disk that stay free: a database that cannot write stops. */
   readonly keptBytes: number;
+  /** Whether people sign in also where the server can be reached from this machine alone. */
+  readonly signIn: 'where it is reached' | 'always';
+  /** Files of a certificate and its key, where the server itself speaks TLS. */
+  readonly tls: { readonly certificate: string; readonly key: string } | null;
+  /** The proxy in front of it whose word on addresses and TLS counts: an address or a range, as Express takes it. */
+  readonly trustedProxy: string | null;
+  /** True where pages come over TLS: by itself, or through the proxy that is trusted. */
+  readonly isSecure: boolean;
   /** Days after which what lies in the bin goes for good. */
   readonly binDays: number;
 }
@@ -34,6 +42,10 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
   const storeFolder = env['FENNIP_STORE'];
   if (!databaseUrl) throw new Error('FENNIP_DATABASE_URL is not set');
   if (!storeFolder) throw new Error('FENNIP_STORE is not set');
+  const [certificate, key] = [env['FENNIP_TLS_CERTIFICATE'], env['FENNIP_TLS_KEY']];
+  if (Boolean(certificate) !== Boolean(key))
+    throw new Error('FENNIP_TLS_CERTIFICATE and FENNIP_TLS_KEY go together');
+  const trustedProxy = env['FENNIP_TRUSTED_PROXY'] ?? null;
   return {
     host: env['FENNIP_HOST'] ?? '127.0.0.1',
     port: numberFrom(env['FENNIP_PORT'], 8420, 'FENNIP_PORT'),
@@ -45,6 +57,10 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     mostPixels: numberFrom(env['FENNIP_MOST_PIXELS'], 150e6, 'FENNIP_MOST_PIXELS'),
     mostBytes: numberFrom(env['FENNIP_MOST_BYTES'], 2e9, 'FENNIP_MOST_BYTES'),
     keptBytes: numberFrom(env['FENNIP_KEPT_BYTES'], 500e6, 'FENNIP_KEPT_BYTES'),
+    signIn: env['FENNIP_SIGN_IN'] === 'always' ? 'always' : 'where it is reached',
+    tls: certificate && key ? { certificate, key } : null,
+    trustedProxy,
+    isSecure: Boolean(certificate) || trustedProxy !== null,
     binDays: numberFrom(env['FENNIP_BIN_DAYS'], 30, 'FENNIP_BIN_DAYS'),
   };
 }

@@ -270,6 +270,43 @@ const STEPS: readonly Step[] = [
       });
     },
   },
+  {
+    name: '0014-people',
+    up: async (knex) => {
+      await knex.schema.createTable('people', (table) => {
+        table.uuid('id').primary();
+        table.text('name').notNullable();
+        table.text('role').notNullable();
+        table.text('password').notNullable();
+        table.timestamp('created_at').notNullable().defaultTo(knex.fn.now());
+      });
+      await knex.raw('create unique index people_name on people (lower(name))');
+      await knex.schema.createTable('invitations', (table) => {
+        table.text('token').primary();
+        table.text('name').notNullable();
+        table.text('role').notNullable();
+        table.timestamp('expires_at').notNullable();
+      });
+      // As the library that keeps sessions in PostgreSQL wants it.
+      await knex.schema.createTable('sessions', (table) => {
+        table.text('sid').primary();
+        table.json('sess').notNullable();
+        table.timestamp('expire', { precision: 6, useTz: false }).notNullable().index();
+      });
+      await knex.schema.createTable('secrets', (table) => {
+        table.text('name').primary();
+        table.text('value').notNullable();
+      });
+      await knex.schema.createTable('audit', (table) => {
+        table.bigIncrements('number');
+        table.timestamp('at').notNullable().defaultTo(knex.fn.now()).index();
+        table.text('person');
+        table.text('what').notNullable();
+        table.text('path').notNullable();
+        table.text('address');
+      });
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

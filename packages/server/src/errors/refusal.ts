@@ -10,6 +10,8 @@ export type RefusalReason =
   | 'too large'
   | 'cut short'
   | 'forbidden'
+  | 'not signed in'
+  | 'too many'
   | 'not taken'
   | 'guarded'
   | 'nothing to do';

@@ -13,17 +13,31 @@ import { answerProblems } from './problems.ts';
 import { logRequests } from './logRequests.ts';
 import { serviceRoutes } from './serviceRoutes.ts';
 import { createMetrics } from '../service/metrics.ts';
+import { peopleRoutes } from './peopleRoutes.ts';
+import type { Sessions } from './signIn.ts';
+import { boundAttempts, guardAccess, keepAudit, keepSessions } from './signIn.ts';
 import { notFound } from '../errors/refusal.ts';
 import { routineRoutes } from './routineRoutes.ts';
 import { runRoutes } from './runRoutes.ts';
 
-/** The whole server as one handler: the border, the interface under /api, and the page. */
-export function application(context: Context): Express {
+/**
+ * The whole server as one handler: the border, the interface under /api, and the page.
+ *
+ * @param sessions of those who sign in; null where nobody need
+ */
+export function application(context: Context, sessions: Sessions | null): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(logRequests(context.log));
-  app.use(guardHeaders);
+  app.use(guardHeaders(context.config));
   app.use(checkOrigin(context.config));
+  const { trustedProxy } = context.config;
+  if (trustedProxy) app.set('trust proxy', trustedProxy);
+  if (sessions) {
+    app.use('/api', keepSessions(context, sessions), guardAccess(context), keepAudit(context));
+    app.post(['/api/session', '/api/invitations/:token'], boundAttempts());
+  }
+  app.use('/api', peopleRoutes(context));
   const metrics = createMetrics(context);
   app.use(metrics.measure);
   app.use('/api', serviceRoutes(context, metrics), describeRoutes());

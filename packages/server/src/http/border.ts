@@ -25,28 +25,31 @@ export function checkOrigin({ hostNames, host }: Config): RequestHandler {
   };
 }
 
-/** The headers of every answer: nothing from elsewhere, and the isolation that shared memory needs. */
-export const guardHeaders: RequestHandler = helmet({
-  contentSecurityPolicy: {
-    useDefaults: false,
-    directives: {
-      defaultSrc: ["'self'"],
-      // The inner loops of the filters are compiled code, which needs this; text is still never run as script.
-      scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
-      styleSrc: ["'self'", "'unsafe-inline'"],
-      imgSrc: ["'self'", 'blob:', 'data:'],
-      fontSrc: ["'self'"],
-      connectSrc: ["'self'"],
-      workerSrc: ["'self'"],
-      objectSrc: ["'none'"],
-      baseUri: ["'none'"],
-      formAction: ["'self'"],
-      frameAncestors: ["'none'"],
+/**
+ * The headers of every answer: nothing from elsewhere, the isolation that shared memory needs, and over TLS that it stays so.
+ * Plain HTTP on loopback is the usual way.
+ */
+export const guardHeaders = ({ isSecure }: Config): RequestHandler =>
+  helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        // The inner loops of the filters are compiled code, which needs this; text is still never run as script.
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'blob:', 'data:'],
+        fontSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        workerSrc: ["'self'"],
+        objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+      },
     },
-  },
-  crossOriginOpenerPolicy: { policy: 'same-origin' },
-  crossOriginEmbedderPolicy: { policy: 'require-corp' },
-  crossOriginResourcePolicy: { policy: 'same-origin' },
-  // Plain HTTP on loopback is the usual way; a proxy that speaks HTTPS sets this itself.
-  strictTransportSecurity: false,
-});
+    crossOriginOpenerPolicy: { policy: 'same-origin' },
+    crossOriginEmbedderPolicy: { policy: 'require-corp' },
+    crossOriginResourcePolicy: { policy: 'same-origin' },
+    strictTransportSecurity: isSecure ? { maxAge: 31_536_000 } : false,
+  });

@@ -19,6 +19,8 @@ const STATUS = {
   'too large': 413,
   'cut short': 400,
   forbidden: 403,
+  'not signed in': 401,
+  'too many': 429,
   'not taken': 422,
   guarded: 409,
   'nothing to do': 422,

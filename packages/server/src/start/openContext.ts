@@ -5,6 +5,7 @@ import { connect } from '../database/connect.ts';
 import { migrate } from '../database/migrations.ts';
 import { bridgeEvents } from '../events/bridgeEvents.ts';
 import { createEventHub } from '../events/eventHub.ts';
+import { refuseWithoutPeople } from '../people/needsSignIn.ts';
 import { agreeOnStore } from '../store/agreeOnStore.ts';
 import { openStore } from '../store/store.ts';
 import { openQueue } from '../queue/queue.ts';
@@ -24,6 +25,7 @@ export async function openContext(config: Config, log: Logger): Promise<OpenCont
   try {
     await migrate(database);
     await agreeOnStore(database, config.storeFolder);
+    await refuseWithoutPeople(database, config);
   } catch (error) {
     await database.destroy();
     throw error;

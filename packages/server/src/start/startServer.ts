@@ -1,5 +1,7 @@
-import type { Server } from 'node:http';
+import { readFileSync } from 'node:fs';
+import type { RequestListener, Server } from 'node:http';
 import { createServer } from 'node:http';
+import { createServer as createTlsServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import type { Logger } from 'pino';
 import type { Config } from '../context/config.ts';
@@ -8,6 +10,8 @@ import { openContext } from './openContext.ts';
 import { reclaimPieces } from '../runs/reclaim.ts';
 import { keepReclaiming } from './keepReclaiming.ts';
 import { keepTidy } from './keepTidy.ts';
+import { openSessions } from '../http/signIn.ts';
+import { needsSignIn } from '../people/needsSignIn.ts';
 import { resumePictures, resumeWork, tidyStore } from './resume.ts';
 import { pictureWorks, pieceWorks } from './works.ts';
 
@@ -38,6 +42,12 @@ function closeServer(server: Server): Promise<void> {
   });
 }
 
+/** A server that speaks TLS where it has a certificate. */
+function createHttpServer({ tls }: Config, handler: RequestListener): Server {
+  if (!tls) return createServer(handler);
+  return createTlsServer({ cert: readFileSync(tls.certificate), key: readFileSync(tls.key) }, handler);
+}
+
 /** Brings the database up to date, takes up what was left undone, and answers. */
 export async function startServer(config: Config, log: Logger): Promise<RunningServer> {
   const { context, close } = await openContext(config, log);
@@ -52,15 +62,17 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
     await reclaimPieces(context);
   });
   const stopTidying = keepTidy(context);
-  const server = createServer(application(context));
+  const sessions = needsSignIn(config) ? await openSessions(context) : null;
+  const server = createHttpServer(config, application(context, sessions));
   const { port } = await listen(server, config);
   return {
-    address: `http://${config.host}:${port}`,
+    address: `${config.tls ? 'https' : 'http'}://${config.host}:${port}`,
     stop: async () => {
       stopReclaiming();
       stopTidying();
       context.events.close();
       await closeServer(server);
+      await sessions?.pool.end();
       await close();
     },
   };
