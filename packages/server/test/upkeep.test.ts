@@ -120,7 +120,7 @@ describe('a backup', () => {
     expect(picture.revision).toBeLessThanOrEqual(made);
     const sheet = await again.get<PictureSheet>(`/pictures/${id}`);
     // As many marks as steps in its history: one moment, not two.
-    expect(sheet.faults.length).toBe(picture.revision);
+    expect(sheet.marked.length).toBe(picture.revision);
     expect(sheet.done.length).toBe(Math.min(100, picture.revision));
     const held = await readFile(join(store, 'originals', pyramid));
     expect(createHash('sha256').update(held).digest('hex')).toBe(pyramid);

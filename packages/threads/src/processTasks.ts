@@ -15,8 +15,7 @@ export type Answer = { readonly said: unknown } | { readonly done: unknown } | {
 /** Carries out, in a process of its own, what the process that started it asks for. */
 export function serveProcess(tasks: SpeakingTasks): void {
   // Whoever asked may be gone meanwhile, and is told nothing then.
-  const send = (answer: Answer): void =>
-    void process.send?.(answer, undefined, undefined, () => undefined);
+  const send = (answer: Answer): void => void process.send?.(answer, undefined, undefined, () => undefined);
   process.on('message', ({ task, input }: ProcessCall) => {
     Promise.resolve()
       // What was sent was typed by `run`, which is made from the same tasks.

@@ -17,7 +17,10 @@ import { useMarks } from './useMarks.ts';
 
 const TABLE = { width: 800, height: 600 };
 const faults = fc
-  .uniqueArray(fc.tuple(fc.integer({ min: 2, max: 58 }), fc.integer({ min: 2, max: 48 })), { maxLength: 12 })
+  .uniqueArray(fc.tuple(fc.integer({ min: 2, max: 58 }), fc.integer({ min: 2, max: 48 })), {
+    maxLength: 12,
+    selector: ([x, y]) => 100 * x + y,
+  })
   .map((places) =>
     places.map(([x, y], k): NumberedFault => ({
       ...{ id: `f${k}`, number: k + 1, kind: 'speck', polarity: 'dark' },
