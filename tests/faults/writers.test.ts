@@ -8,7 +8,7 @@ import { startApplication } from '../e2e/application.ts';
 import { times } from './extent.ts';
 import { smallPicture } from './pictures.ts';
 
-const WRITERS = times(8, 20);
+const WRITERS = times(5, 20);
 const [WIDTH, HEIGHT] = [160, 120];
 
 /** What a writer does next to what it sees; now and then it takes a step back or forward instead. */

@@ -325,7 +325,19 @@ class StepSource {
   }
 }
 
-/** Brings the schema up to date. Safe to run from several servers at once: Knex holds a lock. */
+/** The number under which PostgreSQL's advisory locks know that the schema is being brought up to date. */
+const SCHEMA_LOCK = 0x666d;
+
+/**
+ * Brings the schema up to date. Safe to run from several servers at once: one after the other, by a lock that goes with its
+ * connection. Knex's own is a row, which a server that dies on the way leaves behind.
+ */
 export async function migrate(knex: Knex): Promise<void> {
-  await knex.migrate.latest({ migrationSource: new StepSource() });
+  await knex.transaction(async (holder) => {
+    await holder.raw('select pg_advisory_xact_lock(?)', [SCHEMA_LOCK]);
+    const source = { migrationSource: new StepSource() };
+    if (await knex.schema.hasTable('knex_migrations_lock'))
+      await knex.migrate.forceFreeMigrationsLock(source);
+    await knex.migrate.latest(source);
+  });
 }
