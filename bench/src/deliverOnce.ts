@@ -30,7 +30,8 @@ const threads = startThreads(DEFAULT_LIMITS.pixels);
 const deliver = async (from: string): Promise<void> => {
   const recipe = { ...emptyRecipe(await readHeader(from)), finish: FINISH };
   const file = join(folder, randomUUID());
-  await threads.deliver(from, recipe, SETTINGS, file, () => undefined);
+  const { signal } = new AbortController();
+  await threads.deliver(from, recipe, SETTINGS, file, { progress: () => undefined, signal });
   if ((await stat(file)).size === 0) throw new Error('Nothing was delivered.');
 };
 // The threads stand, as those of a server do.

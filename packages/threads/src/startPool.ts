@@ -61,8 +61,11 @@ export function startTaskThreads<T extends Tasks>(
 ): TaskThreads<T> {
   const pool = startPool<TaskCall, never>(module, options);
   return {
-    run: async (task, input, transfer = []) => {
-      const outcome = await pool.run({ task, input }, { transferList: [...transfer] });
+    run: async (task, input, transfer = [], signal = undefined) => {
+      const outcome = await pool.run(
+        { task, input },
+        { transferList: [...transfer], ...(signal ? { signal } : {}) },
+      );
       check(outcome);
       return outcome;
     },

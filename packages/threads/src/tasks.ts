@@ -9,11 +9,17 @@ export interface TaskCall {
   readonly input: unknown;
 }
 
-/** Has a task carried out in a thread. @param transfer ports that the input hands over */
+/**
+ * Has a task carried out in a thread.
+ *
+ * @param transfer ports that the input hands over
+ * @param signal ends the task, and its thread with it, wherever it is
+ */
 export type RunTask<T extends Tasks> = <K extends keyof T & string>(
   task: K,
   input: Parameters<T[K]>[0],
   transfer?: readonly MessagePort[],
+  signal?: AbortSignal,
 ) => Promise<Awaited<ReturnType<T[K]>>>;
 
 /** What a thread's module exports by default: carries out what is called. */

@@ -230,6 +230,7 @@ export const ENDPOINTS = {
     '/pictures/:picture/deliveries',
     'Lists the deliveries of a picture.',
   ),
+  stopDelivery: silent('POST', '/deliveries/:delivery/stop', 'Stops a delivery that waits or is being made.'),
   deliver: answering<Delivery, DeliveryRequest>()(
     'POST',
     '/pictures/:picture/deliveries',

@@ -87,7 +87,7 @@ export const DeliveryRequestSchema = Type.Object(
 );
 export type DeliveryRequest = Static<typeof DeliveryRequestSchema>;
 
-export type DeliveryState = 'waiting' | 'running' | 'done' | 'failed';
+export type DeliveryState = 'waiting' | 'running' | 'done' | 'failed' | 'stopped';
 
 export interface Delivery extends DeliveryRequest {
   readonly id: string;

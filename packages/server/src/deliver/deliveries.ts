@@ -155,53 +155,99 @@ function settingsFor(request: DeliveryRequest, entries: readonly LedgerEntry[]):
   };
 }
 
-/** Notes how a delivery stands, and says so; one that is gone meanwhile is left alone. */
+/** Tells whoever watches how a delivery stands; of one that is gone, or lies in the bin with its picture, nothing is told. */
+async function publishDelivery({ database, events }: Context, id: string): Promise<void> {
+  const row = await database<DeliveryRow>('deliveries').where('id', id).first();
+  const picture = row && (await database<PictureRow>('pictures').where('id', row.picture_id).first());
+  if (picture) events.publish(picture.job_id, { type: 'delivery', delivery: asDelivery(row as DeliveryRow) });
+}
+
+/** Notes how a delivery stands that is not ended yet, and says so. @returns false where it is */
 async function note(
-  { database, events }: Context,
+  context: Context,
   id: string,
   change: Partial<Pick<DeliveryRow, 'state' | 'problem'>>,
-): Promise<void> {
-  const [row] = await database<DeliveryRow>('deliveries').where('id', id).update(change).returning('*');
-  if (!row) return;
-  const picture = await pictureRow(database, row.picture_id);
-  events.publish(picture.job_id, { type: 'delivery', delivery: asDelivery(row as DeliveryRow) });
+): Promise<boolean> {
+  const noted = await context
+    .database<DeliveryRow>('deliveries')
+    .where('id', id)
+    .whereIn('state', ['waiting', 'running'])
+    .update(change);
+  await publishDelivery(context, id);
+  return noted > 0;
+}
+
+/** Stops a delivery; one that has ended stays as it is. @throws Refusal when there is none */
+export async function stopDelivery(context: Context, id: string): Promise<void> {
+  await deliveryRow(context.database, id);
+  await note(context, id, { state: 'stopped' });
+}
+
+/** How often it is asked whether a delivery that is being made is still wanted, in milliseconds. */
+const ASK_MS = 500;
+
+/** Does something until the delivery is stopped or gone, on whatever server that was asked for. */
+async function whileWanted<T>(
+  database: Database,
+  id: string,
+  work: (signal: AbortSignal) => Promise<T>,
+): Promise<T | null> {
+  const stop = new AbortController();
+  const timer = setInterval(() => {
+    database('deliveries')
+      .where({ id, state: 'running' })
+      .first('id')
+      .then((row) => {
+        if (!row) stop.abort();
+      })
+      // While the database is away nobody can have stopped it.
+      .catch(() => undefined);
+  }, ASK_MS);
+  try {
+    return await work(stop.signal);
+  } catch (error) {
+    if (stop.signal.aborted) return null;
+    throw error;
+  } finally {
+    clearInterval(timer);
+  }
 }
 
 /** Notes that a delivery will not be made. */
-export const giveUpDelivering = (context: Context, id: string, reason: Said): Promise<void> =>
-  note(context, id, { state: 'failed', problem: packed(reason) });
+export async function giveUpDelivering(context: Context, id: string, reason: Said): Promise<void> {
+  await note(context, id, { state: 'failed', problem: packed(reason) });
+}
 
 /** Renders a delivery at full depth and keeps the file. */
 export async function deliver(context: Context, id: string): Promise<void> {
   const { database, store, threads, gate, events } = context;
   const row = await database<DeliveryRow>('deliveries').where('id', id).first();
-  if (row?.state !== 'waiting' && row?.state !== 'running') return;
+  if (!row || !(await note(context, id, { state: 'running' }))) return;
   const picture = await pictureRow(database, row.picture_id);
-  await note(context, id, { state: 'running' });
   const { faults, ...sheet } = await faultsOf(database, picture.id);
   const entries = ledgerEntries(faults, { ...sheet, recipe: row.recipe });
   const path = store.passingPath();
   try {
     const told = { type: 'progress', work: 'deliver', pictureId: picture.id } as const;
+    const progress = (share: number): void => events.publish(picture.job_id, { ...told, share });
+    const original = store.pathOf('originals', picture.sha256);
+    const settings = settingsFor(row.request, entries);
     const file = await gate.run(picture.width * picture.height, () =>
-      threads.deliver(
-        store.pathOf('originals', picture.sha256),
-        row.recipe,
-        settingsFor(row.request, entries),
-        path,
-        (share) => events.publish(picture.job_id, { ...told, share }),
+      whileWanted(database, id, (signal) =>
+        threads.deliver(original, row.recipe, settings, path, { progress, signal }),
       ),
     );
+    if (!file) return;
     const arrival = await store.adopt({ path, ...file });
     await withContent(database, file.sha256, async (change) => {
       await store.keep(arrival, 'deliveries');
       await change('deliveries')
-        .where('id', id)
+        .where({ id, state: 'running' })
         .update({ state: 'done', sha256: file.sha256, size_bytes: file.sizeBytes });
     });
-    // The picture may have been taken out meanwhile, and the delivery with it.
+    // It may have been stopped at the last moment, or taken out for good with its picture.
     await removeUnnamed(context, 'deliveries', file.sha256);
-    await note(context, id, { state: 'done' });
+    await publishDelivery(context, id);
   } finally {
     await store.discard({ path });
   }

@@ -2,7 +2,7 @@ import type { EditAnswer, HistoryStep, PictureSheet } from '@fennip/contract';
 import type { Request } from 'express';
 import { Router } from 'express';
 import type { Context } from '../context/context.ts';
-import { deliveriesOf, orderDelivery } from '../deliver/deliveries.ts';
+import { deliveriesOf, orderDelivery, stopDelivery } from '../deliver/deliveries.ts';
 import { reportOf } from '../deliver/report.ts';
 import { takeBack } from '../deliver/takeBack.ts';
 import { notFound } from '../errors/refusal.ts';
@@ -126,6 +126,10 @@ export function pictureRoutes(context: Context): Router {
     response.send(Buffer.from(bytes));
   });
   answer(router, 'deliveries', ({ params }) => deliveriesOf(database, idOf(params)));
+  answer(router, 'stopDelivery', async ({ params }) => {
+    await stopDelivery(context, checkId(params.delivery, 'delivery'));
+    return undefined;
+  });
   answer(router, 'deliver', ({ params, body }) => orderDelivery(context, idOf(params), body));
 
   return router;

@@ -5,6 +5,7 @@ import { EXAMINE_DEFAULTS } from '@fennip/core/examine';
 import type { Context } from '../context/context.ts';
 import type { PictureRow } from '../rows/pictureRows.ts';
 import { pictureRow } from '../rows/pictureRows.ts';
+import { giveUpDelivering } from '../deliver/deliveries.ts';
 import { carryOver } from './pieces/carryOver.ts';
 import { chartCamera } from './pieces/chartCamera.ts';
 import { deliverPiece } from './pieces/deliverPiece.ts';
@@ -74,6 +75,8 @@ async function endPiece(
 /** Notes that a piece will not be done. */
 export async function giveUpPiece(context: Context, key: string, reason: Said): Promise<void> {
   const piece = await context.database<PieceRow>('run_pieces').where(placeOf(key)).first();
+  const delivery = await context.database('deliveries').where('piece', key).first('id');
+  if (delivery) await giveUpDelivering(context, delivery.id, reason);
   if (piece?.state === 'waiting' || piece?.state === 'running')
     await endPiece(context, piece as PieceRow, 'failed', { reason: packed(reason) });
 }

@@ -36,6 +36,13 @@ export type ThreadDelivery =
   /** In layers, named by the lines of the ledger. */
   | { readonly format: 'ora'; readonly entries: readonly LedgerEntry[] };
 
+/** Whoever waits for a delivery. */
+export interface DeliveryWatch {
+  readonly progress: (share: number) => void;
+  /** Ends it wherever it is. */
+  readonly signal: AbortSignal;
+}
+
 /** The heavy work, each call in a thread. A picture that cannot be used throws {@link PictureError}. */
 export interface Threads {
   /** @param recipe laid down on the picture; null loads it as it came in */
@@ -75,7 +82,7 @@ export interface Threads {
     recipe: Recipe,
     settings: ThreadDelivery,
     onto: string,
-    progress: (share: number) => void,
+    watch: DeliveryWatch,
   ): Promise<StoredFile>;
   /** A condition report as a file. */
   report(recipe: Recipe, report: Omit<ReportInput, 'mostPixels' | 'shown' | 'finish'>): Promise<Uint8Array>;
@@ -116,10 +123,11 @@ export function startThreads(mostPixels: number): Threads {
     }
   }
 
-  const renderers: PartRenderers = {
+  const renderersUntil = (signal?: AbortSignal): PartRenderers => ({
     count: availableParallelism(),
-    render: (ground, part) => run('render', { ground, part }),
-  };
+    render: (ground, part) => run('render', { ground, part }, [], signal),
+  });
+  const renderers = renderersUntil();
 
   const load = (original: string): Promise<LoadedPicture> => run('load', { original, mostPixels });
 
@@ -128,8 +136,9 @@ export function startThreads(mostPixels: number): Threads {
     { raster, transfer }: LoadedPicture,
     recipe: Recipe,
     done?: (count: number) => void,
+    by: PartRenderers = renderers,
   ): Promise<void> =>
-    renderInParts(raster, recipe, renderers, {
+    renderInParts(raster, recipe, by, {
       ...(transfer ? { transfer } : {}),
       ...(done ? { done } : {}),
     });
@@ -139,9 +148,10 @@ export function startThreads(mostPixels: number): Threads {
     original: string,
     recipe: Recipe | null,
     done?: (count: number) => void,
+    by: PartRenderers = renderers,
   ): Promise<Raster> {
     const picture = await load(original);
-    if (recipe) await render(picture, recipe, done);
+    if (recipe) await render(picture, recipe, done, by);
     return picture.raster;
   }
 
@@ -149,8 +159,13 @@ export function startThreads(mostPixels: number): Threads {
    * A picture with a recipe laid down on it, as it is framed. In a function of its own: what waits for something keeps
    * all that it ever named, and the picture as it was before it was framed is as large as the one that is wanted.
    */
-  async function framed(original: string, recipe: Recipe, done: (count: number) => void): Promise<Raster> {
-    return frameInParts(await loaded(original, recipe, done), recipe.finish ?? [], renderers);
+  async function framed(
+    original: string,
+    recipe: Recipe,
+    done: (count: number) => void,
+    by: PartRenderers,
+  ): Promise<Raster> {
+    return frameInParts(await loaded(original, recipe, done, by), recipe.finish ?? [], by);
   }
 
   /** A mended picture as it is finished and framed; it stays as it is itself. */
@@ -181,17 +196,16 @@ export function startThreads(mostPixels: number): Threads {
     propose: (original, fault, surroundings) => run('propose', { original, mostPixels, fault, surroundings }),
     grain: (original) => run('measureGrain', { original, mostPixels }),
     carry: (original, recipe, between) => run('carry', { original, mostPixels, recipe, ...between }),
-    deliver: async (original, recipe, settings, onto, progress) => {
+    deliver: async (original, recipe, settings, onto, { progress, signal }) => {
       if (settings.format === 'ora') {
         const { entries } = settings;
-        return run('encodeLayers', { original, mostPixels, recipe, entries, onto });
+        return run('encodeLayers', { original, mostPixels, recipe, entries, onto }, [], signal);
       }
-      const raster = await framed(original, recipe, (done) =>
-        progress(0.2 + (0.5 * done) / recipe.mends.length),
-      );
+      const tell = (done: number): void => progress(0.2 + (0.5 * done) / recipe.mends.length);
+      const raster = await framed(original, recipe, tell, renderersUntil(signal));
       // What was framed is let go before the file takes its place.
       collect();
-      return run('encode', { original, mostPixels, raster, settings, onto });
+      return run('encode', { original, mostPixels, raster, settings, onto }, [], signal);
     },
     report: async (recipe, report) => {
       const { finish = [], ...mends } = recipe;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { addressOf } from '@fennip/contract';
 import { locale } from '../../i18n/language.ts';
+import { call } from '../../api/call.ts';
 import { hasOption } from './useDelivery.ts';
 import { describeFormat } from '@fennip/core/picture';
 import type { Delivery } from '@fennip/contract';
@@ -11,6 +12,10 @@ import { say, sayCount, sayText } from '../../i18n/say.ts';
 /** What has been handed over of a picture, newest first. */
 defineProps<{ deliveries: readonly Delivery[] }>();
 const job = useJob();
+
+/** What becomes of it is told by the server. */
+const stop = (delivery: string): Promise<unknown> =>
+  call('stopDelivery', { delivery }).catch(() => undefined);
 
 function settingsOf({ format, quality, depth, profile = 'own' }: Delivery): string {
   const name = say(`deliver.format.${format}`);
@@ -50,11 +55,20 @@ const timeOf = (iso: string): string =>
       <span v-else-if="delivery.state === 'failed'" class="problem" role="alert">{{
         sayText(delivery.problem ?? '')
       }}</span>
-      <el-progress
-        v-else
-        :percentage="Math.round((job.workShare(delivery.pictureId, 'deliver') ?? 0) * 100)"
-        :stroke-width="6"
-      />
+      <span v-else-if="delivery.state === 'stopped'" class="soft">{{ say('handOver.stopped') }}</span>
+      <span v-else class="making">
+        <el-progress
+          :percentage="Math.round((job.workShare(delivery.pictureId, 'deliver') ?? 0) * 100)"
+          :stroke-width="6"
+        />
+        <el-button
+          size="small"
+          text
+          :aria-label="say('handOver.stopNamed', { name: delivery.fileName })"
+          @click="stop(delivery.id)"
+          >{{ say('act.stop') }}</el-button
+        >
+      </span>
     </li>
   </ul>
 </template>
@@ -73,6 +87,12 @@ li {
   padding: 10px 14px;
   border-bottom: 1px solid var(--line);
   background: var(--raised);
+}
+.making {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 6px;
 }
 .file {
   overflow: hidden;

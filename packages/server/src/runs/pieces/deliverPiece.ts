@@ -1,6 +1,7 @@
 import { said, unpacked } from '@fennip/words';
 import type { PieceOutcome } from '@fennip/contract';
-import { deliver, namedDelivery } from '../../deliver/deliveries.ts';
+import { PictureError } from '@fennip/files';
+import { deliver, giveUpDelivering, namedDelivery } from '../../deliver/deliveries.ts';
 import { namesFor } from '../../deliver/fileNames.ts';
 import type { PictureRow } from '../../rows/pictureRows.ts';
 import type { PieceOrder } from '../pieceOrder.ts';
@@ -25,7 +26,12 @@ export async function deliverPiece(
   );
   const fileName = names[pictures.findIndex(({ id }) => id === picture.id)];
   const id = await namedDelivery(context, picture, request.delivery, fileName, `${run.id}/${piece.number}`);
-  await deliver({ ...context, threads: context.background }, id);
+  try {
+    await deliver({ ...context, threads: context.background }, id);
+  } catch (error) {
+    if (!(error instanceof PictureError)) throw error;
+    await giveUpDelivering(context, id, error.said);
+  }
   const done = await database('deliveries').where('id', id).first('state', 'problem', 'mends');
   if (done.state !== 'done')
     throw new SkippedError(unpacked(done.problem ?? '') ?? said('skipped.notRendered'));
