@@ -18,6 +18,7 @@ export default defineConfig({
       'tests/faults/*.test.ts',
     ],
     environment: 'node',
+    setupFiles: ['tests/requestedBy.ts'],
     // Against a test that hangs, not a measure of speed: the slowest machine seen took ten times what is usual.
     testTimeout: 240_000,
     hookTimeout: 240_000,

@@ -62,7 +62,11 @@ export async function prepare(
 ): Promise<{ job: Named; picture: Named }> {
   const post = async <T>(path: string, body: BodyInit, type = 'application/json'): Promise<T> =>
     (await (
-      await fetch(`${address}/api${path}`, { method: 'POST', headers: { 'content-type': type }, body })
+      await fetch(`${address}/api${path}`, {
+        method: 'POST',
+        headers: { 'content-type': type, 'x-requested-by': 'bench' },
+        body,
+      })
     ).json()) as T;
   const job = await post<Named>('/jobs', JSON.stringify({ name }));
   const picture = await post<Named>(

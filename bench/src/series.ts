@@ -46,7 +46,13 @@ function deskOf(address: string): Desk {
     return (await response.json()) as T;
   };
   const post = <T>(path: string, body: BodyInit, type: string): Promise<T> =>
-    answer<T>(fetch(`${address}/api${path}`, { method: 'POST', headers: { 'content-type': type }, body }));
+    answer<T>(
+      fetch(`${address}/api${path}`, {
+        method: 'POST',
+        headers: { 'content-type': type, 'x-requested-by': 'bench' },
+        body,
+      }),
+    );
   return {
     get: <T>(path: string) => answer<T>(fetch(`${address}/api${path}`)),
     post: <T>(path: string, body: unknown) => post<T>(path, JSON.stringify(body), 'application/json'),

@@ -27,6 +27,9 @@ const preloadStage: Plugin = {
   },
 };
 
+/** The server that a page in the making talks to. */
+const SERVER = 'http://127.0.0.1:8420';
+
 export default defineConfig({
   root: import.meta.dirname,
   plugins: [vue(), components({ dts: false, dirs: [], resolvers: [ElementPlusResolver()] }), preloadStage],
@@ -55,5 +58,19 @@ export default defineConfig({
       },
     },
   },
-  server: { headers: ISOLATION, proxy: { '/api': 'http://127.0.0.1:8420' } },
+  server: {
+    headers: ISOLATION,
+    proxy: {
+      '/api': {
+        target: SERVER,
+        changeOrigin: true,
+        // The server takes changes from its own page alone; this one stands for it.
+        configure: (proxy) => {
+          proxy.on('proxyReq', (request) => {
+            if (request.getHeader('origin')) request.setHeader('origin', SERVER);
+          });
+        },
+      },
+    },
+  },
 });

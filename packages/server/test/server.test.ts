@@ -464,6 +464,12 @@ describe('the border', () => {
     expect(await status({ host: 'elsewhere.example' })).toBe(403);
     expect(await status({ host, origin: 'https://elsewhere.example' }, 'POST')).toBe(403);
     expect(await status({ host, origin: `http://${host}` }, 'DELETE', '/api/jobs/none')).toBe(404);
+    // A page that stands at another port of this machine is another site's.
+    expect(await status({ host: '127.0.0.1:1' })).toBe(403);
+    expect(await status({ host: 'localhost' })).toBe(403);
+    // Nobody who changes something leaves open whether they are a page.
+    expect(await status({ host }, 'DELETE', '/api/jobs/none')).toBe(403);
+    expect(await status({ host, 'x-requested-by': 'a script' }, 'DELETE', '/api/jobs/none')).toBe(404);
   });
 
   it('sends the headers that shared memory needs, and lets nothing in from elsewhere', async () => {

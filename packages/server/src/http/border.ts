@@ -5,22 +5,39 @@ import type { Config } from '../context/config.ts';
 import { Refusal } from '../errors/refusal.ts';
 
 const LOOPBACK: readonly string[] = ['127.0.0.1', 'localhost', '[::1]'];
+/** Ports that a Host header leaves out. */
+const USUAL_PORTS: readonly number[] = [80, 443];
 
 /** The name in a Host header, without its port. */
 const nameOf = (host: string): string => host.replace(/:\d+$/, '').toLowerCase();
+const portOf = (host: string): number | null => Number(/:(\d+)$/.exec(host)?.[1]) || null;
+
+/** True if a loopback name was asked at the port that this server listens on: another's page may stand at another port. */
+function isOwnPort(host: string, port: number | undefined): boolean {
+  const asked = portOf(host);
+  return asked === null ? USUAL_PORTS.includes(port ?? 0) : asked === port;
+}
+
+/** What a program sends that is no page: a page of another site cannot, without asking first. */
+const PROGRAMS_HEADER = 'x-requested-by';
 
 /**
- * Refuses requests for another host (a name that someone pointed here) and changes asked for by another site's page.
+ * Refuses requests for another host (a name that someone pointed here) or another port, and changes that are asked for by
+ * another site's page, or by nobody who says that they are none.
  */
 export function checkOrigin({ hostNames, host }: Config): RequestHandler {
-  const known = new Set([...LOOPBACK, ...hostNames, host]);
+  const given = new Set([...hostNames, host].filter((name) => !LOOPBACK.includes(name)));
   return (request, _response, next) => {
     const asked = request.headers.host ?? '';
-    if (!known.has(nameOf(asked))) throw new Refusal('forbidden', said('refused.host'));
+    const name = nameOf(asked);
+    const isOwn = LOOPBACK.includes(name) && isOwnPort(asked, request.socket.localPort);
+    if (!isOwn && !given.has(name) && !hostNames.includes(name))
+      throw new Refusal('forbidden', said('refused.host'));
     const { origin } = request.headers;
     const changes = request.method !== 'GET' && request.method !== 'HEAD';
-    if (changes && origin !== undefined && origin !== `http://${asked}` && origin !== `https://${asked}`)
-      throw new Refusal('forbidden', said('refused.origin'));
+    const isPage = origin === `http://${asked}` || origin === `https://${asked}`;
+    const isProgram = origin === undefined && request.headers[PROGRAMS_HEADER] !== undefined;
+    if (changes && !isPage && !isProgram) throw new Refusal('forbidden', said('refused.origin'));
     next();
   };
 }

@@ -22,7 +22,8 @@ pre { white-space: pre-wrap; font-size: 12px; }
 </style>
 <h1>What the server can be asked</h1>
 <p>The same as a document for programs: <a href="/api/openapi.json">openapi.json</a> (OpenAPI 3.1).
-Mistakes are answered as problem documents (RFC 9457).</p>
+Mistakes are answered as problem documents (RFC 9457). A program that changes something says that it is no page of another
+site by a header <code>X-Requested-By</code> with its name.</p>
 <table>${(Object.keys(ENDPOINTS) as EndpointName[]).map(row).join('\n')}</table></html>
 `;
 
