@@ -121,14 +121,9 @@ const figures = computed(() =>
   </div>
 </template>
 
+<style scoped src="../listPage.css"></style>
+
 <style scoped>
-.page {
-  max-width: 860px;
-  height: 100%;
-  margin: 0 auto;
-  padding: 34px 24px;
-  overflow: auto;
-}
 section {
   margin: 18px 0;
   padding: 14px 18px;
@@ -138,11 +133,6 @@ section {
 h2 {
   margin: 0 0 10px;
   font-size: 15px;
-}
-.problem {
-  padding: 12px 16px;
-  border-left: 4px solid var(--open);
-  background: var(--raised);
 }
 dl {
   display: grid;
@@ -170,8 +160,6 @@ td {
 }
 ul {
   margin: 10px 0 0;
-  padding: 0;
-  list-style: none;
 }
 li {
   display: grid;

@@ -87,23 +87,11 @@ onMounted(load);
   </div>
 </template>
 
+<style scoped src="../listPage.css"></style>
+
 <style scoped>
-.page {
-  max-width: 860px;
-  height: 100%;
-  margin: 0 auto;
-  padding: 34px 24px;
-  overflow: auto;
-}
-.problem {
-  padding: 12px 16px;
-  border-left: 4px solid var(--open);
-  background: var(--raised);
-}
 ul {
   margin: 18px 0;
-  padding: 0;
-  list-style: none;
 }
 li {
   display: grid;

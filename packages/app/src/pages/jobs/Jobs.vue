@@ -115,6 +115,8 @@ onMounted(load);
   </div>
 </template>
 
+<style scoped src="../listPage.css"></style>
+
 <style scoped>
 .ways {
   display: flex;
@@ -132,25 +134,11 @@ onMounted(load);
 }
 .page {
   max-width: 760px;
-  height: 100%;
-  margin: 0 auto;
-  padding: 34px 24px;
-  overflow: auto;
 }
 .new {
   display: flex;
   gap: 8px;
   margin: 16px 0 22px;
-}
-.problem {
-  padding: 12px 16px;
-  border-left: 4px solid var(--open);
-  background: var(--raised);
-}
-ul {
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 li {
   display: grid;

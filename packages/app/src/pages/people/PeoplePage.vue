@@ -86,13 +86,11 @@ onMounted(() => trying(() => Promise.resolve()));
   </div>
 </template>
 
+<style scoped src="../listPage.css"></style>
+
 <style scoped>
 .page {
   max-width: 760px;
-  height: 100%;
-  margin: 0 auto;
-  padding: 34px 24px;
-  overflow: auto;
 }
 .invite {
   display: grid;
@@ -115,16 +113,6 @@ code {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-.problem {
-  padding: 12px 16px;
-  border-left: 4px solid var(--open);
-  background: var(--raised);
-}
-ul {
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 li {
   display: grid;
