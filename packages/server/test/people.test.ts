@@ -103,7 +103,10 @@ describe('a server that can be reached from other machines', () => {
     for (const page of [ben, cleo])
       for (const [method, path] of [
         ['DELETE', '/bin'],
+        ['DELETE', '/bin/'],
+        ['DELETE', '/BIN'],
         ['GET', '/people'],
+        ['GET', '/People/'],
         ['GET', '/behind'],
         ['GET', '/metrics'],
       ])

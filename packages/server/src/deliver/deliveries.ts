@@ -228,8 +228,8 @@ export async function deliver(context: Context, id: string): Promise<void> {
   const entries = ledgerEntries(faults, { ...sheet, recipe: row.recipe });
   const path = store.passingPath();
   try {
-    const told = { type: 'progress', work: 'deliver', pictureId: picture.id } as const;
-    const progress = (share: number): void => events.publish(picture.job_id, { ...told, share });
+    const event = { type: 'progress', work: 'deliver', pictureId: picture.id } as const;
+    const progress = (share: number): void => events.publish(picture.job_id, { ...event, share });
     const original = store.pathOf('originals', picture.sha256);
     const settings = settingsFor(row.request, entries);
     const file = await gate.run(picture.width * picture.height, () =>

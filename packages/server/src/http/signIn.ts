@@ -33,11 +33,14 @@ const ATTEMPTS_MS = 15 * 60_000;
 const OPEN = /^\/(session|health|ready|invitations\/[^/]+)$/;
 /** What only those who run the place may ask. */
 const RUNNING = /^\/(people|behind|metrics|bin$)/;
+/** A path as the router takes it: it minds neither the case of letters nor a slash at the end, so no rule may. */
+const routed = (path: string): string => path.toLowerCase().replace(/\/+$/, '');
 const READING: readonly string[] = ['GET', 'HEAD'];
 
 /** True if somebody of a role may ask this. */
-export function mayAsk(role: Role, method: string, path: string): boolean {
+export function mayAsk(role: Role, method: string, asked: string): boolean {
   if (role === 'runs') return true;
+  const path = routed(asked);
   // Everybody may look into the bin and leave; only who runs the place empties it.
   if (RUNNING.test(path) && !(path === '/bin' && READING.includes(method))) return false;
   return role === 'works' || READING.includes(method) || path.startsWith('/session');

@@ -2,16 +2,23 @@ import type { WorkKind } from '@fennip/contract';
 import type { Context } from '../context/context.ts';
 import { orderStage } from '../runs/runs.ts';
 
-/** What waits for background work or is under way, by the rows of the pictures and deliveries. */
-async function unfinishedWork({ database }: Context): Promise<[WorkKind, string[]][]> {
-  const pictures = database('pictures');
+/** What waits for background work or is under way, by the rows of pictures and deliveries, and has no order that waits. */
+async function unorderedWork({ database }: Context): Promise<[WorkKind, string[]][]> {
+  const unordered = (table: 'pictures' | 'deliveries', kind: WorkKind) =>
+    // As the queue's own index of waiting orders has it: of thousands that wait none is looked at one by one.
+    database(table).whereRaw(
+      `not exists (select from queue.job where name = ? and state = 'created' and policy = 'short'
+         and coalesce(singleton_key, '') = ${table}.id::text)`,
+      [kind],
+    );
+  const underWay = ['waiting', 'running'];
   return [
-    ['prepare', await pictures.clone().where('state', 'preparing').pluck('id')],
-    ['examine', await pictures.clone().whereIn('examined', ['waiting', 'running']).pluck('id')],
-    ['check', await pictures.clone().whereIn('checked', ['waiting', 'running']).pluck('id')],
+    ['prepare', await unordered('pictures', 'prepare').where('state', 'preparing').pluck('id')],
+    ['examine', await unordered('pictures', 'examine').whereIn('examined', underWay).pluck('id')],
+    ['check', await unordered('pictures', 'check').whereIn('checked', underWay).pluck('id')],
     [
       'deliver',
-      await database('deliveries').whereIn('state', ['waiting', 'running']).whereNull('piece').pluck('id'),
+      await unordered('deliveries', 'deliver').whereIn('state', underWay).whereNull('piece').pluck('id'),
     ],
   ];
 }
@@ -22,7 +29,7 @@ async function unfinishedWork({ database }: Context): Promise<[WorkKind, string[
  */
 export async function resumePictures(context: Context): Promise<void> {
   const { queue } = context;
-  for (const [kind, ids] of await unfinishedWork(context))
+  for (const [kind, ids] of await unorderedWork(context))
     for (const id of ids) if (!(await queue.isBeingDone(kind, id))) await queue.orderAgain(kind, id);
 }
 
