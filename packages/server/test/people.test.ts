@@ -1,51 +1,15 @@
 import type { Bin, Job, Person, Session } from '@fennip/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from '../src/database/connect.ts';
-import { addPerson } from '../src/people/people.ts';
+import { PASSWORDS, browser, startPeopledServer } from './browser.ts';
 import type { TestServer } from './testServer.ts';
 import { startTestServer } from './testServer.ts';
-
-const PASSWORDS = { Ada: 'the incline in winter', Ben: 'a wagon under water', Cleo: 'nine signal lamps' };
-
-/** A browser of somebody: it keeps the cookie that it was given. */
-function browser(address: () => string) {
-  let cookie = '';
-  return {
-    get cookie() {
-      return cookie;
-    },
-    async ask<T>(method: string, path: string, body?: unknown): Promise<{ status: number; answer: T }> {
-      const response = await fetch(`${address()}/api${path}`, {
-        method,
-        headers: { cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
-        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-      });
-      const set = response.headers.getSetCookie().find((one) => one.startsWith('fennip='));
-      if (set) cookie = set.split(';')[0];
-      const text = await response.text();
-      return { status: response.status, answer: (text === '' ? undefined : JSON.parse(text)) as T };
-    },
-    signIn(name: keyof typeof PASSWORDS, password: string = PASSWORDS[name]) {
-      return this.ask<Session>('POST', '/session', { name, password });
-    },
-  };
-}
 
 describe('a server that can be reached from other machines', () => {
   let server: TestServer;
   const newBrowser = () => browser(() => server.address());
   beforeAll(async () => {
-    // Made while it is on loopback: as the command for accounts does.
-    server = await startTestServer();
-    const database = connect(server.config.databaseUrl);
-    for (const [name, role] of [
-      ['Ada', 'runs'],
-      ['Ben', 'works'],
-      ['Cleo', 'sees'],
-    ] as const)
-      await addPerson(database, { name, role, password: PASSWORDS[name] });
-    await database.destroy();
-    await server.restart({ signIn: 'always' });
+    server = await startPeopledServer();
   });
   afterAll(() => server.close());
 
@@ -70,7 +34,9 @@ describe('a server that can be reached from other machines', () => {
       expect([path, (await page.ask(method, path)).status]).toEqual([path, 401]);
     for (const path of ['/health', '/ready', '/session'])
       expect([path, (await page.ask('GET', path)).status]).toEqual([path, 200]);
-    expect((await page.ask<Session>('GET', '/session')).answer).toEqual({ isNeeded: true, person: null });
+    expect((await page.ask<Session>('GET', '/session')).answer).toEqual({
+      ...{ isNeeded: true, person: null, provider: null },
+    });
   });
 
   it('lets in who knows the password, with a cookie that no script reads and no other site sends', async () => {
@@ -95,7 +61,11 @@ describe('a server that can be reached from other machines', () => {
     await ben.signIn('Ben');
     await cleo.signIn('Cleo');
     const job = (await ben.ask<Job>('POST', '/jobs', { name: 'Ours' })).answer;
+    await ben.ask('PUT', `/jobs/${job.id}/people`, { everybody: true, people: [] });
     expect((await cleo.ask<Job[]>('GET', '/jobs')).answer.map(({ id }) => id)).toEqual([job.id]);
+    expect((await cleo.ask('PUT', `/jobs/${job.id}/people`, { everybody: false, people: [] })).status).toBe(
+      403,
+    );
     expect((await cleo.ask('POST', '/jobs', { name: 'Mine' })).status).toBe(403);
     expect((await cleo.ask('DELETE', `/jobs/${job.id}`)).status).toBe(403);
     expect((await ben.ask('DELETE', `/jobs/${job.id}`)).status).toBe(204);
@@ -175,7 +145,9 @@ describe('a server on its own machine', () => {
   it('asks nobody who they are', async () => {
     const server = await startTestServer();
     const page = browser(() => server.address());
-    expect((await page.ask<Session>('GET', '/session')).answer).toEqual({ isNeeded: false, person: null });
+    expect((await page.ask<Session>('GET', '/session')).answer).toEqual({
+      ...{ isNeeded: false, person: null, provider: null },
+    });
     expect((await page.ask('GET', '/jobs')).status).toBe(200);
     expect((await page.ask('GET', '/people')).status).toBe(404);
     expect(page.cookie).toBe('');

@@ -66,6 +66,8 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
     tls: null,
     trustedProxy: null,
     isSecure: false,
+    openId: null,
+    metricsToken: null,
     ...more,
   };
   const clear = async (): Promise<void> => {

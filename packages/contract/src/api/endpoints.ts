@@ -5,7 +5,9 @@ import type { Bin } from './bin.ts';
 import type { ChartedState } from './chartedStates.ts';
 import type { ChartSummary, DustChartSheet, EntryVerdictRequest } from './charts.ts';
 import type { Job, NewJob } from './job.ts';
-import type { Acceptance, Invitation, Person, Session, SignIn } from './people.ts';
+import type { JobAccess, JobAccessChange } from './jobAccess.ts';
+import type { Acceptance, Invitation, Person, Role, Session, SignIn } from './people.ts';
+import type { Present, WindowPlace } from './presence.ts';
 import type { EditAnswer, Picture, PictureSheet } from './picture.ts';
 import type {
   AwayFile,
@@ -41,13 +43,15 @@ export interface Endpoint<Path extends string = string, Body = unknown, Answer =
   /** What it does, in a sentence, for the page that describes the interface. */
   readonly does: string;
   /** The status of an answer. */
-  readonly status: 200 | 201 | 202 | 204;
+  readonly status: 200 | 201 | 202 | 204 | 302;
   /** The media type of an answer. */
   readonly sends: string;
   /** What may stand behind the question mark of the address. */
   readonly query: readonly string[];
   /** Bytes of what is sent along, at most. */
   readonly mostBytes: number;
+  /** The least that somebody must be allowed to, where people sign in; nothing is open to those who are not signed in. */
+  readonly role: Role | 'nobody';
   /** Types alone; nothing stands here. */
   readonly types?: { readonly body: Body; readonly answer: Answer };
 }
@@ -68,6 +72,7 @@ interface Extras {
   readonly sends?: string;
   readonly query?: readonly string[];
   readonly mostBytes?: number;
+  readonly role?: Endpoint['role'];
 }
 
 /** A list of ten thousand pictures takes four hundred kilobytes. */
@@ -83,58 +88,101 @@ const answering =
     method: Method,
     path: Path,
     does: string,
-    { status = 200, sends = JSON_TYPE, query = [], mostBytes = MOST_BYTES }: Extras = {},
-  ): Endpoint<Path, Body, Answer> => ({ method, path, does, status, sends, query, mostBytes });
+    { status = 200, sends = JSON_TYPE, query = [], mostBytes = MOST_BYTES, role }: Extras = {},
+  ): Endpoint<Path, Body, Answer> => ({
+    ...{ method, path, does, status, sends, query, mostBytes },
+    // Who may only look changes nothing.
+    role: role ?? (method === 'GET' ? 'sees' : 'works'),
+  });
 
 /** An endpoint that answers without a word. */
-const silent = <Path extends string>(method: Method, path: Path, does: string) =>
-  answering<undefined>()(method, path, does, { status: 204, sends: '' });
+const silent = <Path extends string>(method: Method, path: Path, does: string, role?: Endpoint['role']) =>
+  answering<undefined>()(method, path, does, { status: 204, sends: '', ...(role ? { role } : {}) });
 
 /** An endpoint that sends a file. */
-const file = <Path extends string>(path: Path, sends: string, does: string, query: string[] = []) =>
-  answering<never>()('GET', path, does, { sends, query });
+const file = <Path extends string>(
+  path: Path,
+  sends: string,
+  does: string,
+  { query = [], role }: Pick<Extras, 'query' | 'role'> = {},
+) => answering<never>()('GET', path, does, { sends, query, ...(role ? { role } : {}) });
 
 const OCTETS = 'application/octet-stream';
 
 /** All that the server can be asked, by name: its routes, the page's calls and the description of the interface follow. */
 export const ENDPOINTS = {
-  health: answering<{ alive: boolean }>()('GET', '/health', 'Says that the server is alive.'),
+  health: answering<{ alive: boolean }>()('GET', '/health', 'Says that the server is alive.', {
+    role: 'nobody',
+  }),
   ready: answering<Readiness>()(
     'GET',
     '/ready',
     'Says whether the server has all that it needs: database, queue, store and room; with 503 where it has not.',
+    { role: 'nobody' },
   ),
-  metrics: file('/metrics', 'text/plain', 'The figures of the server as Prometheus reads them.'),
-  behind: answering<BehindTheScenes>()('GET', '/behind', 'Room, work, who is at it, and what failed.'),
+  metrics: file('/metrics', 'text/plain', 'The figures of the server as Prometheus reads them.', {
+    role: 'runs',
+  }),
+  behind: answering<BehindTheScenes>()('GET', '/behind', 'Room, work, who is at it, and what failed.', {
+    role: 'runs',
+  }),
 
-  session: answering<Session>()('GET', '/session', 'Says who is signed in, and whether anybody must be.'),
-  signIn: answering<Session, SignIn>()('POST', '/session', 'Signs somebody in.'),
-  signOut: silent('DELETE', '/session', 'Signs out.'),
-  signOutEverywhere: silent('DELETE', '/session/everywhere', 'Signs out wherever one is signed in.'),
-  people: answering<Person[]>()('GET', '/people', 'Lists those who can sign in.'),
+  session: answering<Session>()('GET', '/session', 'Says who is signed in, and whether anybody must be.', {
+    role: 'nobody',
+  }),
+  signIn: answering<Session, SignIn>()('POST', '/session', 'Signs somebody in.', { role: 'nobody' }),
+  signOut: silent('DELETE', '/session', 'Signs out.', 'nobody'),
+  signOutEverywhere: silent('DELETE', '/session/everywhere', 'Signs out wherever one is signed in.', 'sees'),
+  openIdSignIn: answering<never>()(
+    'GET',
+    '/session/openid',
+    'Leads to the provider that people sign in with; an invitation goes along.',
+    { status: 302, sends: '', query: ['invitation'], role: 'nobody' },
+  ),
+  openIdBack: answering<never>()('GET', '/session/openid/back', 'Where the provider leads back to.', {
+    ...{ status: 302, sends: '', role: 'nobody' },
+    query: ['code', 'state', 'iss', 'error'],
+  }),
+  people: answering<Person[]>()('GET', '/people', 'Lists those who can sign in.', { role: 'runs' }),
   invite: answering<{ token: string }, Invitation>()(
     'POST',
     '/people/invitations',
     'Invites somebody; the token makes a link that is good once, for seven days.',
-    { status: 201 },
+    { status: 201, role: 'runs' },
   ),
-  removePerson: silent('DELETE', '/people/:person', 'Takes somebody away and signs them out.'),
+  removePerson: silent('DELETE', '/people/:person', 'Takes somebody away and signs them out.', 'runs'),
   acceptInvitation: answering<Session, Acceptance>()(
     'POST',
     '/invitations/:token',
     'Makes an account of an invitation, and signs in.',
-    { status: 201 },
+    { status: 201, role: 'nobody' },
   ),
 
   bin: answering<Bin>()('GET', '/bin', 'Lists what lies in the bin, the newest first.'),
   restorePicture: silent('POST', '/bin/pictures/:picture/restore', 'Puts a picture back into its job.'),
   restoreJob: silent('POST', '/bin/jobs/:job/restore', 'Puts a job back with its pictures.'),
-  emptyBin: silent('DELETE', '/bin', 'Takes all that lies in the bin away for good.'),
+  emptyBin: silent('DELETE', '/bin', 'Takes all that lies in the bin away for good.', 'runs'),
 
   jobs: answering<Job[]>()('GET', '/jobs', 'Lists all jobs, the newest first.'),
   makeJob: answering<Job, NewJob>()('POST', '/jobs', 'Makes a job.', { status: 201 }),
   job: answering<{ job: Job; pictures: Picture[] }>()('GET', '/jobs/:job', 'A job with its pictures.'),
   removeJob: silent('DELETE', '/jobs/:job', 'Puts a job into the bin with all its pictures.'),
+  jobAccess: answering<JobAccess>()(
+    'GET',
+    '/jobs/:job/people',
+    'Says who sees a job, and who else could; only where people sign in.',
+  ),
+  changeJobAccess: answering<JobAccess, JobAccessChange>()(
+    'PUT',
+    '/jobs/:job/people',
+    'Says who is to see a job: everybody, or those who are named.',
+  ),
+  present: answering<Present[], WindowPlace>()(
+    'PUT',
+    '/jobs/:job/present',
+    'Says which picture a window shows; answers who else has a picture of the job open.',
+    { role: 'sees' },
+  ),
   jobEvents: file('/jobs/:job/events', 'text/event-stream', 'Sends what happens in a job, as it happens.'),
   awayFiles: answering<AwayFile[]>()(
     'GET',
@@ -190,11 +238,9 @@ export const ENDPOINTS = {
     '/pictures/:picture/findings',
     'All that was measured on a picture, also what is not listed.',
   ),
-  crop: file('/pictures/:picture/crop', 'image/png', 'A square part of a picture as it came in.', [
-    'x',
-    'y',
-    'half',
-  ]),
+  crop: file('/pictures/:picture/crop', 'image/png', 'A square part of a picture as it came in.', {
+    query: ['x', 'y', 'half'],
+  }),
   proposal: answering<ProposedMend>()(
     'GET',
     '/pictures/:picture/faults/:fault/proposal',
@@ -217,14 +263,12 @@ export const ENDPOINTS = {
     '/pictures/:picture/return',
     'Takes a picture back that was changed in another program; the body is its file.',
   ),
-  reportPage: file('/pictures/:picture/report.html', 'text/html', 'The condition report as a page.', [
-    'save',
-    'language',
-  ]),
-  reportDocument: file('/pictures/:picture/report.pdf', 'application/pdf', 'The condition report on paper.', [
-    'paper',
-    'language',
-  ]),
+  reportPage: file('/pictures/:picture/report.html', 'text/html', 'The condition report as a page.', {
+    query: ['save', 'language'],
+  }),
+  reportDocument: file('/pictures/:picture/report.pdf', 'application/pdf', 'The condition report on paper.', {
+    query: ['paper', 'language'],
+  }),
   deliveries: answering<Delivery[]>()(
     'GET',
     '/pictures/:picture/deliveries',

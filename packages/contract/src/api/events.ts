@@ -1,5 +1,6 @@
 import type { Picture } from './picture.ts';
 import type { Delivery } from './requests.ts';
+import type { Present } from './presence.ts';
 import type { Run } from './runs.ts';
 
 /** Work that goes on in the background. */
@@ -17,5 +18,7 @@ export type JobEvent =
       readonly share: number;
     }
   | { readonly type: 'edited'; readonly pictureId: string; readonly revision: number }
+  /** All who have a picture of the job open, the window that hears it among them. */
+  | { readonly type: 'present'; readonly present: readonly Present[] }
   | { readonly type: 'delivery'; readonly delivery: Delivery }
   | { readonly type: 'run'; readonly run: Run };

@@ -6,6 +6,9 @@ import { NameSchema } from './job.ts';
 export const ROLES = ['sees', 'works', 'runs'] as const;
 export type Role = (typeof ROLES)[number];
 
+/** A studio has dozens; a bound for lists of them. */
+export const MOST_PEOPLE = 1000;
+
 const RoleSchema = Type.Union(ROLES.map((role) => Type.Literal(role)));
 /** Long enough not to be guessed; whoever wants spaces in it has them (NIST SP 800-63B, 5.1.1). */
 const PasswordSchema = Type.String({ minLength: 12, maxLength: 256 });
@@ -38,4 +41,6 @@ export interface Session {
   /** False where the server can be reached from its own machine alone. */
   readonly isNeeded: boolean;
   readonly person: Person | null;
+  /** What people see of the provider that they can sign in with instead of a password; null where there is none. */
+  readonly provider: string | null;
 }

@@ -69,6 +69,8 @@ export interface HistoryStep {
   readonly seq: number;
   readonly words: string;
   readonly at: string;
+  /** The name of who did it; missing where nobody signs in. */
+  readonly by?: string;
 }
 
 /** All that the table needs to know about a picture. */

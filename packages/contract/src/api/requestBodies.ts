@@ -2,7 +2,9 @@ import type { TSchema } from '@sinclair/typebox';
 import type { BodyOf, EndpointName, EndpointOf } from './endpoints.ts';
 import { EntryVerdictSchema } from './charts.ts';
 import { NewJobSchema } from './job.ts';
+import { JobAccessChangeSchema } from './jobAccess.ts';
 import { AcceptanceSchema, InvitationSchema, SignInSchema } from './people.ts';
+import { WindowPlaceSchema } from './presence.ts';
 import {
   DeliveryRequestSchema,
   EditRequestSchema,
@@ -22,6 +24,8 @@ const BODIES: Readonly<Record<Taking, TSchema>> = {
   invite: InvitationSchema,
   acceptInvitation: AcceptanceSchema,
   makeJob: NewJobSchema,
+  changeJobAccess: JobAccessChangeSchema,
+  present: WindowPlaceSchema,
   changePicture: PictureChangeSchema,
   examine: ExamineRequestSchema,
   edit: EditRequestSchema,

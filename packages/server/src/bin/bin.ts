@@ -1,7 +1,8 @@
-import type { Bin } from '@fennip/contract';
+import type { Bin, Person } from '@fennip/contract';
 import type { Context } from '../context/context.ts';
 import { notFound } from '../errors/refusal.ts';
 import { publishPicture } from '../events/publishPicture.ts';
+import { whereSeen } from '../people/jobAccess.ts';
 import { pictureRow } from '../rows/pictureRows.ts';
 import { purgeJob, purgePicture } from './purge.ts';
 
@@ -25,10 +26,14 @@ interface BinnedRow {
   readonly binned_at: Date;
 }
 
-/** What lies in the bin, the newest first. A picture of a job that lies there too goes with its job. */
-export async function binOf({ database, config }: Context): Promise<Bin> {
-  const jobs: (BinnedRow & { readonly pictures: string })[] = await database('all_jobs')
-    .whereNotNull('binned_at')
+/**
+ * What lies in the bin, the newest first. A picture of a job that lies there too goes with its job.
+ *
+ * @param person who asks, and sees what was theirs to see; undefined for all
+ */
+export async function binOf({ database, config }: Context, person?: Person): Promise<Bin> {
+  const binned = database('all_jobs').whereNotNull('binned_at');
+  const jobs: (BinnedRow & { readonly pictures: string })[] = await whereSeen(binned, 'all_jobs', person)
     .orderBy('binned_at', 'desc')
     .select(
       ...['id', 'name', 'binned_at'],
@@ -36,11 +41,14 @@ export async function binOf({ database, config }: Context): Promise<Bin> {
         `(select count(*) from all_pictures p where p.job_id = all_jobs.id and p.binned_at is null) as pictures`,
       ),
     );
-  const pictures: (BinnedRow & { readonly job_id: string; readonly job: string })[] = await database(
-    'all_pictures',
-  )
+  const lone = database('all_pictures')
     .join('jobs', 'jobs.id', 'all_pictures.job_id')
-    .whereNotNull('all_pictures.binned_at')
+    .whereNotNull('all_pictures.binned_at');
+  const pictures: (BinnedRow & { readonly job_id: string; readonly job: string })[] = await whereSeen(
+    lone,
+    'jobs',
+    person,
+  )
     .orderBy('all_pictures.binned_at', 'desc')
     .select(
       ...['all_pictures.id', 'all_pictures.name', 'all_pictures.binned_at', 'job_id', 'jobs.name as job'],

@@ -1,4 +1,17 @@
 import { fileURLToPath } from 'node:url';
+import type { Role } from '@fennip/contract';
+import { ROLES } from '@fennip/contract';
+
+/** The provider that people may sign in with: OpenID Connect. */
+export interface OpenIdConfig {
+  readonly issuer: string;
+  readonly clientId: string;
+  readonly clientSecret: string;
+  /** What people see of it. */
+  readonly name: string;
+  /** What those may do whom the provider knows and nobody has invited; null where they are not let in. */
+  readonly newcomers: Role | null;
+}
 
 /** Everything about a server that its surroundings decide. */
 export interface Config {
@@ -25,6 +38,9 @@ export interface Config {
   readonly trustedProxy: string | null;
   /** True where pages come over TLS: by itself, or through the proxy that is trusted. */
   readonly isSecure: boolean;
+  readonly openId: OpenIdConfig | null;
+  /** What a scraper of the server's figures sends as its bearer token, where people sign in; null where none may. */
+  readonly metricsToken: string | null;
   /** Days after which what lies in the bin goes for good. */
   readonly binDays: number;
 }
@@ -34,6 +50,24 @@ function numberFrom(text: string | undefined, otherwise: number, name: string): 
   const value = Number(text);
   if (!(value > 0)) throw new Error(`${name} must be a number above 0, got ${text}`);
   return value;
+}
+
+/** @throws Error where only a part of it is set */
+function openIdFrom(env: Readonly<Record<string, string | undefined>>): OpenIdConfig | null {
+  const [issuer, clientId, clientSecret] = ['ISSUER', 'CLIENT_ID', 'CLIENT_SECRET'].map(
+    (part) => env[`FENNIP_OPENID_${part}`] ?? '',
+  );
+  if (issuer === '' && clientId === '' && clientSecret === '') return null;
+  if (issuer === '' || clientId === '' || clientSecret === '')
+    throw new Error(
+      'FENNIP_OPENID_ISSUER, FENNIP_OPENID_CLIENT_ID and FENNIP_OPENID_CLIENT_SECRET go together',
+    );
+  const newcomers = env['FENNIP_OPENID_NEWCOMERS'] ?? '';
+  const role = ROLES.find((one) => one === newcomers) ?? null;
+  if (newcomers !== '' && !role)
+    throw new Error(`FENNIP_OPENID_NEWCOMERS must be one of ${ROLES.join(', ')}, got ${newcomers}`);
+  const name = env['FENNIP_OPENID_NAME'] ?? new URL(issuer).hostname;
+  return { issuer, clientId, clientSecret, name, newcomers: role };
 }
 
 /** Reads the configuration from environment variables. @throws Error naming the variable that is missing or wrong */
@@ -61,6 +95,8 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     tls: certificate && key ? { certificate, key } : null,
     trustedProxy,
     isSecure: Boolean(certificate) || trustedProxy !== null,
+    openId: openIdFrom(env),
+    metricsToken: env['FENNIP_METRICS_TOKEN'] ?? null,
     binDays: numberFrom(env['FENNIP_BIN_DAYS'], 30, 'FENNIP_BIN_DAYS'),
   };
 }

@@ -24,4 +24,6 @@ export interface Context {
   readonly events: EventHub;
   readonly queue: Queue;
   readonly log: Logger;
+  /** The name of whoever this is done for, as the history keeps it; null where nobody signs in. */
+  readonly by: string | null;
 }

@@ -307,6 +307,50 @@ const STEPS: readonly Step[] = [
       });
     },
   },
+  {
+    name: '0015-jobs-of-people',
+    up: async (knex) => {
+      await knex.schema.alterTable('all_jobs', (table) => {
+        // Null where it was made without sign-in, or by somebody who is gone.
+        table.uuid('owner_id').references('people.id').onDelete('SET NULL');
+        table.boolean('for_everybody').notNullable().defaultTo(true);
+      });
+      await knex.raw('create or replace view jobs as select * from all_jobs where binned_at is null');
+      await knex.schema.createTable('job_people', (table) => {
+        table.uuid('job_id').notNullable().references('all_jobs.id').onDelete('CASCADE');
+        table.uuid('person_id').notNullable().references('people.id').onDelete('CASCADE').index();
+        table.primary(['job_id', 'person_id']);
+      });
+      await knex.schema.createTable('present', (table) => {
+        table.text('window').primary();
+        table.uuid('person_id').notNullable().references('people.id').onDelete('CASCADE');
+        table.uuid('picture_id').notNullable().references('all_pictures.id').onDelete('CASCADE').index();
+        table.timestamp('seen_at').notNullable();
+      });
+      await knex.schema.alterTable('history', (table) => {
+        // The name at the time: it stays when its account goes.
+        table.text('by');
+      });
+      await knex.schema.alterTable('runs', (table) => {
+        table.text('by');
+      });
+    },
+  },
+  {
+    name: '0016-openid',
+    up: async (knex) => {
+      await knex.schema.alterTable('people', (table) => {
+        // Who it is for the provider: its address and the name it knows them by.
+        table.text('openid').unique();
+        table.text('password').nullable().alter();
+      });
+      await knex.schema.createTable('openid_flows', (table) => {
+        table.text('id').primary();
+        table.jsonb('body').notNullable();
+        table.timestamp('expires_at').notNullable();
+      });
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

@@ -22,8 +22,9 @@ export class Refusal extends SaidError {
   constructor(
     readonly reason: RefusalReason,
     thing: Said,
+    options?: ErrorOptions,
   ) {
-    super(thing);
+    super(thing, options);
   }
 }
 

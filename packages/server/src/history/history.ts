@@ -18,15 +18,15 @@ interface HistoryRow {
   readonly inverse: Step[];
   readonly at: Date;
   readonly undone: boolean;
+  readonly by: string | null;
 }
 
 /** How many steps each way are named to the page; all of them are kept. */
 const NAMED_STEPS = 100;
 
-const asStep = ({ seq, words, at }: Pick<HistoryRow, 'seq' | 'words' | 'at'>): HistoryStep => ({
-  seq,
-  words,
-  at: at.toISOString(),
+const asStep = ({ seq, words, at, by }: Pick<HistoryRow, 'seq' | 'words' | 'at' | 'by'>): HistoryStep => ({
+  ...{ seq, words, at: at.toISOString() },
+  ...(by === null ? {} : { by }),
 });
 
 /** Where a picture's history stands. */
@@ -39,7 +39,7 @@ export async function historyOf(
       .where({ picture_id: pictureId, undone })
       .orderBy('seq', direction)
       .limit(NAMED_STEPS)
-      .select('seq', 'words', 'at');
+      .select('seq', 'words', 'at', 'by');
   // One after the other: within a transaction they share a line.
   const done: HistoryRow[] = await named(false, 'desc');
   const undone: HistoryRow[] = await named(true, 'asc');
@@ -131,6 +131,7 @@ export const edit = (
       picture_id: pictureId,
       seq: Number(last ?? 0) + 1,
       words,
+      by: context.by,
       forward: JSON.stringify(steps),
       inverse: JSON.stringify(inverse),
     });

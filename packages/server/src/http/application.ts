@@ -14,7 +14,10 @@ import { logRequests } from './logRequests.ts';
 import { serviceRoutes } from './serviceRoutes.ts';
 import { createMetrics } from '../service/metrics.ts';
 import { peopleRoutes } from './peopleRoutes.ts';
-import type { Sessions } from './signIn.ts';
+import { guardJobs } from '../people/jobAccess.ts';
+import type { Sessions } from '../people/sessions.ts';
+import { accessRoutes } from './accessRoutes.ts';
+import { openIdRoutes } from './openIdRoutes.ts';
 import { boundAttempts, guardAccess, keepAudit, keepSessions } from './signIn.ts';
 import { notFound } from '../errors/refusal.ts';
 import { routineRoutes } from './routineRoutes.ts';
@@ -34,10 +37,17 @@ export function application(context: Context, sessions: Sessions | null): Expres
   const { trustedProxy } = context.config;
   if (trustedProxy) app.set('trust proxy', trustedProxy);
   if (sessions) {
-    app.use('/api', keepSessions(context, sessions), guardAccess(context), keepAudit(context));
+    const jobs = guardJobs(context.database);
+    app.use(
+      '/api',
+      keepSessions(context, sessions),
+      guardAccess(context, sessions, jobs),
+      keepAudit(context),
+    );
+    app.use('/api', openIdRoutes(context), accessRoutes(context, jobs));
     app.post(['/api/session', '/api/invitations/:token'], boundAttempts());
   }
-  app.use('/api', peopleRoutes(context));
+  app.use('/api', peopleRoutes(context, sessions));
   const metrics = createMetrics(context);
   app.use(metrics.measure);
   app.use('/api', serviceRoutes(context, metrics), describeRoutes());

@@ -7,7 +7,7 @@ import { answer } from './answer.ts';
 /** What is asked about the bin. */
 export function binRoutes(context: Context): Router {
   const router = Router();
-  answer(router, 'bin', () => binOf(context));
+  answer(router, 'bin', ({ request }) => binOf(context, request.person));
   answer(router, 'restorePicture', async ({ params }) => {
     await restorePicture(context, checkId(params.picture, 'picture'));
     return undefined;

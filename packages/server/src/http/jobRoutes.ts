@@ -6,6 +6,7 @@ import { chartedStates } from '../charts/chartedStates.ts';
 import type { Context } from '../context/context.ts';
 import { awayFiles } from '../deliver/takeBack.ts';
 import type { Database } from '../database/connect.ts';
+import { whereSeen } from '../people/jobAccess.ts';
 import { checkId, picturesOfJob } from '../rows/pictureRows.ts';
 import { receivePicture } from '../pictures/receivePicture.ts';
 import { binJob } from '../bin/bin.ts';
@@ -73,13 +74,16 @@ export function jobRoutes(context: Context): Router {
   const jobOf = (params: { readonly job: string }): Promise<Job> =>
     jobById(database, checkId(params.job, 'job'));
 
-  answer(router, 'jobs', async () => {
-    const rows = (await jobRows(database).orderBy('created_at', 'desc')) as unknown as JobRow[];
+  answer(router, 'jobs', async ({ request }) => {
+    const seen = whereSeen(jobRows(database), 'jobs', request.person);
+    const rows = (await seen.orderBy('created_at', 'desc')) as unknown as JobRow[];
     return rows.map(asJob);
   });
-  answer(router, 'makeJob', async ({ body: { name } }) => {
+  answer(router, 'makeJob', async ({ body: { name }, request: { person } }) => {
     const id = randomUUID();
-    await database('jobs').insert({ id, name: name.trim() });
+    // Somebody's own is theirs alone until they share it.
+    const owner = person ? { owner_id: person.id, for_everybody: false } : {};
+    await database('jobs').insert({ id, name: name.trim(), ...owner });
     return jobById(database, id);
   });
   answer(router, 'job', async ({ params }) => {

@@ -4,37 +4,24 @@ import type { Session } from '@fennip/contract';
 import { said } from '@fennip/words';
 import type { Context } from '../context/context.ts';
 import { Refusal } from '../errors/refusal.ts';
-import {
-  acceptInvitation,
-  allPeople,
-  endSessions,
-  invite,
-  personWith,
-  removePerson,
-} from '../people/people.ts';
+import { acceptInvitation, allPeople, invite, personWith, removePerson } from '../people/people.ts';
 import { needsSignIn } from '../people/needsSignIn.ts';
+import type { Sessions } from '../people/sessions.ts';
 import { checkId } from '../rows/pictureRows.ts';
 import { answer } from './answer.ts';
-
-/** Another session than before, so that nobody who knew the old one is signed in with it. */
-const regenerate = (request: Request): Promise<void> =>
-  new Promise((resolve, reject) =>
-    request.session.regenerate((error: unknown) => (error ? reject(error as Error) : resolve())),
-  );
-const destroy = (request: Request): Promise<void> =>
-  new Promise((resolve, reject) =>
-    request.session.destroy((error: unknown) => (error ? reject(error as Error) : resolve())),
-  );
+import { endSession, startSession } from './startSession.ts';
 
 /** Who is signed in, and who there is. Without sign-in only the first is answered. */
-export function peopleRoutes({ database, config }: Context): Router {
+export function peopleRoutes({ database, config }: Context, sessions: Sessions | null): Router {
   const router = Router();
   const isNeeded = needsSignIn(config);
   /** @throws Refusal where nobody signs in */
   const refuseWithout = (): void => {
     if (!isNeeded) throw new Refusal('not found', said('refused.noAccounts'));
   };
-  const sessionOf = (request: Request): Session => ({ isNeeded, person: request.person ?? null });
+  const sessionOf = ({ person }: Request): Session => ({
+    ...{ isNeeded, person: person ?? null, provider: config.openId?.name ?? null },
+  });
 
   answer(router, 'session', ({ request }) => Promise.resolve(sessionOf(request)));
 
@@ -42,19 +29,18 @@ export function peopleRoutes({ database, config }: Context): Router {
     refuseWithout();
     const person = await personWith(database, name, password);
     if (!person) throw new Refusal('not signed in', said('refused.wrongPassword'));
-    await regenerate(request);
-    request.session.person = person.id;
-    return { isNeeded, person };
+    await startSession(request, person);
+    return sessionOf(request);
   });
   answer(router, 'signOut', async ({ request }) => {
     refuseWithout();
-    await destroy(request);
+    await endSession(request);
     return undefined;
   });
   answer(router, 'signOutEverywhere', async ({ request }) => {
     refuseWithout();
-    if (request.person) await endSessions(database, request.person.id);
-    await destroy(request);
+    if (request.person) await sessions?.endAll(request.person.id);
+    await endSession(request);
     return undefined;
   });
   answer(router, 'people', async () => {
@@ -67,14 +53,13 @@ export function peopleRoutes({ database, config }: Context): Router {
   });
   answer(router, 'acceptInvitation', async ({ params, body, request }) => {
     refuseWithout();
-    const person = await acceptInvitation(database, params.token, body.password);
-    await regenerate(request);
-    request.session.person = person.id;
-    return { isNeeded, person };
+    await startSession(request, await acceptInvitation(database, params.token, body));
+    return sessionOf(request);
   });
   answer(router, 'removePerson', async ({ params }) => {
     refuseWithout();
     await removePerson(database, checkId(params.person, 'person'));
+    sessions?.forget();
     return undefined;
   });
   return router;

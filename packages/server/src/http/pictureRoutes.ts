@@ -18,6 +18,7 @@ import { checkId, pictureById, pictureRow } from '../rows/pictureRows.ts';
 import { readRecipe } from '../rows/worksheetRows.ts';
 import { proposeMend } from '../runs/proposeMend.ts';
 import { answer, send } from './answer.ts';
+import { forPerson } from './forPerson.ts';
 import { wordsFor } from './wordsFor.ts';
 
 async function sheetOf({ database }: Context, id: string): Promise<PictureSheet> {
@@ -95,7 +96,7 @@ export function pictureRoutes(context: Context): Router {
   );
 
   answer(router, 'edit', async ({ params, body, request }) =>
-    withWords(request, await edit(context, idOf(params), body.revision, body.edit)),
+    withWords(request, await edit(forPerson(context, request), idOf(params), body.revision, body.edit)),
   );
   answer(router, 'undo', async ({ params, body, request }) =>
     withWords(request, await undo(context, idOf(params), body.revision)),
@@ -104,7 +105,9 @@ export function pictureRoutes(context: Context): Router {
     withWords(request, await redo(context, idOf(params), body.revision)),
   );
 
-  answer(router, 'bringBack', ({ params, request }) => takeBack(context, idOf(params), request));
+  answer(router, 'bringBack', ({ params, request }) =>
+    takeBack(forPerson(context, request), idOf(params), request),
+  );
   send(router, 'reportPage', async (params, response, request) => {
     const { language } = wordsFor(request);
     const { bytes, fileName } = await reportOf(context, idOf(params), 'html', language);

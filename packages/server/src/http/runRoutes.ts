@@ -6,6 +6,7 @@ import { openDoubts } from '../runs/doubts.ts';
 import { piecesOfRun, runById, runsOfJob } from '../rows/runRows.ts';
 import { startRun, steerRun } from '../runs/runs.ts';
 import { answer, send } from './answer.ts';
+import { forPerson } from './forPerson.ts';
 import { sendZip } from './sendZip.ts';
 
 const jobOf = (params: { readonly job: string }): string => checkId(params.job, 'job');
@@ -17,14 +18,16 @@ export function runRoutes(context: Context): Router {
   const router = Router();
 
   answer(router, 'runs', ({ params }) => runsOfJob(database, jobOf(params)));
-  answer(router, 'startRun', ({ params, body }) => startRun(context, jobOf(params), body));
+  answer(router, 'startRun', ({ params, body, request }) =>
+    startRun(forPerson(context, request), jobOf(params), body),
+  );
   answer(router, 'steerRuns', async ({ params, body }) => {
     const runs = await runsOfJob(database, jobOf(params));
     return Promise.all(runs.map(({ id }) => steerRun(context, id, body)));
   });
   answer(router, 'doubts', ({ params }) => openDoubts(database, jobOf(params)));
-  answer(router, 'decideCharted', async ({ params, body }) => {
-    await decideCharted(context, jobOf(params), body);
+  answer(router, 'decideCharted', async ({ params, body, request }) => {
+    await decideCharted(forPerson(context, request), jobOf(params), body);
     return openDoubts(database, params.job);
   });
   answer(router, 'run', ({ params }) => runById(database, runOf(params)));

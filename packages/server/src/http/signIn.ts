@@ -1,21 +1,17 @@
-import connectPgSimple from 'connect-pg-simple';
-import type { RequestHandler } from 'express';
+import { createHash, timingSafeEqual } from 'node:crypto';
+import type { Request, RequestHandler } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import session from 'express-session';
 import type { Person, Role } from '@fennip/contract';
+import { ENDPOINTS, ROLES } from '@fennip/contract';
 import { said } from '@fennip/words';
-import pg from 'pg';
 import type { Context } from '../context/context.ts';
 import { Refusal } from '../errors/refusal.ts';
-import { personById } from '../people/people.ts';
-import { sessionSecret } from '../people/secret.ts';
+import type { JobGuard } from '../people/jobAccess.ts';
+import type { Sessions } from '../people/sessions.ts';
+import type { AskedEndpoint } from './endpointAt.ts';
+import { endpointAt } from './endpointAt.ts';
 
-declare module 'express-session' {
-  interface SessionData {
-    /** The id of whoever is signed in. */
-    person: string;
-  }
-}
 declare module 'express-serve-static-core' {
   interface Request {
     /** Who asks; missing where nobody need sign in. */
@@ -29,43 +25,11 @@ const SESSION_MS = 12 * 3_600_000;
 const MOST_ATTEMPTS = 10;
 const ATTEMPTS_MS = 15 * 60_000;
 
-/** What may be asked without being signed in, below `/api`. */
-const OPEN = /^\/(session|health|ready|invitations\/[^/]+)$/;
-/** What only those who run the place may ask. */
-const RUNNING = /^\/(people|behind|metrics|bin$)/;
-/** A path as the router takes it: it minds neither the case of letters nor a slash at the end, so no rule may. */
-const routed = (path: string): string => path.toLowerCase().replace(/\/+$/, '');
 const READING: readonly string[] = ['GET', 'HEAD'];
 
-/** True if somebody of a role may ask this. */
-export function mayAsk(role: Role, method: string, asked: string): boolean {
-  if (role === 'runs') return true;
-  const path = routed(asked);
-  // Everybody may look into the bin and leave; only who runs the place empties it.
-  if (RUNNING.test(path) && !(path === '/bin' && READING.includes(method))) return false;
-  return role === 'works' || READING.includes(method) || path.startsWith('/session');
-}
-
-/** Where sessions are kept, and what their cookies are signed with. */
-export interface Sessions {
-  readonly secret: string;
-  readonly pool: pg.Pool;
-}
-
-/** Sessions in PostgreSQL, so that they outlive a restart and hold on every server. */
-export async function openSessions({ database, config }: Context): Promise<Sessions> {
-  const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 4 });
-  // A line that breaks is opened again for the next request.
-  pool.on('error', () => undefined);
-  return { secret: await sessionSecret(database), pool };
-}
-
-export function keepSessions({ config }: Context, { secret, pool }: Sessions): RequestHandler {
-  const Store = connectPgSimple(session);
+export function keepSessions({ config }: Context, { secret, store }: Sessions): RequestHandler {
   return session({
-    secret,
-    store: new Store({ pool, tableName: 'sessions', pruneSessionInterval: 3600 }),
-    name: 'fennip',
+    ...{ secret, store, name: 'fennip' },
     resave: false,
     saveUninitialized: false,
     rolling: true,
@@ -73,16 +37,38 @@ export function keepSessions({ config }: Context, { secret, pool }: Sessions): R
   });
 }
 
-/** Lets nobody in who is not signed in, and nobody do what their role does not allow. */
+/** The same time whatever is sent. */
+const isToken = (sent: string, token: string): boolean => {
+  const digest = (text: string): Buffer => createHash('sha256').update(text).digest();
+  return timingSafeEqual(digest(sent), digest(token));
+};
+
+/** True for a scraper of the server's figures, which has a token and no account. */
+function isScraper(request: Request, asked: AskedEndpoint | null, token: string | null): boolean {
+  const sent = /^Bearer (.+)$/.exec(request.headers.authorization ?? '')?.[1];
+  return asked?.name === 'metrics' && token !== null && sent !== undefined && isToken(sent, token);
+}
+
+/** True if what a role allows holds what is needed. */
+const allows = (role: Role, needed: Role): boolean => ROLES.indexOf(role) >= ROLES.indexOf(needed);
+
+/**
+ * Lets nobody in who is not signed in, nobody do what their role does not allow, and nobody at what belongs to jobs that they
+ * do not see. What stands in no table of endpoints is for whoever is signed in.
+ */
 export const guardAccess =
-  ({ database }: Context): RequestHandler =>
+  ({ config }: Context, sessions: Sessions, jobs: JobGuard): RequestHandler =>
   async (request, _response, next) => {
     const id = request.session.person;
-    const person = id === undefined ? null : await personById(database, id);
+    const person = id === undefined ? null : await sessions.person(id);
     if (person) request.person = person;
-    if (!person && !OPEN.test(request.path)) throw new Refusal('not signed in', said('refused.notSignedIn'));
-    if (person && !mayAsk(person.role, request.method, request.path))
-      throw new Refusal('forbidden', said('refused.role'));
+    const asked = endpointAt(request.method, request.path);
+    const needed = asked ? ENDPOINTS[asked.name].role : 'sees';
+    if (needed !== 'nobody' && !isScraper(request, asked, config.metricsToken)) {
+      if (!person) throw new Refusal('not signed in', said('refused.notSignedIn'));
+      if (!allows(person.role, needed)) throw new Refusal('forbidden', said('refused.role'));
+      await jobs.check(person, asked?.params ?? {});
+    }
     next();
   };
 
@@ -99,11 +85,16 @@ export const boundAttempts = (): RequestHandler =>
     },
   });
 
+/** What is said again and again while somebody only looks. */
+const UNREMARKABLE: readonly string[] = ['present'];
+
 /** Notes who changed what: the address of what was asked, not what was sent. */
 export const keepAudit =
   ({ database, log }: Context): RequestHandler =>
   (request, response, next) => {
-    if (!READING.includes(request.method))
+    const asked = endpointAt(request.method, request.path)?.name;
+    const signsIn = asked === 'openIdBack';
+    if (signsIn || !(READING.includes(request.method) || (asked && UNREMARKABLE.includes(asked))))
       response.once('finish', () => {
         if (response.statusCode >= 400) return;
         database('audit')

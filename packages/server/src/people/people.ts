@@ -9,7 +9,9 @@ interface PersonRow {
   readonly id: string;
   readonly name: string;
   readonly role: Role;
-  readonly password: string;
+  /** Null where a provider says who it is. */
+  readonly password: string | null;
+  readonly openid: string | null;
   readonly created_at: Date;
 }
 
@@ -32,15 +34,19 @@ export async function personById(database: Database, id: string): Promise<Person
 export const hasPeople = async (database: Database): Promise<boolean> =>
   Boolean(await database('people').first('id'));
 
+/** How somebody proves who they are: by a password, or by what a provider knows them by. */
+export type Proof = { readonly password: string } | { readonly openid: string };
+export type Newcomer = { readonly name: string; readonly role: Role } & Proof;
+
 /** @throws Refusal where somebody has the name already */
-export async function addPerson(
-  database: Database,
-  { name, role, password }: { readonly name: string; readonly role: Role; readonly password: string },
-): Promise<Person> {
+export async function addPerson(database: Database, { name, role, ...known }: Newcomer): Promise<Person> {
   if (await named(database, name).first('id'))
     throw new Refusal('changed meanwhile', said('refused.nameTaken', { name: name.trim() }));
   const id = randomUUID();
-  await database('people').insert({ id, name: name.trim(), role, password: await hashPassword(password) });
+  await database('people').insert({
+    ...{ id, name: name.trim(), role },
+    ...('openid' in known ? { openid: known.openid } : { password: await hashPassword(known.password) }),
+  });
   return (await personById(database, id)) as Person;
 }
 
@@ -64,6 +70,12 @@ export async function removePerson(database: Database, id: string): Promise<void
     await change('people').where('id', id).delete();
     await endSessions(change, id);
   });
+}
+
+/** The person that a provider knows by this; null where it is nobody's. */
+export async function personOfProvider(database: Database, openid: string): Promise<Person | null> {
+  const row = await database<PersonRow>('people').where('openid', openid).first();
+  return row ? asPerson(row as PersonRow) : null;
 }
 
 /** The person of a name, if the password is theirs; null else, after the same time. */
@@ -93,11 +105,11 @@ export async function invite(
 }
 
 /** Makes an account of an invitation, which is used up by it. @throws Refusal where it is not good any more */
-export async function acceptInvitation(database: Database, token: string, password: string): Promise<Person> {
+export async function acceptInvitation(database: Database, token: string, proof: Proof): Promise<Person> {
   const [row]: { name: string; role: Role; expires_at: Date }[] = await database('invitations')
     .where('token', hashOf(token))
     .delete()
     .returning(['name', 'role', 'expires_at']);
   if (!row || row.expires_at < new Date()) throw notFound('invitation');
-  return addPerson(database, { ...row, password });
+  return addPerson(database, { ...row, ...proof });
 }

@@ -15,6 +15,8 @@ export interface RunRow {
   readonly job_id: string;
   readonly request: RunRequest;
   readonly state: RunState;
+  /** The name of who ordered it. */
+  readonly by: string | null;
   readonly created_at: Date;
   readonly begun_at: Date | null;
   readonly ended_at: Date | null;

@@ -98,7 +98,7 @@ export async function carryOutPiece(context: Context, key: string): Promise<void
     .update({ state: 'running', attempts: piece.attempts + 1, begun_at: database.fn.now() });
   await publishRun(context, where.run_id);
   try {
-    await endPiece(context, piece, 'done', await workOn({ context, run, piece }));
+    await endPiece(context, piece, 'done', await workOn({ context: { ...context, by: run.by }, run, piece }));
   } catch (error) {
     if (error instanceof SkippedError)
       await endPiece(context, piece, 'skipped', { reason: packed(error.said) });

@@ -22,6 +22,7 @@ export async function decideCharted(
 ): Promise<void> {
   const { database } = context;
   const picture = await pictureRow(database, pictureId);
+  if (picture.job_id !== jobId) throw notFound('picture');
   const camera = cameraOf(picture);
   const chart = camera === null ? null : await chartFor(database, camera, picture.capture.takenAt ?? null);
   if (!chart) throw notFound('dust chart');

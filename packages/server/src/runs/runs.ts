@@ -42,6 +42,8 @@ export async function orderStage(context: Context, id: string): Promise<void> {
 export async function startRun(context: Context, jobId: string, request: RunRequest): Promise<Run> {
   const { database } = context;
   const pictures = await picturesFor(database, jobId, request.pictures);
+  // What is carried over comes from the same job: whoever sees one need not see another.
+  if (request.kind === 'carry') await picturesFor(database, jobId, [request.from]);
   const pieces = planPieces(request, pictures);
   if (pieces.length === 0) throw new Refusal('nothing to do', said('refused.nothingToDo'));
   const id = randomUUID();
@@ -51,6 +53,7 @@ export async function startRun(context: Context, jobId: string, request: RunRequ
       job_id: jobId,
       request: JSON.stringify(request),
       state: 'running',
+      by: context.by,
     });
     await change.batchInsert(
       'run_pieces',

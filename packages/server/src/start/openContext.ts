@@ -42,6 +42,7 @@ export async function openContext(config: Config, log: Logger): Promise<OpenCont
     events: bridge.hub,
     queue: await openQueue(config.databaseUrl, database, log),
     log,
+    by: null,
   };
   return {
     context,

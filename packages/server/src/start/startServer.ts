@@ -10,7 +10,7 @@ import { openContext } from './openContext.ts';
 import { reclaimPieces } from '../runs/reclaim.ts';
 import { keepReclaiming } from './keepReclaiming.ts';
 import { keepTidy } from './keepTidy.ts';
-import { openSessions } from '../http/signIn.ts';
+import { openSessions } from '../people/sessions.ts';
 import { needsSignIn } from '../people/needsSignIn.ts';
 import { resumePictures, resumeWork, tidyStore } from './resume.ts';
 import { pictureWorks, pieceWorks } from './works.ts';
@@ -72,7 +72,7 @@ export async function startServer(config: Config, log: Logger): Promise<RunningS
       stopTidying();
       context.events.close();
       await closeServer(server);
-      await sessions?.pool.end();
+      await sessions?.close();
       await close();
     },
   };
