@@ -13,6 +13,7 @@ const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 /** The application as it is started for a restorer: the real server process on a real database. */
 export interface Application {
   readonly address: string;
+  readonly databaseUrl: string;
   /** The folder that its pictures are kept in. */
   readonly storeFolder: string;
   /** The process of the server; another one after it was started again. */
@@ -30,6 +31,8 @@ export interface Application {
   killDatabase(): void;
   /** Starts a database that was killed. */
   startDatabase(): void;
+  /** Makes an account, by the command for it. */
+  addAccount(name: string, role: string, password: string): void;
   close(): Promise<void>;
 }
 
@@ -38,7 +41,7 @@ export interface ApplicationOptions {
   readonly database: 'shared' | 'own';
   /** Where the pictures are kept; a new folder where none is named. */
   readonly storeFolder?: string;
-  /** More settings of the server. */
+  /** More settings of the server, read whenever it starts. */
   readonly settings?: Readonly<Record<string, string>>;
 }
 
@@ -147,6 +150,7 @@ export async function startApplication({
   await start();
   return {
     address,
+    databaseUrl: url.href,
     storeFolder: store,
     get serverPid() {
       return server.pid ?? 0;
@@ -163,6 +167,14 @@ export async function startApplication({
     restartDatabase: async () => {
       databases.restart();
       await answers(address);
+    },
+    addAccount: (who, role, password) => {
+      const program = ['packages/threads/bin/run.mjs', 'packages/server/src/upkeep.ts'];
+      execFileSync('node', [...program, 'account', 'add', who, '--role', role], {
+        cwd: ROOT,
+        env: { ...process.env, FENNIP_DATABASE_URL: url.href, FENNIP_STORE: store },
+        input: `${password}\n`,
+      });
     },
     killDatabase: databases.kill,
     startDatabase: databases.up,

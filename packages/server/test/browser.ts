@@ -14,7 +14,7 @@ export const PASSWORDS = {
 /** A server where people sign in: Ada runs the place, Ben works, Cleo sees. */
 export async function startPeopledServer(more: Partial<Config> = {}): Promise<TestServer> {
   // Made while it is on loopback: as the command for accounts does.
-  const server = await startTestServer(more);
+  const server = await startTestServer({ ...more, signIn: 'where it is reached' });
   const database = connect(server.config.databaseUrl);
   for (const [name, role] of [
     ['Ada', 'runs'],
@@ -23,7 +23,7 @@ export async function startPeopledServer(more: Partial<Config> = {}): Promise<Te
   ] as const)
     await addPerson(database, { name, role, password: PASSWORDS[name] });
   await database.destroy();
-  await server.restart({ signIn: 'always' });
+  await server.restart({ ...more, signIn: 'always' });
   return server;
 }
 

@@ -8,6 +8,7 @@ import { say } from '../i18n/say.ts';
 import type { WantedPlace } from '../stores/view.ts';
 import { useView } from '../stores/view.ts';
 import ContactSheet from './ContactSheet.vue';
+import OthersHere from './OthersHere.vue';
 import ProgressLine from './ProgressLine.vue';
 import WhoIsThere from './WhoIsThere.vue';
 
@@ -74,6 +75,7 @@ function openPlace(place: WantedPlace): void {
         </button>
       </template>
     </nav>
+    <OthersHere />
     <ProgressLine v-if="job.job" :share="share" />
     <div class="work">
       <!-- Its room is kept: nothing moves with every mend that is saved. -->

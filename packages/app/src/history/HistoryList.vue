@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { HistoryStep } from '@fennip/contract';
 import { computed } from 'vue';
 import { usePicture } from '../stores/picture.ts';
 import { say } from '../i18n/say.ts';
@@ -8,27 +9,34 @@ const picture = usePicture();
 
 interface Line {
   readonly words: string;
+  /** Who did it; missing where nobody signs in. */
+  readonly by?: string;
   /** How many steps lie between here and now; forward ones are positive. */
   readonly away: number;
 }
 
+const lineOf = ({ words, by }: Pick<HistoryStep, 'words' | 'by'>, away: number): Line => ({
+  ...{ words, away },
+  ...(by === undefined ? {} : { by }),
+});
+
 const lines = computed((): Line[] => [
-  ...picture.undone.map(({ words }, i) => ({ words, away: i + 1 })).reverse(),
-  ...picture.done.map(({ words }, i) => ({ words, away: i + 1 - picture.done.length })).reverse(),
+  ...picture.undone.map((step, i) => lineOf(step, i + 1)).reverse(),
+  ...picture.done.map((step, i) => lineOf(step, i + 1 - picture.done.length)).reverse(),
   { words: say('step.cameIn'), away: -picture.done.length },
 ]);
 </script>
 
 <template>
   <ol class="history" :aria-label="say('history')">
-    <li v-for="{ words, away } in lines" :key="away">
+    <li v-for="{ words, by, away } in lines" :key="away">
       <button
         type="button"
         :class="{ ahead: away > 0 }"
         :aria-current="away === 0 ? 'step' : undefined"
         @click="picture.goBy(away)"
       >
-        {{ words }}
+        {{ words }}<span v-if="by !== undefined" class="by">{{ by }}</span>
       </button>
     </li>
   </ol>
@@ -57,6 +65,11 @@ button {
 }
 button:hover {
   background: var(--ground);
+}
+.by {
+  float: right;
+  padding-left: 12px;
+  color: var(--text-soft);
 }
 .ahead {
   color: var(--text-soft);

@@ -7,15 +7,18 @@ import { call } from '../api/call.ts';
 export const useSession = defineStore('session', () => {
   const person = ref<Person | null>(null);
   const isNeeded = ref(false);
+  /** What people see of the provider that they can sign in with; null where there is none. */
+  const provider = ref<string | null>(null);
 
   function take(session: Session): void {
     isNeeded.value = session.isNeeded;
     person.value = session.person;
+    provider.value = session.provider;
   }
 
   /** Asks the server; where it cannot be reached nothing is known. */
   async function load(): Promise<void> {
-    take(await call('session', {}).catch(() => ({ isNeeded: false, person: null })));
+    take(await call('session', {}).catch(() => ({ isNeeded: false, person: null, provider: null })));
   }
 
   /** @throws AnswerError where name and password do not go together */
@@ -33,5 +36,5 @@ export const useSession = defineStore('session', () => {
     person.value = null;
   }
 
-  return { person, isNeeded, load, signIn, accept, signOut };
+  return { person, isNeeded, provider, load, signIn, accept, signOut };
 });

@@ -49,8 +49,12 @@ export function openIdOf(database: Database, config: OpenIdConfig): OpenId {
   /** What the provider says of itself, asked for once; it may not be up yet when this server starts. */
   function provider(): Promise<client.Configuration> {
     const issuer = new URL(config.issuer);
-    // Plain HTTP never leaves the machine.
-    const execute = LOOPBACK.includes(issuer.hostname) ? [client.allowInsecureRequests] : [];
+    const execute = [
+      // Signatures are checked also where the line alone would vouch for them.
+      client.enableNonRepudiationChecks,
+      // Plain HTTP is taken where it never leaves the machine.
+      ...(LOOPBACK.includes(issuer.hostname) ? [client.allowInsecureRequests] : []),
+    ];
     found ??= client
       .discovery(issuer, config.clientId, config.clientSecret, undefined, { execute })
       .catch((error: unknown) => {

@@ -9,9 +9,12 @@ import ContactPrint from '../../head/ContactPrint.vue';
 import type { CameBack } from '../../stores/job.ts';
 import { useJob } from '../../stores/job.ts';
 import { percent } from '../../i18n/figures.ts';
+import { useSession } from '../../stores/session.ts';
+import JobReaders from './JobReaders.vue';
 import { say, sayCount } from '../../i18n/say.ts';
 
 const job = useJob();
+const session = useSession();
 const router = useRouter();
 const notice = ref<string | null>(null);
 
@@ -99,11 +102,16 @@ async function takeOut({ id, name }: { readonly id: string; readonly name: strin
       <p v-if="job.pictures.length === 0 && job.uploads.length === 0" class="soft empty">
         {{ say('intake.none') }}
       </p>
-      <nav v-if="job.pictures.length > 0" class="ways" :aria-label="say('intake.ways')">
-        <router-link :to="{ name: 'work', params: { job: job.job.id } }">{{ say('work.link') }}</router-link>
-        <router-link :to="{ name: 'series', params: { job: job.job.id } }">{{
-          say('series.link')
-        }}</router-link>
+      <nav v-if="job.pictures.length > 0 || session.person" class="ways" :aria-label="say('intake.ways')">
+        <template v-if="job.pictures.length > 0">
+          <router-link :to="{ name: 'work', params: { job: job.job.id } }">{{
+            say('work.link')
+          }}</router-link>
+          <router-link :to="{ name: 'series', params: { job: job.job.id } }">{{
+            say('series.link')
+          }}</router-link>
+        </template>
+        <JobReaders v-if="session.person" :key="job.job.id" :job="job.job.id" />
       </nav>
       <section v-if="job.pictures.length > 0" class="sheet" :aria-label="say('sheet')">
         <div v-for="picture in job.pictures" :key="picture.id" class="place">

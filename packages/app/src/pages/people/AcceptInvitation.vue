@@ -4,6 +4,7 @@ import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useSession } from '../../stores/session.ts';
 import { say } from '../../i18n/say.ts';
+import ProviderWay from './ProviderWay.vue';
 
 /** Where somebody who was invited chooses a password. */
 const session = useSession();
@@ -43,6 +44,7 @@ async function accept(): Promise<void> {
     <el-button type="primary" native-type="submit" :disabled="!isFit">{{
       say('invitation.accept')
     }}</el-button>
+    <ProviderWay :invitation="String(route.params['token'])" />
   </form>
 </template>
 

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { sentenceOf } from '@fennip/contract';
+import type { WordKey } from '@fennip/words';
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useSession } from '../../stores/session.ts';
 import { say } from '../../i18n/say.ts';
+import ProviderWay from './ProviderWay.vue';
 
 /** Where somebody says who they are; then they are where they wanted to go. */
 const session = useSession();
@@ -11,7 +13,13 @@ const route = useRoute();
 const router = useRouter();
 const name = ref('');
 const password = ref('');
-const problem = ref<string | null>(null);
+/** Why the way over the provider ended here. */
+const FAILED: Readonly<Record<string, WordKey>> = {
+  invited: 'refused.notInvited',
+  provider: 'refused.provider',
+};
+const failed = FAILED[String(route.query['failed'])];
+const problem = ref<string | null>(failed ? say(failed) : null);
 const isAsking = ref(false);
 
 async function signIn(): Promise<void> {
@@ -50,6 +58,7 @@ async function signIn(): Promise<void> {
       :disabled="name.trim() === '' || password === ''"
       >{{ say('signIn') }}</el-button
     >
+    <ProviderWay />
   </form>
 </template>
 
