@@ -48,7 +48,16 @@ function scene(depth: 8 | 16): Raster {
   return raster;
 }
 const PLAIN: PictureHeader = {
-  ...{ format: 'tiff', width: WIDTH, height: HEIGHT, depth: 16, channels: 3, isCmyk: false, density: 300 },
+  ...{
+    format: 'tiff',
+    width: WIDTH,
+    height: HEIGHT,
+    depth: 16,
+    channels: 3,
+    isCmyk: false,
+    pages: 1,
+    density: 300,
+  },
 };
 const AS_IT_IS: DeliverySettings = {
   ...{ format: 'tiff', quality: 92, depth: 16, size: { kind: 'full' }, profile: 'own', intent: 'relative' },

@@ -10,6 +10,7 @@ export * from './embed/xmp.ts';
 export * from './encode/deliverLayers.ts';
 export * from './encode/deliverPicture.ts';
 export * from './encode/encodePicture.ts';
+export * from './encode/extractPage.ts';
 export * from './encode/formatOfName.ts';
 export * from './encode/toDepth.ts';
 export * from './errors/pictureError.ts';

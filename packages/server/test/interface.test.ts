@@ -21,6 +21,7 @@ describe('the interface of the server', () => {
         token: 'none',
         fault: 'f1',
         number: '1',
+        page: '1',
         pyramid: 'x',
         level: '0',
         column: '0',

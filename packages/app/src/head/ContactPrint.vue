@@ -17,8 +17,10 @@ const share = computed(() => (props.picture.faults > 0 ? props.picture.settled /
 /** The ring of progress: a circle of radius 9. */
 const AROUND = 2 * Math.PI * 9;
 
+const why = (reason: string | null): string => (reason === null ? '' : sayText(reason));
+
 const line = computed(() => {
-  const { state, problem, examined, faults, settled } = props.picture;
+  const { state, problem, examined, examineProblem, faults, settled } = props.picture;
   if (props.picture.setAside) return say('print.setAside');
   if (state === 'failed') return problem === null ? say('print.unreadable') : sayText(problem);
   const preparing = job.workShare(props.picture.id, 'prepare');
@@ -29,7 +31,8 @@ const line = computed(() => {
     return examining === null
       ? say('print.examining')
       : say('print.examiningShare', { share: percent(examining) });
-  if (examined === 'failed') return say('print.examinationFailed');
+  if (examined === 'failed')
+    return [say('print.examinationFailed'), why(examineProblem)].filter(Boolean).join(' ');
   if (examined === 'none') return say('print.notExamined');
   return faults === 0 ? say('print.foundNothing') : sayCount('print.open', faults - settled, { all: faults });
 });

@@ -11,7 +11,18 @@ export const speckOf = (number: number): NumberedFault => ({
 const picture: Picture = {
   ...{ id: 'p', jobId: 'j', place: 1, name: 'harbour.tif', nature: 'frame', state: 'ready', problem: null },
   ...{ format: 'tiff', sizeBytes: 1000, width: 600, height: 500, depth: 8, channels: 3, density: null },
-  ...{ capture: {}, pyramid: 'x', finestLevel: 0, examined: 'done', lookedFor: null, faults: 0, settled: 0 },
+  ...{
+    capture: {},
+    pyramid: 'x',
+    finestLevel: 0,
+    examined: 'done',
+    examineProblem: null,
+    pages: 1,
+    pageOf: null,
+    lookedFor: null,
+    faults: 0,
+    settled: 0,
+  },
   ...{ camera: null, isReference: false, sensorPart: null, revision: 1, setAside: false, checked: 'none' },
   estimate: null,
 };

@@ -218,6 +218,12 @@ export const ENDPOINTS = {
     'Changes what is said about a picture as a whole.',
   ),
   removePicture: silent('DELETE', '/pictures/:picture', 'Puts a picture into the bin.'),
+  takePage: answering<Picture>()(
+    'POST',
+    '/pictures/:picture/pages/:page',
+    'Makes a picture of its own of one that the file holds beside its first; pages count from 0.',
+    { status: 201 },
+  ),
   examine: answering<Picture, ExamineRequest>()(
     'POST',
     '/pictures/:picture/examination',

@@ -33,10 +33,16 @@ export interface Picture {
   /** Pixels per inch, where the file says. */
   readonly density: number | null;
   readonly capture: CaptureData;
+  /** How many pictures its file holds; this one is the first. */
+  readonly pages: number;
+  /** The picture whose file this one was taken out of, and where it stood in it, from 0. */
+  readonly pageOf: { readonly picture: string; readonly page: number } | null;
   /** The pyramid's name in tile addresses, and the finest level that is there: 0 is all; null is nothing yet. */
   readonly pyramid: string;
   readonly finestLevel: number | null;
   readonly examined: ExamineState;
+  /** Why it was given up to examine it, or to check it; none where that did not happen. */
+  readonly examineProblem: string | null;
   /** What the ledger was last decided by; none for a picture that was never examined. */
   readonly lookedFor: ExamineRequest | null;
   readonly faults: number;

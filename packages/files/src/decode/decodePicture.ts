@@ -56,12 +56,18 @@ function layoutOf({ channels, depth }: PictureHeader): Layout {
 
 /**
  * Decodes a picture file to its working raster: upright, nothing converted, nothing rounded.
+ *
+ * @param page of a file that holds several pictures, from 0
  * @throws PictureError when the file is refused or its pixels are broken or cut short
  */
-export async function decodePicture(path: string, limits: Limits = DEFAULT_LIMITS): Promise<DecodedPicture> {
-  const header = await readHeader(path, limits);
+export async function decodePicture(
+  path: string,
+  limits: Limits = DEFAULT_LIMITS,
+  page = 0,
+): Promise<DecodedPicture> {
+  const header = await readHeader(path, limits, page);
   const { space, decoded, bands } = layoutOf(header);
-  const pipeline = openPicture(path, !header.isCmyk).autoOrient().toColourspace(space);
+  const pipeline = openPicture(path, !header.isCmyk, page).autoOrient().toColourspace(space);
   const { data, info } = await pipeline
     .raw({ depth: header.depth === 16 ? 'ushort' : 'uchar' })
     .toBuffer({ resolveWithObject: true })

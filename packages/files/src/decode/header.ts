@@ -21,6 +21,8 @@ export interface PictureHeader extends CarriedData {
   readonly channels: number;
   /** Values are cyan, magenta, yellow, black and are turned into sRGB when decoded. */
   readonly isCmyk: boolean;
+  /** How many pictures the file holds; the header is that of one of them. */
+  readonly pages: number;
   /** What the values mean in light, for each colour channel; sRGB where it is missing. */
   readonly transfer?: readonly Transfer[];
 }
@@ -32,18 +34,22 @@ export interface Limits {
 
 export const DEFAULT_LIMITS: Limits = { pixels: 150e6 };
 
-/** Opens a file for decoding; values stay in the file's own profile unless they are to be turned into sRGB. */
-export const openPicture = (path: string, ignoreIcc: boolean) =>
-  sharp(path, { limitInputPixels: false, ignoreIcc, failOn: 'warning' });
+/**
+ * Opens a file for decoding; values stay in the file's own profile unless they are to be turned into sRGB.
+ *
+ * @param page of a file that holds several pictures, from 0
+ */
+export const openPicture = (path: string, ignoreIcc: boolean, page: number) =>
+  sharp(path, { limitInputPixels: false, ignoreIcc, failOn: 'warning', page });
 
 /** A packet that is larger is none: it would be worked on for minutes. */
 const MOST_XMP_BYTES = 16e6;
 
 const megapixels = (pixels: number): string => (pixels / 1e6).toFixed(pixels < 10e6 ? 1 : 0);
 
-async function readMetadata(path: string): Promise<Metadata> {
+async function readMetadata(path: string, page: number): Promise<Metadata> {
   try {
-    return await openPicture(path, true).metadata();
+    return await openPicture(path, true, page).metadata();
   } catch (cause) {
     throw new PictureError('broken', said('file.brokenHeader'), {
       cause,
@@ -71,11 +77,17 @@ const stripPrefix = (exif: Buffer): Buffer =>
 
 /**
  * Reads a picture file's header and what it carries. The format is told by content, not by name.
+ *
+ * @param page of a file that holds several pictures, from 0
  * @throws PictureError when it is no picture, broken, of a kind that is not opened, or has too many pixels
  */
-export async function readHeader(path: string, limits: Limits = DEFAULT_LIMITS): Promise<PictureHeader> {
+export async function readHeader(
+  path: string,
+  limits: Limits = DEFAULT_LIMITS,
+  page = 0,
+): Promise<PictureHeader> {
   const format = await sniffFormat(path);
-  const metadata = await readMetadata(path);
+  const metadata = await readMetadata(path, page);
   const turned = (metadata.orientation ?? 1) >= 5;
   const [width, height] = turned ? [metadata.height, metadata.width] : [metadata.width, metadata.height];
   if (width * height > limits.pixels)
@@ -97,6 +109,7 @@ export async function readHeader(path: string, limits: Limits = DEFAULT_LIMITS):
     depth: depthOf(metadata),
     channels: (isGrey ? 1 : 3) + (metadata.hasAlpha ? 1 : 0),
     isCmyk,
+    pages: metadata.pages ?? 1,
     ...(metadata.icc && !isCmyk ? { icc: metadata.icc } : {}),
     ...(transfer ? { transfer } : {}),
     ...(exif ? { exif } : {}),

@@ -44,7 +44,7 @@ const SHEET: Worksheet = {
   judgements: { f5: 'set aside', f6: 'dismissed' },
 };
 const HEADER: PictureHeader = {
-  ...{ format: 'tiff', ...SIDES, depth: 8, channels: 3, isCmyk: false, density: 150 },
+  ...{ format: 'tiff', ...SIDES, depth: 8, channels: 3, isCmyk: false, pages: 1, density: 150 },
 };
 
 let folder = '';

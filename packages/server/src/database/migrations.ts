@@ -351,6 +351,23 @@ const STEPS: readonly Step[] = [
       });
     },
   },
+  {
+    name: '0017-pages',
+    up: async (knex) => {
+      await knex.schema.alterTable('all_pictures', (table) => {
+        // How many pictures the file holds, and for one that was taken out of such a file, which.
+        table.integer('pages').notNullable().defaultTo(1);
+        table.uuid('page_of').references('all_pictures.id').onDelete('SET NULL').index();
+        table.integer('page');
+        // Why an examination was given up.
+        table.text('examine_problem');
+      });
+      await knex.raw(
+        `create or replace view pictures as select * from all_pictures where binned_at is null and exists (
+           select from all_jobs where all_jobs.id = all_pictures.job_id and all_jobs.binned_at is null)`,
+      );
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

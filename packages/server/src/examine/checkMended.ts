@@ -1,3 +1,5 @@
+import type { Said } from '@fennip/words';
+import { packed } from '@fennip/words';
 import type { Leftover } from '@fennip/core/check';
 import { isSameFault, tellLeftovers } from '@fennip/core/check';
 import { EXAMINE_DEFAULTS, decideFindings } from '@fennip/core/examine';
@@ -15,7 +17,7 @@ import { measurePicture } from './measurePicture.ts';
 /** Orders the examination of a picture as it is mended now. */
 export async function orderCheck(context: Context, id: string): Promise<void> {
   await pictureRow(context.database, id);
-  await context.database('pictures').where('id', id).update({ checked: 'waiting' });
+  await context.database('pictures').where('id', id).update({ checked: 'waiting', examine_problem: null });
   await context.queue.order('check', id);
   await publishPicture(context, id);
 }
@@ -76,16 +78,23 @@ async function replaceLeftovers(
   });
 }
 
-/** Notes how a check stands; one that was ordered anew meanwhile waits on. */
-async function note(context: Context, id: string, checked: 'done' | 'failed'): Promise<void> {
-  await context.database('pictures').where({ id, checked: 'running' }).update({ checked });
+/** Notes that a picture was checked; where it was ordered anew meanwhile that waits on. */
+async function noteDone(context: Context, id: string): Promise<void> {
+  await context.database('pictures').where({ id, checked: 'running' }).update({ checked: 'done' });
   await publishPicture(context, id);
 }
 
-/** Notes that a picture will not be checked. */
-export async function giveUpChecking(context: Context, id: string): Promise<void> {
-  await context.database('pictures').where({ id, checked: 'waiting' }).update({ checked: 'running' });
-  await note(context, id, 'failed');
+/** Notes that a picture will not be checked, and why. */
+export async function giveUpChecking(
+  { database, ...context }: Context,
+  id: string,
+  reason: Said,
+): Promise<void> {
+  await database('pictures')
+    .where('id', id)
+    .whereIn('checked', ['waiting', 'running'])
+    .update({ checked: 'failed', examine_problem: packed(reason) });
+  await publishPicture({ database, ...context }, id);
 }
 
 /** Examines a picture as it is mended and finished; what is found where a mend lies goes to its ledger. */
@@ -96,5 +105,5 @@ export async function checkMended(context: Context, id: string): Promise<void> {
   await database('pictures').where('id', id).update({ checked: 'running' });
   await publishPicture(context, id);
   await replaceLeftovers(database, id, await leftoversOf(context, row as PictureRow));
-  await note(context, id, 'done');
+  await noteDone(context, id);
 }

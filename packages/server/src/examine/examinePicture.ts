@@ -1,3 +1,5 @@
+import type { Said } from '@fennip/words';
+import { packed } from '@fennip/words';
 import type { NumberedFault } from '@fennip/core/fault';
 import type { ExamineRequest } from '@fennip/contract';
 import type { Context } from '../context/context.ts';
@@ -14,7 +16,10 @@ export async function orderExamination(context: Context, id: string, request: Ex
   const row = await pictureRow(database, id);
   await database('pictures')
     .where('id', id)
-    .update({ examined: 'waiting', examine_request: JSON.stringify(request) });
+    .update({
+      ...{ examined: 'waiting', examine_problem: null },
+      examine_request: JSON.stringify(request),
+    });
   const known = await findingsOf(database, row);
   if (known) {
     await replaceFindings(database, id, request, known);
@@ -93,12 +98,12 @@ export async function examinePicture(context: Context, id: string): Promise<void
   await publishPicture(context, id);
 }
 
-/** Notes that a picture will not be examined. */
-export async function giveUpExamining(context: Context, id: string): Promise<void> {
+/** Notes that a picture will not be examined, and why. */
+export async function giveUpExamining(context: Context, id: string, reason: Said): Promise<void> {
   await context
     .database('pictures')
     .where('id', id)
     .whereIn('examined', UNDER_WAY)
-    .update({ examined: 'failed' });
+    .update({ examined: 'failed', examine_problem: packed(reason) });
   await publishPicture(context, id);
 }

@@ -1,3 +1,4 @@
+import type { Request } from 'express';
 import { Router } from 'express';
 import type { Person } from '@fennip/contract';
 import { said } from '@fennip/words';
@@ -9,23 +10,27 @@ import { notePlace } from '../people/present.ts';
 import { checkId } from '../rows/pictureRows.ts';
 import { answer } from './answer.ts';
 
-/** @throws Refusal where nobody is signed in */
-function known(person: Person | undefined): Person {
-  if (!person) throw new Refusal('not signed in', said('refused.notSignedIn'));
+/** @throws Refusal where nobody signs in */
+function signedIn({ person }: Request): Person {
+  if (!person) throw new Refusal('not found', said('refused.noAccounts'));
   return person;
 }
 
-/** Who sees a job, and who is at which of its pictures. */
+/** Who sees a job, and who is at which of its pictures; without sign-in all is everybody's. */
 export function accessRoutes({ database, ...context }: Context, jobs: JobGuard): Router {
   const router = Router();
-  answer(router, 'jobAccess', ({ params }) => accessOf(database, checkId(params.job, 'job')));
-  answer(router, 'changeJobAccess', async ({ params, body }) => {
+  answer(router, 'jobAccess', async ({ params, request }) => {
+    signedIn(request);
+    return accessOf(database, checkId(params.job, 'job'));
+  });
+  answer(router, 'changeJobAccess', async ({ params, body, request }) => {
+    signedIn(request);
     const access = await changeAccess(database, checkId(params.job, 'job'), body);
     jobs.forget();
     return access;
   });
-  answer(router, 'present', ({ params, body, request }) =>
-    notePlace({ database, ...context }, checkId(params.job, 'job'), known(request.person), body),
+  answer(router, 'present', async ({ params, body, request }) =>
+    notePlace({ database, ...context }, checkId(params.job, 'job'), signedIn(request), body),
   );
   return router;
 }

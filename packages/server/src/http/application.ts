@@ -36,18 +36,17 @@ export function application(context: Context, sessions: Sessions | null): Expres
   app.use(checkOrigin(context.config));
   const { trustedProxy } = context.config;
   if (trustedProxy) app.set('trust proxy', trustedProxy);
+  const jobs = guardJobs(context.database);
   if (sessions) {
-    const jobs = guardJobs(context.database);
     app.use(
       '/api',
       keepSessions(context, sessions),
       guardAccess(context, sessions, jobs),
       keepAudit(context),
     );
-    app.use('/api', openIdRoutes(context), accessRoutes(context, jobs));
     app.post(['/api/session', '/api/invitations/:token'], boundAttempts());
   }
-  app.use('/api', peopleRoutes(context, sessions));
+  app.use('/api', peopleRoutes(context, sessions), openIdRoutes(context), accessRoutes(context, jobs));
   const metrics = createMetrics(context);
   app.use(metrics.measure);
   app.use('/api', serviceRoutes(context, metrics), describeRoutes());

@@ -4,6 +4,7 @@ import { said } from '@fennip/words';
 import type { Context } from '../context/context.ts';
 import { Refusal } from '../errors/refusal.ts';
 import { FLOW_MS, openIdOf } from '../people/openId.ts';
+import { needsSignIn } from '../people/needsSignIn.ts';
 import { send } from './answer.ts';
 import { startSession } from './startSession.ts';
 
@@ -17,7 +18,7 @@ const cookieOf = (request: Request): string =>
 /** Signing in with a provider; what fails there leads back to the page, which says so. */
 export function openIdRoutes({ database, config, log }: Context): Router {
   const router = Router();
-  const openId = config.openId && openIdOf(database, config.openId);
+  const openId = config.openId && needsSignIn(config) ? openIdOf(database, config.openId) : null;
   const cookie = { httpOnly: true, sameSite: 'lax', secure: config.isSecure, path: PATH } as const;
 
   send(router, 'openIdSignIn', async (_params, response, request) => {

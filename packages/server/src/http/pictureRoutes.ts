@@ -10,6 +10,7 @@ import { orderCheck } from '../examine/checkMended.ts';
 import { orderExamination, stopExamination } from '../examine/examinePicture.ts';
 import { edit, historyOf, redo, undo } from '../history/history.ts';
 import { changePicture } from '../pictures/changePicture.ts';
+import { takePage } from '../pictures/takePage.ts';
 import { cropImage } from '../pictures/cropImage.ts';
 import { binPicture } from '../bin/bin.ts';
 import { faultsOf } from '../rows/faultRows.ts';
@@ -64,6 +65,8 @@ export function pictureRoutes(context: Context): Router {
     await binPicture(context, idOf(params));
     return undefined;
   });
+
+  answer(router, 'takePage', ({ params }) => takePage(context, idOf(params), Number(params.page)));
 
   answer(router, 'examine', async ({ params, body }) => {
     await orderExamination(context, idOf(params), body);

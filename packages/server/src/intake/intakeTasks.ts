@@ -1,4 +1,5 @@
-import { PictureError, captureData, readHeader } from '@fennip/files';
+import { writeFile } from 'node:fs/promises';
+import { PictureError, captureData, extractPage, readHeader } from '@fennip/files';
 import type { PictureHeader } from '@fennip/files';
 import type { CaptureData } from '@fennip/core/picture';
 import type { PrintSigns } from '@fennip/core/examine';
@@ -12,9 +13,17 @@ import { decodeOriginal } from '../threads/tasks/original.ts';
 /** What is kept of a picture file besides its pixels. */
 export interface Inspected extends Pick<
   PictureHeader,
-  'format' | 'width' | 'height' | 'depth' | 'channels' | 'transfer' | 'density'
+  'format' | 'width' | 'height' | 'depth' | 'channels' | 'pages' | 'transfer' | 'density'
 > {
   readonly capture: CaptureData;
+}
+
+/** A picture of a file that holds several. */
+export interface Extraction extends Original {
+  /** From 0. */
+  readonly page: number;
+  /** Path of the file that is written. */
+  readonly to: string;
 }
 
 /** Said while a pyramid is written. */
@@ -42,12 +51,18 @@ export const intakeTasks = {
   inspect: ({ original, mostPixels }: Original): Promise<Outcome<Inspected>> =>
     outcomeOf(async () => {
       const header = await readHeader(original, { pixels: mostPixels });
-      const { format, width, height, depth, channels, transfer, density } = header;
+      const { format, width, height, depth, channels, pages, transfer, density } = header;
       return {
-        ...{ format, width, height, depth, channels, capture: captureData(header.exif) },
+        ...{ format, width, height, depth, channels, pages, capture: captureData(header.exif) },
         ...(transfer ? { transfer } : {}),
         ...(density ? { density } : {}),
       };
+    }),
+  /** Writes one picture of a file that holds several to a file of its own. */
+  extract: ({ original, mostPixels, page, to }: Extraction): Promise<Outcome<null>> =>
+    outcomeOf(async () => {
+      await writeFile(to, await extractPage(original, page, { pixels: mostPixels }));
+      return null;
     }),
   /** Writes the pyramid of a picture into a folder. @returns what of the picture's values speaks for a print */
   prepare: (

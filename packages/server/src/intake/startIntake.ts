@@ -24,6 +24,15 @@ export interface Intake {
     pixels: number,
     written: (level: LevelWritten) => void,
   ): Promise<PrintSigns>;
+  /**
+   * Writes one picture of a file that holds several to a file of its own.
+   *
+   * @param page from 0
+   * @param pixels of the first of them
+   * @throws PictureError when there is no such page, or it cannot be used
+   * @throws NoRoomError
+   */
+  extract(original: string, page: number, to: string, pixels: number): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -51,11 +60,18 @@ export function startIntake(mostPixels: number): Intake {
     return ended.is;
   }
 
+  const preparing = (pixels: number): TaskBounds => ({
+    ...PREPARING,
+    mostBytes: PREPARING.mostBytes + BYTES_A_PIXEL * pixels,
+  });
+
   return {
     inspect: (original) => outcome(run('inspect', { original, mostPixels }, INSPECTING)),
     prepare: (original, folder, pixels, written) => {
-      const bounds = { ...PREPARING, mostBytes: PREPARING.mostBytes + BYTES_A_PIXEL * pixels };
-      return outcome(run('prepare', { original, folder, mostPixels }, bounds, written));
+      return outcome(run('prepare', { original, folder, mostPixels }, preparing(pixels), written));
+    },
+    extract: async (original, page, to, pixels) => {
+      await outcome(run('extract', { original, mostPixels, page, to }, preparing(pixels)));
     },
     close,
   };

@@ -49,6 +49,8 @@ interface Announced {
   /** Among the pictures of the job; the next where none is given. */
   readonly place: number | undefined;
   readonly announcedBytes: number | undefined;
+  /** The picture whose file it was taken out of, and where it stood in it; none for a file that was sent. */
+  readonly pageOf?: { readonly picture: string; readonly page: number };
 }
 
 /**
@@ -57,7 +59,7 @@ interface Announced {
  */
 export async function receivePicture(
   context: Context,
-  { jobId, name, place, announcedBytes }: Announced,
+  { jobId, name, place, announcedBytes, pageOf }: Announced,
   stream: Readable,
 ): Promise<Picture> {
   const { database, store, queue, config } = context;
@@ -89,6 +91,8 @@ export async function receivePicture(
       transfer: header.transfer ? JSON.stringify(header.transfer) : null,
       density: header.density ?? null,
       capture: JSON.stringify(header.capture),
+      pages: header.pages,
+      ...(pageOf ? { page_of: pageOf.picture, page: pageOf.page } : {}),
     });
   });
   await queue.order('prepare', id);

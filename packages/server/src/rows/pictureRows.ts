@@ -32,7 +32,11 @@ export interface PictureRow {
   readonly transfer: readonly Transfer[] | null;
   readonly density: number | null;
   readonly capture: CaptureData;
+  readonly pages: number;
+  readonly page_of: string | null;
+  readonly page: number | null;
   readonly finest_level: number | null;
+  readonly examine_problem: string | null;
   readonly examined: ExamineState;
   readonly examine_request: ExamineRequest | null;
   readonly revision: number;
@@ -105,9 +109,12 @@ function asPicture(row: CountedRow): Picture {
     channels: row.channels,
     density: row.density,
     capture: row.capture,
+    pages: row.pages,
+    pageOf: row.page_of !== null && row.page !== null ? { picture: row.page_of, page: row.page } : null,
     pyramid: row.sha256,
     finestLevel: row.finest_level,
     examined: row.examined,
+    examineProblem: row.examine_problem,
     lookedFor: row.examine_request,
     faults: Number(row.faults),
     settled: Number(row.settled),

@@ -15,11 +15,11 @@ export const pictureWorks = (context: Context): Works => ({
   },
   examine: {
     run: (id) => examinePicture(context, id),
-    giveUp: (id) => giveUpExamining(context, id),
+    giveUp: (id, reason) => giveUpExamining(context, id, reason),
   },
   check: {
     run: (id) => checkMended(context, id),
-    giveUp: (id) => giveUpChecking(context, id),
+    giveUp: (id, reason) => giveUpChecking(context, id, reason),
   },
   deliver: {
     run: (id) => deliver(context, id),

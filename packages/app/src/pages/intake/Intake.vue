@@ -11,6 +11,7 @@ import { useJob } from '../../stores/job.ts';
 import { percent } from '../../i18n/figures.ts';
 import { useSession } from '../../stores/session.ts';
 import JobReaders from './JobReaders.vue';
+import OtherPages from './OtherPages.vue';
 import { say, sayCount } from '../../i18n/say.ts';
 
 const job = useJob();
@@ -132,6 +133,7 @@ async function takeOut({ id, name }: { readonly id: string; readonly name: strin
             @click="takeOut(picture)"
             >{{ say('intake.takeOut') }}</el-button
           >
+          <OtherPages v-if="picture.pages > 1" :picture="picture" />
         </div>
       </section>
     </template>

@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import { useExamination } from '../../stores/examination.ts';
 import { useJob } from '../../stores/job.ts';
 import { usePicture } from '../../stores/picture.ts';
-import { say } from '../../i18n/say.ts';
+import { say, sayText } from '../../i18n/say.ts';
 import NatureChoice from './NatureChoice.vue';
 
 /** What to look for, and how readily it is listed. */
@@ -11,6 +11,12 @@ const picture = usePicture();
 const job = useJob();
 const examination = useExamination();
 const share = computed(() => job.workShare(picture.picture?.id ?? '', 'examine') ?? 0);
+
+/** What went wrong here, or with the work that was ordered. */
+const problem = computed(() => {
+  const failed = picture.picture?.examineProblem ?? null;
+  return examination.problem ?? (failed === null ? null : sayText(failed));
+});
 
 const label = computed(() => {
   if (examination.isUnderWay) return say('examine.underWay');
@@ -67,7 +73,7 @@ const label = computed(() => {
         {{ say('ledger.stop') }}
       </el-button>
     </template>
-    <span v-else-if="examination.problem" role="alert" class="problem">{{ examination.problem }}</span>
+    <span v-else-if="problem" role="alert" class="problem">{{ problem }}</span>
     <span v-else class="soft hint">{{ say('examine.hint') }}</span>
   </form>
 </template>
