@@ -1,4 +1,5 @@
 import type { Job, Picture } from '@fennip/contract';
+import { ENDPOINTS } from '@fennip/contract';
 import { createRaster } from '@fennip/core/raster';
 import { encodePicture } from '@fennip/files';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -131,6 +132,11 @@ const REQUESTS: readonly {
   { name: 'an asset that is not there', path: () => '/../assets/nothing.js', method: 'GET', statuses: [404] },
 ];
 
+/** What may stand where an id is expected. */
+const HOSTILE_PARTS = ['%00', '%ff', "1'%20or%201=1", '..%2f..', '%ed%a0%80', `${'9'.repeat(40)}`, NOBODY];
+const HOSTILE_BODIES = ['[[[[', '{"revision": 1e308}', '{"__proto__": 1, "name": "\\u0000"}'];
+let asked = 0;
+
 describe('what nobody should send', () => {
   it.each(REQUESTS)('$name is answered with a sentence', async ({ path, method, type, body, statuses }) => {
     const response = await fetch(`${server.address()}/api${path()}`, {
@@ -141,6 +147,35 @@ describe('what nobody should send', () => {
     expect([statuses.includes(response.status), response.status]).toEqual([true, response.status]);
     expect(problem.detail).toMatch(/\w+ \w+/);
     expect(problem.detail).not.toMatch(/\/(work|tmp|home|var)\//);
+  });
+
+  it.each(Object.entries(ENDPOINTS))(
+    'is refused or answered at %s, whatever stands in its address and its body',
+    async (_name, { method, path }) => {
+      // What empties or ends things is not asked with what it would take.
+      const parts = path.includes(':') ? HOSTILE_PARTS : [];
+      const bodies = method === 'GET' ? [undefined] : HOSTILE_BODIES;
+      for (const part of parts)
+        for (const body of bodies) {
+          const address = `${server.address()}/api${path.replace(/:\w+/g, part)}`;
+          const response = await fetch(address, {
+            ...{ method, redirect: 'manual' },
+            ...(body === undefined ? {} : { body, headers: { 'content-type': JSON_TYPE } }),
+          });
+          asked++;
+          const isFit = response.status >= 400 && response.status < 500;
+          expect([part, body?.slice(0, 20), isFit || response.status]).toEqual([
+            part,
+            body?.slice(0, 20),
+            true,
+          ]);
+          await response.arrayBuffer();
+        }
+    },
+  );
+
+  it('was sent a good many times', () => {
+    expect(asked + REQUESTS.length).toBeGreaterThan(180);
   });
 
   it('keeps nothing from being answered afterwards', async () => {

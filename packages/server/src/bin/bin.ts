@@ -2,7 +2,7 @@ import type { Bin, Person } from '@fennip/contract';
 import type { Context } from '../context/context.ts';
 import { notFound } from '../errors/refusal.ts';
 import { publishPicture } from '../events/publishPicture.ts';
-import { whereSeen } from '../people/jobAccess.ts';
+import { whereSeen } from '../rows/whereSeen.ts';
 import { pictureRow } from '../rows/pictureRows.ts';
 import { purgeJob, purgePicture } from './purge.ts';
 

@@ -6,39 +6,13 @@ import { chartedStates } from '../charts/chartedStates.ts';
 import type { Context } from '../context/context.ts';
 import { awayFiles } from '../deliver/takeBack.ts';
 import type { Database } from '../database/connect.ts';
-import { whereSeen } from '../people/jobAccess.ts';
+import { jobById, jobsSeenBy } from '../rows/jobRows.ts';
 import { checkId, picturesOfJob } from '../rows/pictureRows.ts';
 import { receivePicture } from '../pictures/receivePicture.ts';
 import { binJob } from '../bin/bin.ts';
-import { Refusal, notFound } from '../errors/refusal.ts';
+import { Refusal } from '../errors/refusal.ts';
 import { answer, send } from './answer.ts';
 import { sendEvents } from './sendEvents.ts';
-
-interface JobRow {
-  readonly id: string;
-  readonly name: string;
-  readonly created_at: Date;
-  readonly pictures: string;
-}
-
-const asJob = ({ id, name, created_at, pictures }: JobRow): Job => ({
-  id,
-  name,
-  createdAt: created_at.toISOString(),
-  pictures: Number(pictures),
-});
-
-const jobRows = (database: Database) =>
-  database<JobRow>('jobs').select(
-    'jobs.*',
-    database.raw('(select count(*) from pictures p where p.job_id = jobs.id) as pictures'),
-  );
-
-async function jobById(database: Database, id: string): Promise<Job> {
-  const [row] = (await jobRows(database).where('id', id)) as unknown as JobRow[];
-  if (!row) throw notFound('job');
-  return asJob(row);
-}
 
 /** A file's name as it is shown: without folders and control characters. */
 function fileNameFrom(text: unknown): string {
@@ -74,11 +48,7 @@ export function jobRoutes(context: Context): Router {
   const jobOf = (params: { readonly job: string }): Promise<Job> =>
     jobById(database, checkId(params.job, 'job'));
 
-  answer(router, 'jobs', async ({ request }) => {
-    const seen = whereSeen(jobRows(database), 'jobs', request.person);
-    const rows = (await seen.orderBy('created_at', 'desc')) as unknown as JobRow[];
-    return rows.map(asJob);
-  });
+  answer(router, 'jobs', ({ request }) => jobsSeenBy(database, request.person));
   answer(router, 'makeJob', async ({ body: { name }, request: { person } }) => {
     const id = randomUUID();
     // Somebody's own is theirs alone until they share it.

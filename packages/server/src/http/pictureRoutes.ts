@@ -131,7 +131,9 @@ export function pictureRoutes(context: Context): Router {
     response.set({ 'Content-Type': 'application/pdf', 'Cache-Control': 'private, no-store' });
     response.send(Buffer.from(bytes));
   });
-  answer(router, 'deliveries', ({ params }) => deliveriesOf(database, idOf(params)));
+  answer(router, 'deliveries', async ({ params }) =>
+    deliveriesOf(database, (await pictureRow(database, idOf(params))).id),
+  );
   answer(router, 'stopDelivery', async ({ params }) => {
     await stopDelivery(context, checkId(params.delivery, 'delivery'));
     return undefined;
