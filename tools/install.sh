@@ -40,6 +40,7 @@ is_installed() {
     postgresql) [ -n "$(postgres_programs)" ] ;;
     chromium) [ -x /usr/bin/chromium ] ;;
     # Reads reports in tests, as a reader that is not ours.
+    openssl) [ -x /usr/bin/openssl ] ;;
     poppler-utils) [ -x /usr/bin/pdftotext ] ;;
   esac
 }
