@@ -1,6 +1,7 @@
 import { said } from '@fennip/words';
-import type { Raster } from '@fennip/core/raster';
+import type { Depth, Raster } from '@fennip/core/raster';
 import { createSharedRaster } from '@fennip/core/raster';
+import type { Sharp } from 'sharp';
 import { PictureError } from '../errors/pictureError.ts';
 import type { Limits, PictureHeader } from './header.ts';
 import { DEFAULT_LIMITS, openPicture, readHeader } from './header.ts';
@@ -47,12 +48,74 @@ interface Layout {
 }
 
 /** How a picture is asked for. The decoder's 8-bit grey loses its alpha, so that one is decoded as colour. */
-function layoutOf({ channels, depth }: PictureHeader): Layout {
+export function layoutOf({ channels, depth }: PictureHeader): Layout {
   const bands = Array.from({ length: channels }, (_, i) => i);
   if (channels === 2 && depth === 8) return { space: 'srgb', decoded: 4, bands: [0, 3] };
   if (channels <= 2) return { space: depth === 16 ? 'grey16' : 'b-w', decoded: channels, bands };
   return { space: depth === 16 ? 'rgb16' : 'srgb', decoded: channels, bands };
 }
+
+/** From here on a picture is decoded once for each plane: that takes longer, and half the memory. */
+const MOST_INTERLEAVED_BYTES = 500e6;
+
+/** What the decoder gives, as a plain array over the same memory: loops over its own kind of buffer are several times slower. */
+const samplesOf = (data: Buffer, depth: Depth): Uint8Array | Uint16Array =>
+  depth === 16
+    ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2)
+    : new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
+
+/** Runs a pipeline of the decoder. @param channels it must give @throws PictureError */
+async function samples(
+  pipeline: Sharp,
+  header: PictureHeader,
+  channels: number,
+): Promise<Uint8Array | Uint16Array> {
+  const { width, height, depth } = header;
+  const { data, info } = await pipeline
+    .raw({ depth: depth === 16 ? 'ushort' : 'uchar' })
+    .toBuffer({ resolveWithObject: true })
+    .catch((cause: unknown) => {
+      throw new PictureError('broken', said('file.brokenPixels'), { cause });
+    });
+  if (info.width !== width || info.height !== height || info.channels !== channels)
+    throw new PictureError(
+      'broken',
+      said('file.disagrees', {
+        ...{ width, height, channels },
+        ...{ heldWidth: info.width, heldHeight: info.height, heldChannels: info.channels },
+      }),
+    );
+  return samplesOf(data, depth);
+}
+
+/** How a picture's pixels are read: its path, its page, its header, and its layout. */
+type Decode = (path: string, page: number, header: PictureHeader, layout: Layout) => Promise<Raster>;
+
+const uprightPixels = (path: string, page: number, { isCmyk }: PictureHeader, { space }: Layout): Sharp =>
+  openPicture(path, !isCmyk, page).autoOrient().toColourspace(space);
+
+const decodeAtOnce: Decode = async (path, page, header, layout) => {
+  const { decoded, bands } = layout;
+  return toPlanar(
+    await samples(uprightPixels(path, page, header, layout), header, decoded),
+    decoded,
+    bands,
+    header,
+  );
+};
+
+/** The same with one plane in memory beside the raster. */
+export const decodeByPlanes: Decode = async (path, page, header, layout) => {
+  const { width, height, depth } = header;
+  const raster = createSharedRaster(width, height, layout.bands.length, depth);
+  for (const [channel, band] of layout.bands.entries()) {
+    const pipeline = uprightPixels(path, page, header, layout);
+    raster.planes[channel].set(
+      await samples(layout.decoded === 1 ? pipeline : pipeline.extractChannel(band as 0), header, 1),
+    );
+  }
+  return raster;
+};
 
 /**
  * Decodes a picture file to its working raster: upright, nothing converted, nothing rounded.
@@ -66,28 +129,13 @@ export async function decodePicture(
   page = 0,
 ): Promise<DecodedPicture> {
   const header = await readHeader(path, limits, page);
-  const { space, decoded, bands } = layoutOf(header);
-  const pipeline = openPicture(path, !header.isCmyk, page).autoOrient().toColourspace(space);
-  const { data, info } = await pipeline
-    .raw({ depth: header.depth === 16 ? 'ushort' : 'uchar' })
-    .toBuffer({ resolveWithObject: true })
-    .catch((cause: unknown) => {
-      throw new PictureError('broken', said('file.brokenPixels'), {
-        cause,
-      });
-    });
-  if (info.width !== header.width || info.height !== header.height || info.channels !== decoded)
-    throw new PictureError(
-      'broken',
-      said('file.disagrees', {
-        ...{ width: header.width, height: header.height, channels: decoded },
-        ...{ heldWidth: info.width, heldHeight: info.height, heldChannels: info.channels },
-      }),
-    );
-  // A plain array over the same memory: loops over the decoder's own kind of buffer are several times slower.
-  const samples =
-    header.depth === 16
-      ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2)
-      : new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
-  return { header, raster: toPlanar(samples, decoded, bands, header) };
+  const layout = layoutOf(header);
+  const bytes = header.width * header.height * layout.decoded * (header.depth / 8);
+  const raster = await (bytes > MOST_INTERLEAVED_BYTES ? decodeByPlanes : decodeAtOnce)(
+    path,
+    page,
+    header,
+    layout,
+  );
+  return { header, raster };
 }
