@@ -47,7 +47,7 @@ describe('what the server said yes to', () => {
       for (let kill = 0; kill < times(1, 100); kill++) {
         // A few kills hit nothing where the machine is slow; many do in any case.
         for (let k = 0; k < 600 && !isFull && editsOf(working) < 8 * (kill + 1); k++) await pause(100);
-        await pause(300 + 2000 * chance());
+        await pause(100 + 1400 * chance());
         await application.killServer();
         await application.startServer();
       }
