@@ -2,7 +2,7 @@ import { mulberry } from '@fennip/core/random';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Application } from '../e2e/application.ts';
 import { startApplication } from '../e2e/application.ts';
-import { isFull, times } from './extent.ts';
+import { times } from './extent.ts';
 import { smallPicture } from './pictures.ts';
 import type { Restorer } from './restorer.ts';
 import { createRestorer } from './restorer.ts';
@@ -45,9 +45,10 @@ describe('what the server said yes to', () => {
   it('is there after kills of the server at any moment', async () => {
     const restorers = await underFire(11, async (chance, working) => {
       for (let kill = 0; kill < times(1, 100); kill++) {
-        // A few kills hit nothing where the machine is slow; many do in any case.
-        for (let k = 0; k < 600 && !isFull && editsOf(working) < 8 * (kill + 1); k++) await pause(100);
-        await pause(100 + 1400 * chance());
+        // A server that has just started is slow: a kill that comes before any edit hits nothing.
+        for (let k = 0; k < times(600, 50) && editsOf(working) < times(8, 3) * (kill + 1); k++)
+          await pause(100);
+        await pause(800 * chance());
         await application.killServer();
         await application.startServer();
       }
