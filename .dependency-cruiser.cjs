@@ -1,4 +1,4 @@
-/** The one direction of dependency: core <- contract <- app; core <- files <- server, cli; scenes on core and files; words and threads stand alone. */
+/** The one direction of dependency: core <- contract <- app; core <- files <- server, cli; scenes on core and files; witness on core; words and threads stand alone. */
 const only = (from, allowed) => ({
   name: `${from}-depends-only-on-${allowed.join('-') || 'itself'}`,
   severity: 'error',
@@ -81,8 +81,9 @@ module.exports = {
     only('contract', ['core']),
     only('files', ['core', 'words']),
     only('app', ['core', 'contract', 'words']),
-    only('server', ['core', 'contract', 'files', 'threads', 'words']),
-    only('cli', ['core', 'contract', 'files', 'threads', 'words']),
+    only('witness', ['core']),
+    only('server', ['core', 'contract', 'files', 'threads', 'witness', 'words']),
+    only('cli', ['core', 'contract', 'files', 'threads', 'witness', 'words']),
     only('scenes', ['core', 'files', 'threads']),
     only('threads', []),
     {

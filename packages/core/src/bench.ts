@@ -27,6 +27,8 @@ export { LINE_TRAITS, linePath } from './examine/lines/lineTraits.ts';
 export { withoutFit } from './examine/scoredFault.ts';
 export { speckCandidates } from './examine/specks/candidates.ts';
 export { SPECK_LEVELS, findSpecks } from './examine/specks/findSpecks.ts';
+export { LINE_WITNESS_TRAITS, lineWitnessTraits } from './examine/witness/lineWitness.ts';
+export { SPECK_WITNESS_TRAITS, jointSpecks } from './examine/witness/speckWitness.ts';
 export { keepStrongest } from './examine/specks/keepStrongest.ts';
 export type { SpeckNet } from './examine/specks/rescoreDoubtful.ts';
 export { LEAST_RESCORED, doubtfulSpecks } from './examine/specks/rescoreDoubtful.ts';

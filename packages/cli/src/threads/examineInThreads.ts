@@ -4,6 +4,7 @@ import type { Transfer } from '@fennip/core/light';
 import type { Raster } from '@fennip/core/raster';
 import { decideFindings, examineAmong, examinePicture } from '@fennip/core/examine';
 import { pixelsOf, sharedRaster } from '@fennip/core/raster';
+import { joinWithNet } from '@fennip/witness';
 import type { Threads } from './threads.ts';
 import { startThreads } from './threads.ts';
 
@@ -23,6 +24,7 @@ export async function findAmongThreads(
       tile: (part) => threads.run('examine', { picture, part, nature }),
       whole: () => threads.run('examine', { picture, part: 'whole', nature }),
       closer: (specks) => threads.run('scoreWithNet', { picture, specks }),
+      joined: (findings) => joinWithNet(findings, pixelsOf(raster, transfer), nature),
     },
     pixelsOf(raster, transfer).shape,
     nature,
@@ -36,8 +38,11 @@ export async function examineInThreads(
   options: ExamineOptions,
   nature: PictureNature,
 ): Promise<Fault[]> {
-  if (raster.width * raster.height < WORTH_THREADS)
-    return examinePicture(pixelsOf(raster, transfer), options, nature);
+  if (raster.width * raster.height < WORTH_THREADS) {
+    const pixels = pixelsOf(raster, transfer);
+    const everything = examinePicture(pixels, { polarities: ['dark', 'bright'], sensitivity: 1 }, nature);
+    return decideFindings(await joinWithNet(everything, pixels, nature), options);
+  }
   const threads = startThreads();
   try {
     return decideFindings(await findAmongThreads(threads, raster, nature, transfer), options);

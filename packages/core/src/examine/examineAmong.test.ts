@@ -38,6 +38,7 @@ describe('examining in threads', () => {
           tile: (tile) => later(() => examineTile(tile, pixels, nature)),
           whole: () => later(() => examineWhole(pixels)),
           closer: (specks) => later(() => scoreWithNet(specks, pixels)),
+          joined: (findings) => Promise.resolve([...findings]),
         },
         pixels.shape,
         nature,

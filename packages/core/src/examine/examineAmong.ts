@@ -14,13 +14,15 @@ export interface ExamineThreads {
   whole(): Promise<MeasuredPart>;
   /** What a closer look says of each, see `scoreWithNet`. */
   closer(specks: readonly Fault[]): Promise<number[]>;
+  /** What a net that was trained to see faults makes of the findings, see `joinWitness`; as they are where there is none. */
+  joined(findings: readonly Fault[]): Promise<Fault[]>;
 }
 
 /** So many specks are looked at more closely at a time. */
 const RUN = 24;
 
 /**
- * Finds the faults of a whole picture in threads, with nothing decided; the same as on one.
+ * Finds the faults of a whole picture in threads, with nothing decided; the same as on one, but for what the net says.
  *
  * @param picture sides, depth and channels of the whole
  * @param onProgress called with the share that is done, 0 to 1
@@ -51,5 +53,5 @@ export async function examineAmong(
   const runs = Array.from({ length: Math.ceil(doubtful.length / RUN) }, (_, k) =>
     threads.closer(doubtful.slice(RUN * k, RUN * (k + 1))),
   );
-  return rescored(findings, doubtful, (await Promise.all(runs)).flat());
+  return threads.joined(rescored(findings, doubtful, (await Promise.all(runs)).flat()));
 }

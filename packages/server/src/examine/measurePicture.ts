@@ -41,6 +41,7 @@ export async function measurePicture(
       tile: (tile) => whileWanted(() => threads.examine(raster, tile, row.nature)),
       whole: () => whileWanted(() => threads.examineWhole(raster)),
       closer: (specks) => whileWanted(() => threads.scoreWithNet(raster, specks)),
+      joined: (findings) => whileWanted(() => threads.joinNet(raster, findings, row.nature)),
     },
     wholeWindow(raster).picture,
     row.nature,

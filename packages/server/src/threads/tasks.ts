@@ -1,7 +1,7 @@
 import { carry } from './tasks/carry.ts';
 import { chartedPlaces } from './tasks/chartedPlaces.ts';
 import { encode, encodeLayers } from './tasks/encode.ts';
-import { examineTile, examineWhole, scoreWithNet } from './tasks/examine.ts';
+import { examineTile, examineWhole, joinNet, scoreWithNet } from './tasks/examine.ts';
 import { load } from './tasks/load.ts';
 import { makeCharts } from './tasks/makeCharts.ts';
 import { measureGrain } from './tasks/measureGrain.ts';
@@ -19,6 +19,7 @@ export const tasks = {
   encodeLayers,
   examineTile,
   examineWhole,
+  joinNet,
   load,
   makeCharts,
   measureGrain,

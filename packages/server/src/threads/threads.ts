@@ -50,6 +50,8 @@ export interface Threads {
   examine(raster: Raster, tile: ExamineTile, nature: PictureNature): Promise<MeasuredPart>;
   /** What is looked for on the picture as a whole. */
   examineWhole(raster: Raster): Promise<MeasuredPart>;
+  /** What a net makes of all findings of a picture; as they are where there is none. */
+  joinNet(raster: Raster, findings: readonly Fault[], nature: PictureNature): Promise<Fault[]>;
   /** What a closer look at each of some specks tells. */
   scoreWithNet(raster: Raster, specks: readonly Fault[]): Promise<number[]>;
   /** Makes the dust charts of a sensor from frames of it, in the order they were taken. */
@@ -181,6 +183,7 @@ export function startThreads(mostPixels: number): Threads {
     load: (original, recipe) => loaded(original, recipe),
     examine: (raster, tile, nature) => run('examineTile', { raster, tile, nature }),
     examineWhole: (raster) => run('examineWhole', { raster }),
+    joinNet: (raster, findings, nature) => run('joinNet', { raster, findings, nature }),
     scoreWithNet: (raster, specks) => run('scoreWithNet', { raster, specks }),
     chart: (sensor, frames, progress) =>
       runSpeaking((port) => run('makeCharts', { sensor, frames, mostPixels, port }, [port]), progress),

@@ -7,6 +7,7 @@ import {
 import type { Fault } from '@fennip/core/fault';
 import type { Raster } from '@fennip/core/raster';
 import { pixelsOf } from '@fennip/core/raster';
+import { joinWithNet } from '@fennip/witness';
 
 interface OfRaster {
   readonly raster: Raster;
@@ -22,6 +23,14 @@ export const examineTile = ({
 
 /** Measures what only shows on the picture as a whole. */
 export const examineWhole = ({ raster }: OfRaster): MeasuredPart => coreExamineWhole(pixelsOf(raster));
+
+/** What a net makes of all findings of a picture. */
+export const joinNet = ({
+  raster,
+  findings,
+  nature,
+}: OfRaster & { readonly findings: readonly Fault[]; readonly nature: PictureNature }): Promise<Fault[]> =>
+  joinWithNet(findings, pixelsOf(raster), nature);
 
 /** Scores specks once more, by a net. */
 export const scoreWithNet = ({

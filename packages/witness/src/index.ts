@@ -1,0 +1,2 @@
+export * from './joinWithNet.ts';
+export * from './startWitness.ts';
