@@ -40,6 +40,8 @@ is_installed() {
     postgresql) [ -n "$(postgres_programs)" ] ;;
     chromium) [ -x /usr/bin/chromium ] ;;
     # Reads reports in tests, as a reader that is not ours.
+    python3-torch) /usr/bin/python3 -c 'import torch' 2>/dev/null ;;
+    python3-onnx) /usr/bin/python3 -c 'import onnx' 2>/dev/null ;;
     openssl) [ -x /usr/bin/openssl ] ;;
     poppler-utils) [ -x /usr/bin/pdftotext ] ;;
   esac
