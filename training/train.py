@@ -17,8 +17,7 @@ from model import SeeingNet
 
 # With fewer than sixteen windows at once this version of torch takes a slow way for small convolutions.
 BATCH, WINDOW = 16, 192
-# The rate falls over so many steps; further runs go on at its end.
-STEPS, RATE, LEAST_RATE = 40_000, 2.5e-3, 5e-5
+RATE, LEAST_RATE = 2.5e-3, 5e-5
 # What is exported is the running mean of the numbers over the last thousand steps or so.
 KEEPS = 0.999
 
@@ -76,6 +75,8 @@ def main() -> None:
     parser.add_argument("data")
     parser.add_argument("checkpoints")
     parser.add_argument("--minutes", type=float, default=60)
+    # The rate falls over so many steps; a run that goes on with more begins again from a higher one.
+    parser.add_argument("--steps", type=int, default=40_000)
     parser.add_argument("--threads", type=int, default=1)
     args = parser.parse_args()
     torch.set_num_threads(args.threads)
@@ -98,7 +99,7 @@ def main() -> None:
     for planes, target in batches:
         if time.time() - begun > args.minutes * 60:
             break
-        part = min(1.0, step / STEPS)
+        part = min(1.0, step / args.steps)
         rate = LEAST_RATE + 0.5 * (RATE - LEAST_RATE) * (1 + np.cos(np.pi * part))
         for group in optimiser.param_groups:
             group["lr"] = rate * min(1.0, (step + 1) / 200)

@@ -4,24 +4,27 @@ import { joinWitness, lookAtPicture } from '@fennip/core/examine';
 import type { Fault } from '@fennip/core/fault';
 import type { Pixels } from '@fennip/core/raster';
 import type { StartedWitness } from './startWitness.ts';
-import { startWitness } from './startWitness.ts';
+import { WITNESS_FILE, startWitness } from './startWitness.ts';
 
-/** Loaded once in each thread that asks it. */
-let started: Promise<StartedWitness> | null = null;
+/** Nets by their files: each is loaded once in each thread that asks it. */
+const started = new Map<string, Promise<StartedWitness>>();
 
 /**
  * Findings as the finders and the net together make them. Where there is no net they are returned as they are.
  *
  * @param findings of the whole picture, with nothing decided
  * @param pixels encoded values of the whole upright picture
+ * @param file of the net
  */
 export async function joinWithNet(
   findings: readonly Fault[],
   pixels: Pixels,
   nature: PictureNature,
+  file: string = WITNESS_FILE,
 ): Promise<Fault[]> {
-  started ??= startWitness(availableParallelism());
-  const net = await started;
+  const starting = started.get(file) ?? startWitness(availableParallelism(), file);
+  started.set(file, starting);
+  const net = await starting;
   if (!('witness' in net)) return [...findings];
   return joinWitness(findings, await lookAtPicture(pixels, net.witness), pixels, nature);
 }

@@ -1,10 +1,17 @@
 import { existsSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
 import type { Witness } from '@fennip/core/examine';
 import { WITNESS_MAPS, WITNESS_PLANES } from '@fennip/core/examine';
 
-/** The trained net, in the open format ONNX (opset 13). */
-export const WITNESS_FILE = fileURLToPath(new URL('../net/witness.onnx', import.meta.url));
+/**
+ * The trained net, in the open format ONNX (opset 13). It is found by the package's name: in a thread this module is part of a
+ * bundle that lies elsewhere.
+ */
+export const WITNESS_FILE = join(
+  dirname(createRequire(import.meta.url).resolve('@fennip/witness/package.json')),
+  'net/witness.onnx',
+);
 
 /** Why there is no net to ask. */
 export type NoWitness = 'no net' | 'no library';
