@@ -6,5 +6,5 @@ import { writePhotographsPage } from './writePage.ts';
 const FOLDER = fileURLToPath(new URL('../../../../.fennip/photographs', import.meta.url));
 
 await layOutPhotographs(await fetchPhotographs(FOLDER), FOLDER);
-await writePhotographsPage();
+await writePhotographsPage(FOLDER);
 console.log(`laid out in ${FOLDER}`);
