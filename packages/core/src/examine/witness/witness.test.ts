@@ -32,6 +32,9 @@ function speckled(
   return raster;
 }
 
+/** Steps to the places of a square of seven by seven. */
+const AROUND = Array.from({ length: 49 }, (_, k) => [(k % 7) - 3, Math.floor(k / 7) - 3] as const);
+
 /** A net that knows one thing: where the middle of what is dark lies, that it has a radius of 6, and which pixels are dark. */
 const seesDark: Witness = (planes, width, height) => {
   const [half, tall] = [width / 2, height / 2];
@@ -41,10 +44,8 @@ const seesDark: Witness = (planes, width, height) => {
   for (let y = 0; y < tall; y++)
     for (let x = 0; x < half; x++) {
       if (!isDark(x, y)) continue;
-      let near = 0;
-      for (let dy = -3; dy <= 3; dy++) for (let dx = -3; dx <= 3; dx++) if (isDark(x + dx, y + dy)) near++;
       const i = y * half + x;
-      maps[i] = near / 4 - 2;
+      maps[i] = AROUND.filter(([dx, dy]) => isDark(x + dx, y + dy)).length / 4 - 2;
       maps[2 * half * tall + i] = Math.log(6);
       maps[3 * half * tall + i] = 4;
     }
