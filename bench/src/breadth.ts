@@ -2,23 +2,26 @@ import { readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { PictureNature } from '@fennip/core/examine';
-import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core/examine';
+import { EXAMINE_DEFAULTS, examinePicture, leastConfidence } from '@fennip/core/examine';
 import type { Fault } from '@fennip/core/fault';
 import type { Raster } from '@fennip/core/raster';
-import { lumaPlane } from '@fennip/core/raster';
+import { lumaPlane, pixelsOf } from '@fennip/core/raster';
 import { decodePicture } from '@fennip/files';
 import type { LaidFault } from '@fennip/scenes';
+import { joinWithNet } from '@fennip/witness';
 import type { DamageKind } from './damage.ts';
 import { SPOT_KINDS, damage } from './damage.ts';
-import { meetFindings } from './find.ts';
+import { f1Of, meetFindings } from './find.ts';
 import { LINE_KINDS } from './lines.ts';
 import { scoreLines } from './onLines.ts';
+import type { JudgedFinding } from './printConfidences.ts';
+import { printConfidences } from './printConfidences.ts';
 import type { Row } from './report.ts';
 import { printTable } from './report.ts';
-import { standsOut } from './standsOut.ts';
+import { AT_A_GLANCE, standsOut } from './standsOut.ts';
 
-/** What is counted stands out from its surroundings by so many spreads of them. */
-export const AT_A_GLANCE = 3;
+/** Other faults than those that the joining learns from. */
+const SEED = 9000;
 
 const FOLDER = fileURLToPath(new URL('../../.fennip/photographs', import.meta.url));
 
@@ -63,7 +66,7 @@ export async function* breadthCases(
 export function judgeSpecks<T extends Pick<Fault, 'x' | 'y' | 'confidence'>>(
   findings: readonly T[],
   faults: BreadthCase['faults'],
-): { readonly confidence: number; readonly isFault: boolean; readonly of: T }[] {
+): (JudgedFinding & { readonly of: T })[] {
   const clear = faults.filter(({ stands }) => stands >= AT_A_GLANCE);
   const faint = faults.filter(({ stands }) => stands < AT_A_GLANCE);
   const sorted = [...findings].sort((a, b) => b.confidence - a.confidence);
@@ -76,91 +79,81 @@ export function judgeSpecks<T extends Pick<Fault, 'x' | 'y' | 'confidence'>>(
   });
 }
 
-interface Counted {
-  f1: number[];
-  found: number;
-  wrong: number;
-  laid: number;
-}
-
-/** F1 of what was found and what was wrong; 1 where nothing lies there and nothing was found. */
-export const f1Of = (found: number, wrong: number, laid: number): number =>
-  found + wrong + laid === 0 ? 1 : (2 * found) / (found + wrong + laid);
-
 const mean = (values: readonly number[]): number =>
   values.reduce((sum, value) => sum + value, 0) / values.length;
 
 /** Finds all faults of a picture with their confidences. */
-export type Finder = (seen: Raster, nature: PictureNature) => Promise<Fault[]>;
+type Finder = (seen: Raster, nature: PictureNature) => Promise<Fault[]>;
 
-/** How well faults are found on photographs that nothing was learned from. */
-export async function benchBreadth(part: 'validation' | 'test', find: Finder, title: string): Promise<void> {
-  const least = leastConfidence(EXAMINE_DEFAULTS.sensitivity);
-  const families = new Map<string, Counted>();
-  const judged: { confidence: number; isFault: boolean }[] = [];
-  const cleanRates: number[] = [];
-  let [cleanWrong, cleanMegapixels] = [0, 0];
-  for await (const { family, nature, seen, faults } of breadthCases(part, 9000)) {
-    const findings = await find(seen, nature);
-    const listed = findings.filter(({ confidence }) => confidence >= least);
-    if (family === 'clean') {
-      const megapixels = (seen.width * seen.height) / 1e6;
-      cleanRates.push(listed.length / megapixels);
-      cleanWrong += listed.length;
-      cleanMegapixels += megapixels;
-      continue;
-    }
-    const counted = families.get(family) ?? { f1: [], found: 0, wrong: 0, laid: 0 };
-    families.set(family, counted);
-    if (family === 'lines') {
-      const lines = listed.flatMap(({ path, polarity, r }) =>
-        path ? [{ path, polarity, width: 2 * r }] : [],
-      );
-      counted.f1.push(scoreLines(lines, faults).f1);
-      counted.laid += faults.length;
-      continue;
-    }
-    const specks = judgeSpecks(
-      findings.filter(({ kind }) => kind === 'speck'),
-      faults,
-    );
-    judged.push(...specks);
-    const shown = specks.filter(({ confidence }) => confidence >= least);
-    const found = shown.filter(({ isFault }) => isFault).length;
-    const laid = faults.filter(({ stands }) => stands >= AT_A_GLANCE).length;
-    counted.f1.push(f1Of(found, shown.length - found, laid));
-    counted.found += found;
-    counted.wrong += shown.length - found;
-    counted.laid += laid;
+const everything = (seen: Raster, nature: PictureNature): Fault[] =>
+  examinePicture(pixelsOf(seen), { ...EXAMINE_DEFAULTS, sensitivity: 1 }, nature);
+
+/** The finders by themselves, and with the net where there is one. */
+const FINDERS: readonly (readonly [string, Finder])[] = [
+  ['the finders alone', (seen, nature) => Promise.resolve(everything(seen, nature))],
+  ['finders and net', (seen, nature) => joinWithNet(everything(seen, nature), pixelsOf(seen), nature)],
+];
+
+const LEAST = leastConfidence(EXAMINE_DEFAULTS.sensitivity);
+const isListed = ({ confidence }: { readonly confidence: number }): boolean => confidence >= LEAST;
+
+/** F1 of what is listed on a picture. */
+function f1On(
+  { family, faults }: BreadthCase,
+  findings: readonly Fault[],
+  judged: readonly JudgedFinding[],
+): number {
+  if (family === 'lines') {
+    const lines = findings
+      .filter(isListed)
+      .flatMap(({ path, polarity, r }) => (path ? [{ path, polarity, width: 2 * r }] : []));
+    return scoreLines(lines, faults).f1;
   }
+  const listed = judged.filter(isListed);
+  const found = listed.filter(({ isFault }) => isFault).length;
+  return f1Of(found, listed.length - found, faults.filter(({ stands }) => stands >= AT_A_GLANCE).length);
+}
+
+async function benchFinder(
+  part: 'validation' | 'test',
+  [name, find]: (typeof FINDERS)[number],
+): Promise<void> {
+  const scores = new Map<BreadthCase['family'], number[]>();
+  const clean: { readonly wrong: number; readonly megapixels: number }[] = [];
+  const judged: JudgedFinding[] = [];
+  for await (const each of breadthCases(part, SEED)) {
+    const findings = await find(each.seen, each.nature);
+    if (each.family === 'clean') {
+      const megapixels = (each.seen.width * each.seen.height) / 1e6;
+      clean.push({ wrong: findings.filter(isListed).length, megapixels });
+      continue;
+    }
+    const specks =
+      each.family === 'lines'
+        ? []
+        : judgeSpecks(
+            findings.filter(({ kind }) => kind === 'speck'),
+            each.faults,
+          );
+    judged.push(...specks);
+    scores.set(each.family, [...(scores.get(each.family) ?? []), f1On(each, findings, specks)]);
+  }
+  const sum = (of: 'wrong' | 'megapixels'): number => clean.reduce((total, one) => total + one[of], 0);
   printTable(
-    `${title}: ${part} photographs, default sensitivity, what stands out`,
-    ['family', 'scenes', 'laid', 'F1, mean', 'found', 'wrong'],
-    [...families].map(([family, { f1, found, wrong, laid }]): Row => [
-      ...[family, String(f1.length), String(laid), mean(f1)],
-      ...[String(found), String(wrong)],
-    ]),
+    `Finding on ${part} photographs, at the default, what stands out: ${name}`,
+    ['family', 'scenes', 'F1, mean'],
+    [
+      ...[...scores].map(([family, f1]): Row => [family, String(f1.length), mean(f1)]),
+      ['specks together', '', mean(SPOT_KINDS.flatMap((kind) => scores.get(kind) ?? []))],
+    ],
   );
-  const spots = SPOT_KINDS.flatMap((kind) => families.get(kind)?.f1 ?? []);
-  console.log(`specks together: F1 ${mean(spots).toFixed(3)}`);
   console.log(
-    `clean: ${(cleanWrong / cleanMegapixels).toFixed(2)} false finds a megapixel, none on ${cleanRates.filter((rate) => rate === 0).length} of ${cleanRates.length}`,
+    `clean: ${(sum('wrong') / sum('megapixels')).toFixed(2)} false finds a megapixel, none on ${clean.filter(({ wrong }) => wrong === 0).length} of ${clean.length}`,
   );
-  const edges = [0.02, 0.1, 0.3, 0.5, 0.7, 0.9, 1.01];
-  printTable(
-    'Confidence',
-    ['said', 'findings', 'mean', 'are faults'],
-    edges.slice(1).flatMap((end, k): Row[] => {
-      const inside = judged.filter(({ confidence }) => confidence >= edges[k] && confidence < end);
-      if (inside.length === 0) return [];
-      return [
-        [
-          `${edges[k]} to ${Math.min(1, end)}`,
-          String(inside.length),
-          mean(inside.map(({ confidence }) => confidence)),
-          mean(inside.map(({ isFault }) => Number(isFault))),
-        ],
-      ];
-    }),
-  );
+  printConfidences(`Confidence: ${name}`, judged);
+}
+
+/** How well faults are found on photographs that nothing was learned from. @param part test is looked at once, at the end */
+export async function benchBreadth(part: 'validation' | 'test'): Promise<void> {
+  for (const finder of FINDERS) await benchFinder(part, finder);
 }

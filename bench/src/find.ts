@@ -40,6 +40,10 @@ export function scoreFindings(findings: readonly Finding[], laid: readonly LaidF
   return { ...rates(found, wrong, laid.length), found, wrong, missed: laid.length - found };
 }
 
+/** F1 of what was found and what was wrong; 1 where nothing lies there and nothing was found. */
+export const f1Of = (found: number, wrong: number, laid: number): number =>
+  found + wrong + laid === 0 ? 1 : (2 * found) / (found + wrong + laid);
+
 function rates(found: number, wrong: number, laid: number): Pick<FindScore, 'precision' | 'recall' | 'f1'> {
   const precision = found + wrong > 0 ? found / (found + wrong) : 1;
   const recall = laid > 0 ? found / laid : 1;

@@ -6,15 +6,14 @@ import { blobFindings } from './blobs.ts';
 import { SPOT_KINDS, damage } from './damage.ts';
 import { meetFindings, rankFindings, scoreFindings } from './find.ts';
 import { loadPhotograph } from './photographs.ts';
+import { printConfidences } from './printConfidences.ts';
 import type { Row } from './report.ts';
 import { printTable } from './report.ts';
 import type { Case } from './seenCases.ts';
 import { UNSEEN, sceneCase } from './seenCases.ts';
-import { standsOut } from './standsOut.ts';
+import { AT_A_GLANCE, standsOut } from './standsOut.ts';
 
 const SEED = 7;
-/** What stands out so far from its surroundings is seen at a glance. */
-const AT_A_GLANCE = 3;
 /** The peer is given no pictures larger than this: it holds every scale of the whole picture at once. */
 const MOST_FOR_PEER = 4e6;
 
@@ -58,20 +57,6 @@ async function findingRow({ name, seen, faults }: Case, findings: readonly Fault
   ];
 }
 
-/** How well a confidence means what it says: of the findings with about this one, how many are faults. */
-function calibrationRows(
-  judged: readonly { readonly confidence: number; readonly isFault: boolean }[],
-): Row[] {
-  const edges = [0.02, 0.1, 0.3, 0.5, 0.7, 0.9, 1.01];
-  return edges.slice(1).flatMap((end, k): Row[] => {
-    const inside = judged.filter(({ confidence }) => confidence >= edges[k] && confidence < end);
-    if (inside.length === 0) return [];
-    const mean = inside.reduce((sum, { confidence }) => sum + confidence, 0) / inside.length;
-    const faults = inside.filter(({ isFault }) => isFault).length / inside.length;
-    return [[`${edges[k]} to ${Math.min(1, end)}`, String(inside.length), mean, faults]];
-  });
-}
-
 /** How well specks are found, at the sensitivity the application starts with and at every other. */
 export async function benchFinding(): Promise<void> {
   const cases = [
@@ -104,11 +89,7 @@ export async function benchFinding(): Promise<void> {
     ],
     rows,
   );
-  printTable(
-    'Confidence of all of these findings',
-    ['said', 'findings', 'mean', 'are faults'],
-    calibrationRows(judged),
-  );
+  printConfidences('Confidence of all of these findings', judged);
   const clean = await Promise.all(UNSEEN.map(loadPhotograph));
   const least = leastConfidence(EXAMINE_DEFAULTS.sensitivity);
   printTable(

@@ -19,7 +19,7 @@ export function toSheet(raster: Raster): Sheet {
 /** Half way between two codes of 8 bit: from here on light is the next one's. */
 const STEPS = Float64Array.from({ length: 255 }, (_, code) => srgbToLinear((code + 0.5) / 255));
 
-/** The code of 8 bit nearest to a light: by halving, which costs a fifth of the power that it stands for. */
+/** The code of 8 bit nearest to a light: by halving, without a power for each. */
 function codeOf(light: number): number {
   let [least, most] = [0, 255];
   while (least < most) {

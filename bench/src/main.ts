@@ -1,4 +1,5 @@
 import { parseArgs } from 'node:util';
+import { benchBreadth } from './breadth.ts';
 import { benchChart } from './chart.ts';
 import { benchFinishing } from './finishing.ts';
 import { benchFinding } from './finding.ts';
@@ -39,6 +40,9 @@ if (values.only === 'underwater') await benchUnderwater();
 if (wanted('opening')) await benchOpening();
 if (wanted('opening') || wanted('finishing')) await benchFinishing();
 if (wanted('opening') || wanted('treating')) await benchTreating();
+// Photographs that `./fennip train data` fetches; the last part of them is looked at once.
+if (values.only === 'breadth') await benchBreadth('validation');
+if (values.only === 'breadth on test') await benchBreadth('test');
 if (wanted('series')) await benchSeries();
 if (wanted('sign-in')) await benchSignIn();
 process.exit(0);

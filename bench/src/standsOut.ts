@@ -1,6 +1,9 @@
 import type { FloatPlane } from '@fennip/core/bench';
 import type { LaidFault } from '@fennip/scenes';
 
+/** What stands out so far from its surroundings is seen at a glance. */
+export const AT_A_GLANCE = 3;
+
 /** Discs around a fault that it is held against. */
 const AROUND = 16;
 /** Where it is measured: well inside of its soft border. */

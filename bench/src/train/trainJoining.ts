@@ -1,4 +1,5 @@
-import { writeFile } from 'node:fs/promises';
+import { copyFile, mkdir, writeFile } from 'node:fs/promises';
+import { dirname } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { availableParallelism } from 'node:os';
 import type { Forest } from '@fennip/core/bench';
@@ -9,24 +10,31 @@ import {
   jointSpecks,
   lineWitnessTraits,
 } from '@fennip/core/bench';
-import { EXAMINE_DEFAULTS, examinePicture, leastConfidence, lookAtPicture } from '@fennip/core/examine';
+import { EXAMINE_DEFAULTS, examinePicture, leastConfidence } from '@fennip/core/examine';
 import { logistic } from '@fennip/core/solve';
-import type { Witness } from '@fennip/core/examine';
+import type { Witness } from '@fennip/core/witness';
+import { lookAtPicture } from '@fennip/core/witness';
 import { pixelsOf } from '@fennip/core/raster';
-import { startWitness } from '@fennip/witness';
+import { WITNESS_FILE, startWitness } from '@fennip/witness';
 import type { BreadthCase } from '../breadth.ts';
-import { AT_A_GLANCE, breadthCases, f1Of, judgeSpecks } from '../breadth.ts';
+import { breadthCases, judgeSpecks } from '../breadth.ts';
 import { SPOT_KINDS } from '../damage.ts';
+import { f1Of } from '../find.ts';
 import { onLines } from '../onLines.ts';
 import type { Row } from '../report.ts';
 import { printTable } from '../report.ts';
+import { AT_A_GLANCE } from '../standsOut.ts';
 import type { BoostOptions } from './boost.ts';
 import { BOOST_DEFAULTS, boost } from './boost.ts';
 import { calibrate } from './calibrate.ts';
 
 const CORE = new URL('../../../packages/core/src/examine/witness/', import.meta.url);
+/** The net that was trained last; it goes into the tree with the forests that were trained for it. */
+const NET = fileURLToPath(new URL('../../../.fennip/net/model/witness.onnx', import.meta.url));
 /** Few traits that go together need few small trees. */
 const OPTIONS: BoostOptions = { ...BOOST_DEFAULTS, trees: 120, depth: 4, rate: 0.08, leastLeaf: 12 };
+const FINDER = SPECK_WITNESS_TRAITS.indexOf('finder');
+const HEAT = SPECK_WITNESS_TRAITS.indexOf('heat');
 /** Photographs are left out in turn in so many groups. */
 const FOLDS = 5;
 
@@ -67,7 +75,11 @@ async function gather(each: BreadthCase, witness: Witness, specks: Rows, lines: 
     const traitsOf = new Map(joint.map(({ fault, traits }) => [fault, traits]));
     // Judged by what the net and the finder say together, so that the likelier of two on one fault is the one that counts.
     const sorted = joint
-      .map(({ fault, traits }) => ({ ...fault, confidence: logistic(traits[6] + traits[7]), of: fault }))
+      .map(({ fault, traits }) => ({
+        ...fault,
+        confidence: logistic(traits[FINDER] + traits[HEAT]),
+        of: fault,
+      }))
       .sort((a, b) => b.confidence - a.confidence);
     const judged = judgeSpecks(sorted, each.faults);
     for (const { isFault, of } of judged) {
@@ -150,7 +162,7 @@ function report(
   );
 }
 
-const started = await startWitness(availableParallelism());
+const started = await startWitness(availableParallelism(), NET);
 if (!('witness' in started)) throw new Error(`no net to ask: ${started.missing}`);
 const [specks, lines] = [noRows(), noRows()];
 const scenes: Scene[] = [];
@@ -161,12 +173,11 @@ const [speckWeights, lineWeights] = [
   trained(SPECK_WITNESS_TRAITS, specks),
   trained(LINE_WITNESS_TRAITS, lines),
 ];
-const finder = SPECK_WITNESS_TRAITS.indexOf('finder');
 report(
   'The finder alone, on validation photographs',
   specks,
   scenes,
-  specks.traits.map((traits) => traits[finder]),
+  specks.traits.map((traits) => traits[FINDER]),
 );
 report('Finder and net, each photograph left out', specks, scenes, speckWeights.scores);
 for (const [name, { forest }] of [
@@ -174,3 +185,6 @@ for (const [name, { forest }] of [
   ['lineWitnessForest.json', lineWeights],
 ] as const)
   await writeFile(fileURLToPath(new URL(name, CORE)), `${JSON.stringify(forest)}\n`);
+await mkdir(dirname(WITNESS_FILE), { recursive: true });
+for (const ending of ['.onnx', '.check.json'])
+  await copyFile(NET.replace('.onnx', ending), WITNESS_FILE.replace('.onnx', ending));

@@ -1,6 +1,6 @@
 import { availableParallelism } from 'node:os';
 import type { PictureNature } from '@fennip/core/examine';
-import { joinWitness, lookAtPicture } from '@fennip/core/examine';
+import { joinWitness, lookAtPicture } from '@fennip/core/witness';
 import type { Fault } from '@fennip/core/fault';
 import type { Pixels } from '@fennip/core/raster';
 import type { StartedWitness } from './startWitness.ts';

@@ -1,8 +1,8 @@
 import { existsSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import type { Witness } from '@fennip/core/examine';
-import { WITNESS_MAPS, WITNESS_PLANES } from '@fennip/core/examine';
+import type { Witness } from '@fennip/core/witness';
+import { WITNESS_MAPS, WITNESS_PLANES } from '@fennip/core/witness';
 
 /**
  * The trained net, in the open format ONNX (opset 13). It is found by the package's name: in a thread this module is part of a

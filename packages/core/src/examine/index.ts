@@ -15,7 +15,3 @@ export { createGrainCells, findSmudges, measureGrainCells } from './smudges/find
 export { scoreWithNet } from './specks/scoreWithNet.ts';
 export type { ExamineTile } from './tiles.ts';
 export { visibilityOf } from './visibility.ts';
-export { joinWitness } from './witness/joinWitness.ts';
-export type { Witness } from './witness/witness.ts';
-export { lookAtPicture } from './witness/witnessMaps.ts';
-export { WITNESS_MAPS, WITNESS_PLANES } from './witness/witness.ts';

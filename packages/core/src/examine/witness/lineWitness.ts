@@ -3,7 +3,7 @@ import { boundedOdds } from './boundedOdds.ts';
 import { alongPath } from '../lines/courses.ts';
 import type { PictureNature } from '../nature/nature.ts';
 import type { WitnessMaps } from './witnessMaps.ts';
-import { mapAt } from './witnessMaps.ts';
+import { UNLIKELIEST, mapAt } from './witnessMaps.ts';
 
 /** What is known of a line by the finder and by the net, in this order. */
 export const LINE_WITNESS_TRAITS = [
@@ -60,7 +60,7 @@ export function lineWitnessTraits(fault: Fault, maps: WitnessMaps, nature: Pictu
     Math.hypot(last[0] - first[0], last[1] - first[1]) / Math.max(1, length),
     boundedOdds(fault.confidence),
     on.reduce((sum, value) => sum + value, 0) / count,
-    on[Math.floor(0.2 * (count - 1))] ?? -8,
+    on[Math.floor(0.2 * (count - 1))] ?? UNLIKELIEST,
     on.filter((value) => value > 0).length / count,
     beside / count,
   );

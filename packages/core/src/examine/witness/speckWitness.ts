@@ -1,10 +1,15 @@
 import type { Fault, Polarity } from '../../fault/fault.ts';
 import type { Pixels } from '../../raster/pixels.ts';
+import { columnOf } from '../../measure/columnOf.ts';
+import type { FloatPlane } from '../../raster/float.ts';
 import { lumaPlane } from '../../raster/float.ts';
+import { createDiscGrid } from '../discGrid.ts';
+import { createPointGrid } from '../pointGrid.ts';
 import { pictureRect } from '../../raster/window.ts';
 import { boundedOdds } from './boundedOdds.ts';
 import type { PictureNature } from '../nature/nature.ts';
 import type { WitnessMaps } from './witnessMaps.ts';
+import type { WitnessedSpeck } from './witnessedSpecks.ts';
 import { witnessedPlace, witnessedSpecks } from './witnessedSpecks.ts';
 
 /** What is known of a place by the finder and by the net, in this order. */
@@ -37,6 +42,13 @@ const UNFOUND = -6;
 const SAME = 0.7;
 const SAME_LEAST = 2.5;
 
+/** A disc that reaches as far as the centre of the same place may lie. */
+const grown = <T extends Pick<Fault, 'x' | 'y' | 'r'>>({ x, y, r }: T) => ({
+  x,
+  y,
+  r: Math.max(SAME_LEAST, r),
+});
+
 const isSame = (
   one: Pick<Fault, 'x' | 'y' | 'r' | 'polarity'>,
   other: Pick<Fault, 'x' | 'y' | 'r' | 'polarity'>,
@@ -44,14 +56,14 @@ const isSame = (
   one.polarity === other.polarity &&
   Math.hypot(one.x - other.x, one.y - other.y) < Math.max(SAME_LEAST, SAME * Math.max(one.r, other.r));
 
-/** Luma of a whole picture, encoded, 0 to 1. */
-interface Luma {
-  readonly data: Float32Array;
-  readonly width: number;
-  readonly height: number;
-}
-
-function meanBetween({ data, width, height }: Luma, x: number, y: number, from: number, to: number): number {
+/** The mean of luma between two distances from a place. */
+function meanBetween(
+  { data, width, height }: FloatPlane,
+  x: number,
+  y: number,
+  from: number,
+  to: number,
+): number {
   let [sum, count] = [0, 0];
   for (let py = Math.max(0, Math.floor(y - to)); py < Math.min(height, y + to); py++)
     for (let px = Math.max(0, Math.floor(x - to)); px < Math.min(width, x + to); px++) {
@@ -64,7 +76,7 @@ function meanBetween({ data, width, height }: Luma, x: number, y: number, from: 
 }
 
 /** A speck that the net alone sees, measured on the picture: its step against a ring around it. */
-function measuredSpeck(luma: Luma, x: number, y: number, r: number, polarity: Polarity): Fault {
+function measuredSpeck(luma: FloatPlane, x: number, y: number, r: number, polarity: Polarity): Fault {
   const core = meanBetween(luma, x, y, 0, Math.max(0.8, 0.7 * r));
   const ring = meanBetween(luma, x, y, 1.4 * r + 0.5, 2 * r + 1.5);
   return {
@@ -75,6 +87,26 @@ function measuredSpeck(luma: Luma, x: number, y: number, r: number, polarity: Po
 
 /** Others of a polarity are counted so far away, in pixels. */
 const CROWD = 90;
+/** Those that are hardly less likely, in log-odds. */
+const HARDLY_LESS = 1;
+
+/** Counts how many as likely places of its polarity a net sees around a place: one alone is no texture. */
+function likelyAround(
+  seen: readonly WitnessedSpeck[],
+): (fault: Pick<Fault, 'x' | 'y' | 'polarity'>, heat: number) => number {
+  const x = columnOf(Float64Array, seen, (one) => one.x);
+  const y = columnOf(Float64Array, seen, (one) => one.y);
+  const places = createPointGrid(x, y, CROWD);
+  return (fault, heat) => {
+    let count = 0;
+    for (let n = places.near(fault.x, fault.y) - 1; n >= 0; n--) {
+      const one = seen[places.found[n]];
+      const isNear = Math.abs(one.x - fault.x) < CROWD && Math.abs(one.y - fault.y) < CROWD;
+      if (isNear && one.polarity === fault.polarity && one.heat >= heat - HARDLY_LESS) count++;
+    }
+    return count;
+  };
+}
 
 /**
  * All specks that the finder found and all that only the net sees, with what both know of them.
@@ -88,39 +120,23 @@ export function jointSpecks(
   pixels: Pixels,
   nature: PictureNature,
 ): JointSpeck[] {
-  const { raster } = pixels.window(pictureRect(pixels.shape));
-  const luma = { ...lumaPlane(raster), height: raster.height };
+  const luma = lumaPlane(pixels.window(pictureRect(pixels.shape)).raster);
   const seen = (['dark', 'bright'] as const).flatMap((polarity) => witnessedSpecks(maps, polarity));
-  const byCell = new Map<string, Fault[]>();
-  const cellOf = (v: number): number => Math.floor(v / 64);
-  for (const fault of found) {
-    const key = `${cellOf(fault.x)} ${cellOf(fault.y)}`;
-    byCell.set(key, [...(byCell.get(key) ?? []), fault]);
-  }
-  const near = (x: number, y: number): Fault[] =>
-    [-1, 0, 1].flatMap((dx) =>
-      [-1, 0, 1].flatMap((dy) => byCell.get(`${cellOf(x) + dx} ${cellOf(y) + dy}`) ?? []),
-    );
+  const places = createDiscGrid<Fault>();
+  for (const fault of found) places.add(grown(fault), fault);
   const alone = seen
-    .filter((one) => !near(one.x, one.y).some((fault) => isSame(one, fault)))
+    .filter((one) => places.find(grown(one), (fault) => isSame(one, fault)) === undefined)
     .map(({ x, y, r, polarity }) => measuredSpeck(luma, x, y, r, polarity));
-  const all = [...found, ...alone];
-  return all.map((fault): JointSpeck => {
+  const countAlike = likelyAround(seen);
+  return [...found, ...alone].map((fault): JointSpeck => {
     const { heat, otherHeat, radiusRatio, inside, around, line } = witnessedPlace(maps, fault);
     const finder = fault.confidence > 0 ? boundedOdds(fault.confidence) : UNFOUND;
-    const alike = seen.filter(
-      (one) =>
-        one.polarity === fault.polarity &&
-        Math.abs(one.x - fault.x) < CROWD &&
-        Math.abs(one.y - fault.y) < CROWD &&
-        one.heat >= heat - 1,
-    ).length;
     return {
       fault,
       traits: Float64Array.of(
         ...[fault.polarity === 'dark' ? 1 : -1, nature === 'print' ? 1 : 0, Math.log2(fault.r)],
         ...[fault.strength, fault.softness, fault.tone ?? 0.5, finder, heat, otherHeat, radiusRatio],
-        ...[inside, around, line, alike],
+        ...[inside, around, line, countAlike(fault, heat)],
       ),
     };
   });

@@ -11,7 +11,12 @@ import { witnessInput } from './witnessInput.ts';
 const BYTES_A_UNIT = 16;
 const ZERO = 128;
 
-const toByte = (value: number): number => Math.max(0, Math.min(255, Math.round(BYTES_A_UNIT * value) + ZERO));
+/** A value as a map holds it. */
+export const toByte = (value: number): number =>
+  Math.max(0, Math.min(255, Math.round(BYTES_A_UNIT * value) + ZERO));
+
+/** As unlikely as a map can say, in log-odds. */
+export const UNLIKELIEST = -ZERO / BYTES_A_UNIT;
 
 /** What a net says of a whole picture. */
 export interface WitnessMaps {

@@ -1,7 +1,7 @@
 import type { Polarity } from '../../fault/fault.ts';
 import type { WitnessMap } from './witness.ts';
 import type { WitnessMaps } from './witnessMaps.ts';
-import { mapAt } from './witnessMaps.ts';
+import { UNLIKELIEST, mapAt, toByte } from './witnessMaps.ts';
 
 const CENTRE: Readonly<Record<Polarity, WitnessMap>> = { dark: 'darkCentre', bright: 'brightCentre' };
 const DISC: Readonly<Record<Polarity, WitnessMap>> = { dark: 'darkDisc', bright: 'brightDisc' };
@@ -23,7 +23,7 @@ const LEAST_HEAT = -3;
 export function witnessedSpecks(maps: WitnessMaps, polarity: Polarity): WitnessedSpeck[] {
   const { width, height } = maps;
   const heats = maps.planes[CENTRE[polarity]];
-  const least = 128 + 16 * LEAST_HEAT;
+  const least = toByte(LEAST_HEAT);
   const found: WitnessedSpeck[] = [];
   for (let y = 1; y < height - 1; y++)
     for (let x = 1; x < width - 1; x++) {
@@ -86,7 +86,7 @@ function centreNear(
   disc: MapDisc,
   polarity: Polarity,
 ): Pick<WitnessedPlace, 'heat' | 'otherHeat'> & { readonly logRadius: number } {
-  let [heat, otherHeat, logRadius] = [-8, -8, 0];
+  let [heat, otherHeat, logRadius] = [UNLIKELIEST, UNLIKELIEST, 0];
   const near = Math.max(1, 0.5 * disc.r);
   overMaps(disc, near, (px, py, away) => {
     if (away > near) return;
@@ -108,7 +108,7 @@ function meanOver(maps: WitnessMaps, map: WitnessMap, disc: MapDisc, from: numbe
     sum += mapAt(maps, map, px, py);
     count++;
   });
-  return count > 0 ? sum / count : -8;
+  return count > 0 ? sum / count : UNLIKELIEST;
 }
 
 /** Reads the maps at a disc of the picture. */
