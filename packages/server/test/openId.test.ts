@@ -118,6 +118,14 @@ describe('signing in with a provider', () => {
     expect(new URL(out.headers.get('location') ?? '').searchParams.get('code_challenge_method')).toBe('S256');
   });
 
+  it('is begun so often from one address and no more', async () => {
+    await server.restart(config);
+    const statuses: number[] = [];
+    for (let k = 0; k < 102; k++)
+      statuses.push((await fetch(`${server.address()}/api/session/openid`, { redirect: 'manual' })).status);
+    expect([statuses[0], statuses.at(-1)]).toEqual([302, 429]);
+  });
+
   it('leads back to the page where the provider does not answer', async () => {
     const openId = config.openId && { ...config.openId, issuer: 'http://127.0.0.1:9' };
     await server.restart({ ...config, ...(openId ? { openId } : {}) });

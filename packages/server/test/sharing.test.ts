@@ -2,7 +2,7 @@ import type { EditAnswer, Job, JobAccess, Picture, PictureSheet, Present, Run } 
 import type { Raster } from '@fennip/core/raster';
 import { createRaster } from '@fennip/core/raster';
 import { encodePicture } from '@fennip/files';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { browser, startPeopledServer } from './browser.ts';
 import type { TestServer } from './testServer.ts';
 
@@ -120,6 +120,41 @@ describe('a job', () => {
     const seen = { window: 'window-of-dan', picture: picture.id };
     expect((await dan.ask<Present[]>('PUT', `/jobs/${other.id}/present`, seen)).status).toBe(404);
     await ben.ask('PUT', `/jobs/${job.id}/people`, { everybody: true, people: [] });
+  });
+});
+
+describe('what happens in a job', () => {
+  /** Watches a job from now on, and makes time pass for what the server asks itself now and then. */
+  async function watching(page: typeof ben): Promise<{ passes: () => void; ended: Promise<boolean> }> {
+    vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval'] });
+    const response = await fetch(`${server.address()}/api/jobs/${job.id}/events`, {
+      headers: { cookie: page.cookie },
+    });
+    const reading = (async () => {
+      for await (const chunk of response.body ?? []) void chunk;
+      return true;
+    })();
+    const late = new Promise<boolean>((resolve) => setTimeout(() => resolve(false), 5000));
+    return { passes: () => void vi.advanceTimersByTime(25_000), ended: Promise.race([reading, late]) };
+  }
+  afterEach(() => void vi.useRealTimers());
+
+  it.each(['the job is shared no longer', 'they sign out'])('is heard by others until %s', async (why) => {
+    await ben.ask('PUT', `/jobs/${job.id}/people`, { everybody: true, people: [] });
+    await cleo.signIn('Cleo');
+    const { passes, ended } = await watching(cleo);
+    if (why === 'they sign out') await cleo.ask('DELETE', '/session');
+    else await ben.ask('PUT', `/jobs/${job.id}/people`, { everybody: false, people: [] });
+    passes();
+    expect(await ended).toBe(true);
+    await cleo.signIn('Cleo');
+    await ben.ask('PUT', `/jobs/${job.id}/people`, { everybody: true, people: [] });
+  });
+
+  it('is heard on and on by those who see it', async () => {
+    const { passes, ended } = await watching(ben);
+    passes();
+    expect(await ended).toBe(false);
   });
 });
 

@@ -5,6 +5,7 @@ import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core/examine';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { call } from '../api/call.ts';
+import { useJob } from './job.ts';
 import { usePicture } from './picture.ts';
 
 /** Which specks are listed. */
@@ -19,6 +20,7 @@ const POLARITIES: Readonly<Record<WantedPolarity, Polarity[]>> = {
 /** The examination of the open picture: all that was measured, and how much of it the ledger lists. */
 export const useExamination = defineStore('examination', () => {
   const picture = usePicture();
+  const job = useJob();
   const sensitivity = ref(EXAMINE_DEFAULTS.sensitivity);
   const polarity = ref<WantedPolarity>('both');
   const findings = shallowRef<readonly NumberedFault[]>([]);
@@ -68,7 +70,7 @@ export const useExamination = defineStore('examination', () => {
       polarities: POLARITIES[polarity.value],
     };
     try {
-      const asked = await call('examine', { picture: id }, request);
+      const asked = await job.newestOf(() => call('examine', { picture: id }, request));
       if (isOutOfDate || !isStillOpen()) return;
       picture.picture = asked;
       // What was measured before is decided about at once.
@@ -109,7 +111,7 @@ export const useExamination = defineStore('examination', () => {
     try {
       // What is not saved yet would not be looked at.
       await picture.saved();
-      const asked = await call('check', { picture: id });
+      const asked = await job.newestOf(() => call('check', { picture: id }));
       if (isStillOpen()) picture.picture = asked;
     } catch (error) {
       problem.value = sentenceOf(error);

@@ -81,6 +81,19 @@ describe('the job that is open', () => {
     expect(names(job)).toEqual(['b.tif']);
   });
 
+  it('knows what was heard of a picture for newer than an answer that comes after it', async () => {
+    const job = await opened();
+    const failed = pictureOf('a', 1, { examined: 'failed' });
+    const answered = await job.newestOf(() => {
+      line().say({ type: 'picture', picture: failed });
+      line().say({ type: 'picture', picture: pictureOf('b', 2, { examined: 'done' }) });
+      return Promise.resolve(pictureOf('a', 1, { examined: 'waiting' }));
+    });
+    expect(answered).toEqual(failed);
+    const quiet = await job.newestOf(() => Promise.resolve(pictureOf('a', 1, { examined: 'waiting' })));
+    expect(quiet.examined).toBe('waiting');
+  });
+
   it('opens another line where one was refused, until the job is left', async () => {
     const job = await opened();
     line().refuse();

@@ -79,6 +79,23 @@ export const useJob = defineStore('job', () => {
     for (const listener of listeners) listener(event);
   }
 
+  /**
+   * What the server answers of a picture, or what was heard of it while that was on its way: work may have ended before the
+   * answer comes that it was ordered.
+   */
+  async function newestOf(asking: () => Promise<Picture>): Promise<Picture> {
+    const heard = new Map<string, Picture>();
+    const stop = listen((event) => {
+      if (event.type === 'picture') heard.set(event.picture.id, event.picture);
+    });
+    try {
+      const answer = await asking();
+      return heard.get(answer.id) ?? answer;
+    } finally {
+      stop();
+    }
+  }
+
   async function load(jobId: string): Promise<void> {
     // What is heard while the answer is on its way may be newer than the answer.
     const heard: JobEvent[] = [];
@@ -240,5 +257,6 @@ export const useJob = defineStore('job', () => {
     listen,
     onFollowing,
     takePicture,
+    newestOf,
   };
 });

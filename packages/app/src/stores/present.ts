@@ -23,26 +23,31 @@ export const usePresent = defineStore('present', () => {
     ),
   ]);
 
+  /** What was said last: one after the other, or a window that goes from picture to picture is heard to have left the second. */
+  let saying: Promise<void> = Promise.resolve();
+
   /** Says which picture this window shows. Where that cannot be said, nobody is the worse for it. */
-  async function say(jobId: string, shown: string | null): Promise<void> {
-    if (!session.person) return;
-    all.value = await call('present', { job: jobId }, { window, picture: shown }).catch(() => []);
+  function say(jobId: string, shown: string | null): void {
+    saying = saying.then(async () => {
+      if (!session.person) return;
+      all.value = await call('present', { job: jobId }, { window, picture: shown }).catch(() => []);
+    });
   }
 
   /** Says it again and again, until the window shows something else. @returns a function that ends it */
   function keepSaying(jobId: string, shown: string): () => void {
-    void say(jobId, shown);
-    const timer = setInterval(() => void say(jobId, shown), PRESENT_EVERY_MS);
-    const leave = (): void => {
+    say(jobId, shown);
+    const timer = setInterval(() => say(jobId, shown), PRESENT_EVERY_MS);
+    // The page itself goes: nothing waits for anything any more.
+    const vanish = (): void => {
       if (session.person)
         callOutliving('present', { job: jobId }, { window, picture: null }).catch(() => undefined);
     };
-    addEventListener('pagehide', leave);
+    addEventListener('pagehide', vanish);
     return () => {
       clearInterval(timer);
-      removeEventListener('pagehide', leave);
-      leave();
-      all.value = [];
+      removeEventListener('pagehide', vanish);
+      say(jobId, null);
     };
   }
 

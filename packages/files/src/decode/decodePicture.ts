@@ -40,16 +40,20 @@ function toPlanar(
   return raster;
 }
 
+/** Which of the values that the decoder gives for a pixel. */
+type Band = 0 | 1 | 2 | 3;
+const BANDS: readonly Band[] = [0, 1, 2, 3];
+
 interface Layout {
   readonly space: string;
   /** How many values the decoder gives for a pixel. */
   readonly decoded: number;
-  readonly bands: readonly number[];
+  readonly bands: readonly Band[];
 }
 
 /** How a picture is asked for. The decoder's 8-bit grey loses its alpha, so that one is decoded as colour. */
 export function layoutOf({ channels, depth }: PictureHeader): Layout {
-  const bands = Array.from({ length: channels }, (_, i) => i);
+  const bands = BANDS.slice(0, channels);
   if (channels === 2 && depth === 8) return { space: 'srgb', decoded: 4, bands: [0, 3] };
   if (channels <= 2) return { space: depth === 16 ? 'grey16' : 'b-w', decoded: channels, bands };
   return { space: depth === 16 ? 'rgb16' : 'srgb', decoded: channels, bands };
@@ -111,7 +115,7 @@ export const decodeByPlanes: Decode = async (path, page, header, layout) => {
   for (const [channel, band] of layout.bands.entries()) {
     const pipeline = uprightPixels(path, page, header, layout);
     raster.planes[channel].set(
-      await samples(layout.decoded === 1 ? pipeline : pipeline.extractChannel(band as 0), header, 1),
+      await samples(layout.decoded === 1 ? pipeline : pipeline.extractChannel(band), header, 1),
     );
   }
   return raster;

@@ -18,7 +18,7 @@ import { guardJobs } from '../people/jobAccess.ts';
 import type { Sessions } from '../people/sessions.ts';
 import { accessRoutes } from './accessRoutes.ts';
 import { openIdRoutes } from './openIdRoutes.ts';
-import { boundAttempts, guardAccess, keepAudit, keepSessions } from './signIn.ts';
+import { boundAttempts, boundFlows, guardAccess, keepAudit, keepSessions } from './signIn.ts';
 import { notFound } from '../errors/refusal.ts';
 import { routineRoutes } from './routineRoutes.ts';
 import { runRoutes } from './runRoutes.ts';
@@ -45,6 +45,7 @@ export function application(context: Context, sessions: Sessions | null): Expres
       keepAudit(context),
     );
     app.post(['/api/session', '/api/invitations/:token'], boundAttempts());
+    app.get('/api/session/openid', boundFlows());
   }
   app.use('/api', peopleRoutes(context, sessions), openIdRoutes(context), accessRoutes(context, jobs));
   const metrics = createMetrics(context);

@@ -2,9 +2,9 @@ import { said } from '@fennip/words';
 import type { RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Config } from '../context/config.ts';
+import { isLoopback } from '../context/isLoopback.ts';
 import { Refusal } from '../errors/refusal.ts';
 
-const LOOPBACK: readonly string[] = ['127.0.0.1', 'localhost', '[::1]'];
 /** Ports that a Host header leaves out. */
 const USUAL_PORTS: readonly number[] = [80, 443];
 
@@ -26,11 +26,11 @@ const PROGRAMS_HEADER = 'x-requested-by';
  * another site's page, or by nobody who says that they are none.
  */
 export function checkOrigin({ hostNames, host }: Config): RequestHandler {
-  const given = new Set([...hostNames, host].filter((name) => !LOOPBACK.includes(name)));
+  const given = new Set([...hostNames, host].filter((name) => !isLoopback(name)));
   return (request, _response, next) => {
     const asked = request.headers.host ?? '';
     const name = nameOf(asked);
-    const isOwn = LOOPBACK.includes(name) && isOwnPort(asked, request.socket.localPort);
+    const isOwn = isLoopback(name) && isOwnPort(asked, request.socket.localPort);
     if (!isOwn && !given.has(name) && !hostNames.includes(name))
       throw new Refusal('forbidden', said('refused.host'));
     const { origin } = request.headers;

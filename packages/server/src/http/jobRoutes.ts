@@ -83,8 +83,8 @@ export function jobRoutes(context: Context): Router {
     };
     return receivePicture(context, arrival, request);
   });
-  send(router, 'jobEvents', async (params, response) => {
-    sendEvents(response, context.events, (await jobOf(params)).id);
+  send(router, 'jobEvents', async (params, response, { isStillAllowed = () => Promise.resolve(true) }) => {
+    sendEvents(response, context.events, (await jobOf(params)).id, isStillAllowed);
   });
 
   return router;

@@ -4,8 +4,18 @@ import type { EventHub } from '../events/eventHub.ts';
 /** A comment now and then keeps proxies from closing a quiet stream. */
 const HEARTBEAT_MS = 20_000;
 
-/** Sends a job's events as they happen (server-sent events), until the page goes away or the server stops. */
-export function sendEvents(response: Response, events: EventHub, jobId: string): void {
+/**
+ * Sends a job's events as they happen (server-sent events), until the page goes away, the server stops, or whoever watches may
+ * not any more.
+ *
+ * @param isAllowed asked now and then: somebody may sign out, or a job be shared no longer
+ */
+export function sendEvents(
+  response: Response,
+  events: EventHub,
+  jobId: string,
+  isAllowed: () => Promise<boolean>,
+): void {
   response.set({
     'Content-Type': 'text/event-stream',
     'Cache-Control': 'no-store',
@@ -16,7 +26,12 @@ export function sendEvents(response: Response, events: EventHub, jobId: string):
   const stop = events.watch(jobId, (event) => response.write(`data: ${JSON.stringify(event)}\n\n`));
   // A server that stops ends its streams in good order; the page then asks for a new one.
   const stopWaiting = events.onClose(() => response.end());
-  const heartbeat = setInterval(() => response.write(': still here\n\n'), HEARTBEAT_MS);
+  const beat = async (): Promise<void> => {
+    if (await isAllowed()) response.write(': still here\n\n');
+    else response.end();
+  };
+  // Where that cannot be told just now, it is asked again the next time.
+  const heartbeat = setInterval(() => void beat().catch(() => undefined), HEARTBEAT_MS);
   response.on('close', () => {
     clearInterval(heartbeat);
     stop();

@@ -16,6 +16,10 @@ declare module 'express-serve-static-core' {
   interface Request {
     /** Who asks; missing where nobody need sign in. */
     person?: Person;
+    /** What is asked, as the guard found it; missing where nobody need sign in, and for what stands in no table. */
+    asked?: AskedEndpoint;
+    /** For what goes on after it was allowed; missing where nobody need sign in. */
+    isStillAllowed?: () => Promise<boolean>;
   }
 }
 
@@ -24,6 +28,8 @@ const SESSION_MS = 12 * 3_600_000;
 /** Failed attempts from one address until it must wait, and for how long. */
 const MOST_ATTEMPTS = 10;
 const ATTEMPTS_MS = 15 * 60_000;
+/** An office may share one address. */
+const MOST_FLOWS = 100;
 
 const READING: readonly string[] = ['GET', 'HEAD'];
 
@@ -56,28 +62,41 @@ const allows = (role: Role, needed: Role): boolean => ROLES.indexOf(role) >= ROL
  * Lets nobody in who is not signed in, nobody do what their role does not allow, and nobody at what belongs to jobs that they
  * do not see. What stands in no table of endpoints is for whoever is signed in.
  */
-export const guardAccess =
-  ({ config }: Context, sessions: Sessions, jobs: JobGuard): RequestHandler =>
-  async (request, _response, next) => {
+export const guardAccess = ({ config }: Context, sessions: Sessions, jobs: JobGuard): RequestHandler => {
+  /** @returns who asks; null for those who are not signed in, where that is enough. @throws Refusal */
+  async function admit(request: Request, asked: AskedEndpoint | null): Promise<Person | null> {
     const id = request.session.person;
     const person = id === undefined ? null : await sessions.person(id);
-    if (person) request.person = person;
-    const asked = endpointAt(request.method, request.path);
     const needed = asked ? ENDPOINTS[asked.name].role : 'sees';
-    if (needed !== 'nobody' && !isScraper(request, asked, config.metricsToken)) {
-      if (!person) throw new Refusal('not signed in', said('refused.notSignedIn'));
-      if (!allows(person.role, needed)) throw new Refusal('forbidden', said('refused.role'));
-      await jobs.check(person, asked?.params ?? {});
-    }
+    if (needed === 'nobody' || isScraper(request, asked, config.metricsToken)) return person;
+    if (!person) throw new Refusal('not signed in', said('refused.notSignedIn'));
+    if (!allows(person.role, needed)) throw new Refusal('forbidden', said('refused.role'));
+    await jobs.check(person, asked?.params ?? {});
+    return person;
+  }
+
+  return async (request, _response, next) => {
+    const asked = endpointAt(request.method, request.path);
+    const person = await admit(request, asked);
+    if (person) request.person = person;
+    if (asked) request.asked = asked;
+    request.isStillAllowed = async () => {
+      if (!(await sessions.isOpen(request.sessionID))) return false;
+      return admit(request, asked).then(
+        () => true,
+        (error: unknown) => {
+          if (error instanceof Refusal) return false;
+          throw error;
+        },
+      );
+    };
     next();
   };
+};
 
-/** Bounds how often somebody may try to sign in; what succeeds does not count. */
-export const boundAttempts = (): RequestHandler =>
+const bounded = (limit: number, skipSuccessfulRequests: boolean): RequestHandler =>
   rateLimit({
-    windowMs: ATTEMPTS_MS,
-    limit: MOST_ATTEMPTS,
-    skipSuccessfulRequests: true,
+    ...{ windowMs: ATTEMPTS_MS, limit, skipSuccessfulRequests },
     standardHeaders: true,
     legacyHeaders: false,
     handler: () => {
@@ -85,16 +104,22 @@ export const boundAttempts = (): RequestHandler =>
     },
   });
 
-/** What is said again and again while somebody only looks. */
-const UNREMARKABLE: readonly string[] = ['present'];
+/** Bounds how often somebody may try to sign in; what succeeds does not count. */
+export const boundAttempts = (): RequestHandler => bounded(MOST_ATTEMPTS, true);
 
-/** Notes who changed what: the address of what was asked, not what was sent. */
+/** Bounds how often somebody may begin to sign in with the provider: each time is a row until it is over. */
+export const boundFlows = (): RequestHandler => bounded(MOST_FLOWS, false);
+
+/**
+ * Notes who changed what, and who came: the address of what was asked, not what was sent. That somebody looks at a picture is
+ * said again and again, and changes nothing.
+ */
 export const keepAudit =
   ({ database, log }: Context): RequestHandler =>
   (request, response, next) => {
-    const asked = endpointAt(request.method, request.path)?.name;
-    const signsIn = asked === 'openIdBack';
-    if (signsIn || !(READING.includes(request.method) || (asked && UNREMARKABLE.includes(asked))))
+    const name = request.asked?.name;
+    const changes = !READING.includes(request.method) && name !== 'present';
+    if (changes || name === 'openIdBack')
       response.once('finish', () => {
         if (response.statusCode >= 400) return;
         database('audit')

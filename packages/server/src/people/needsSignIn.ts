@@ -1,13 +1,12 @@
 import { SaidError, said } from '@fennip/words';
 import type { Config } from '../context/config.ts';
+import { isLoopback } from '../context/isLoopback.ts';
 import type { Database } from '../database/connect.ts';
 import { hasPeople } from './people.ts';
 
-const LOOPBACK: readonly string[] = ['127.0.0.1', 'localhost', '::1', '[::1]'];
-
 /** True where the server can be reached from other machines, or is told to ask who is there. */
 export const needsSignIn = ({ host, signIn }: Pick<Config, 'host' | 'signIn'>): boolean =>
-  signIn === 'always' || !LOOPBACK.includes(host);
+  signIn === 'always' || !isLoopback(host);
 
 /** A server that others reach and that knows nobody would let anybody in, or nobody. */
 export class NobodyKnownError extends SaidError {

@@ -3,6 +3,7 @@ import type { Person } from '@fennip/contract';
 import { said } from '@fennip/words';
 import * as client from 'openid-client';
 import type { OpenIdConfig } from '../context/config.ts';
+import { isLoopback } from '../context/isLoopback.ts';
 import type { Database } from '../database/connect.ts';
 import { Refusal } from '../errors/refusal.ts';
 import { acceptInvitation, addPerson, personOfProvider } from './people.ts';
@@ -31,8 +32,6 @@ export interface OpenId {
   end(id: string, asked: URL): Promise<Person>;
 }
 
-const LOOPBACK: readonly string[] = ['127.0.0.1', 'localhost', '[::1]'];
-
 /** A name that people see, from what the provider says. */
 function nameFrom(claims: Readonly<Record<string, unknown>>): string {
   const texts = ['name', 'preferred_username', 'email', 'sub'].map((claim) => claims[claim]);
@@ -53,7 +52,7 @@ export function openIdOf(database: Database, config: OpenIdConfig): OpenId {
       // Signatures are checked also where the line alone would vouch for them.
       client.enableNonRepudiationChecks,
       // Plain HTTP is taken where it never leaves the machine.
-      ...(LOOPBACK.includes(issuer.hostname) ? [client.allowInsecureRequests] : []),
+      ...(isLoopback(issuer.hostname) ? [client.allowInsecureRequests] : []),
     ];
     found ??= client
       .discovery(issuer, config.clientId, config.clientSecret, undefined, { execute })

@@ -26,6 +26,8 @@ export interface Sessions {
   readonly store: session.Store;
   /** What cookies are signed with. */
   readonly secret: string;
+  /** True while a session is neither ended nor over. */
+  isOpen(sid: string): Promise<boolean>;
   /** Somebody by id; null where they are gone. */
   person(id: string): Promise<Person | null>;
   /**
@@ -95,6 +97,10 @@ export async function openSessions({ database, config }: Context): Promise<Sessi
   return {
     store,
     secret: await sessionSecret(database),
+    isOpen: (sid) =>
+      new Promise((resolve, reject) =>
+        store.get(sid, (error, found) => (error ? reject(error as Error) : resolve(Boolean(found?.person)))),
+      ),
     person: async (id) => {
       const person = people.get(id) ?? (await personById(database, id));
       if (person) people.set(id, person);

@@ -1,26 +1,23 @@
 <script setup lang="ts">
 import type { Bin } from '@fennip/contract';
-import { sentenceOf } from '@fennip/contract';
 import { computed, onMounted, ref } from 'vue';
 import { call } from '../../api/call.ts';
+import { useTrying } from '../../controls/useTrying.ts';
 import { locale } from '../../i18n/language.ts';
 import { say, sayCount } from '../../i18n/say.ts';
 
 /** What was taken away, to be put back, or to be emptied for good. */
 const bin = ref<Bin | null>(null);
-const problem = ref<string | null>(null);
+const { problem, trying } = useTrying();
 
-async function trying(work: () => Promise<unknown>): Promise<void> {
-  problem.value = null;
-  try {
+/** Does something, and asks what lies in the bin then. */
+const change = (work: () => Promise<unknown>): Promise<void> =>
+  trying(async () => {
     await work();
     bin.value = await call('bin', {});
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  }
-}
+  });
 
-const load = (): Promise<void> => trying(() => Promise.resolve());
+const load = (): Promise<void> => change(() => Promise.resolve());
 const when = (iso: string): string =>
   new Date(iso).toLocaleString(locale, { dateStyle: 'medium', timeStyle: 'short' });
 
@@ -67,7 +64,7 @@ onMounted(load);
           <el-button
             size="small"
             :aria-label="say('bin.putBackNamed', { name: line.name })"
-            @click="trying(line.putBack)"
+            @click="change(line.putBack)"
             >{{ say('bin.putBack') }}</el-button
           >
         </li>
@@ -77,7 +74,7 @@ onMounted(load);
         :confirm-button-text="say('bin.empty')"
         :cancel-button-text="say('bin.keep')"
         width="300"
-        @confirm="trying(() => call('emptyBin', {}))"
+        @confirm="change(() => call('emptyBin', {}))"
       >
         <template #reference>
           <el-button size="small" data-testid="empty-bin">{{ say('bin.empty') }}</el-button>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { addressOf } from '@fennip/contract';
-import { sentenceOf } from '@fennip/contract';
 import type { DustChartSheet, EntryVerdict } from '@fennip/contract';
 import { onKeyStroke } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { call } from '../../api/call.ts';
+import { useTrying } from '../../controls/useTrying.ts';
 import { dayOf } from '../../i18n/figures.ts';
 import { say, sayCount } from '../../i18n/say.ts';
 import ChartEntries from './ChartEntries.vue';
@@ -17,16 +17,12 @@ import SensorMap from './SensorMap.vue';
 const route = useRoute();
 const sheet = ref<DustChartSheet | null>(null);
 const chosen = ref(1);
-const problem = ref<string | null>(null);
+const { problem, trying } = useTrying();
 
-async function attempt(work: () => Promise<DustChartSheet>): Promise<void> {
-  problem.value = null;
-  try {
+const attempt = (work: () => Promise<DustChartSheet>): Promise<void> =>
+  trying(async () => {
     sheet.value = await work();
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  }
-}
+  });
 watch(
   () => route.params['chart'],
   (id) => {

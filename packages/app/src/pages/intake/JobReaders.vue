@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { JobAccess } from '@fennip/contract';
-import { sentenceOf } from '@fennip/contract';
 import { computed, ref } from 'vue';
 import { call } from '../../api/call.ts';
+import { useTrying } from '../../controls/useTrying.ts';
 import { useSession } from '../../stores/session.ts';
 import { say, sayCount } from '../../i18n/say.ts';
 
@@ -10,21 +10,17 @@ import { say, sayCount } from '../../i18n/say.ts';
 const props = defineProps<{ readonly job: string }>();
 const session = useSession();
 const access = ref<JobAccess | null>(null);
-const problem = ref<string | null>(null);
+const { problem, trying } = useTrying();
 const mayChange = computed(() => session.person !== null && session.person.role !== 'sees');
 const named = computed(() => access.value?.readers.filter(({ sees }) => sees) ?? []);
 
-async function trying(work: () => Promise<JobAccess>): Promise<void> {
-  problem.value = null;
-  try {
+const take = (work: () => Promise<JobAccess>): Promise<void> =>
+  trying(async () => {
     access.value = await work();
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  }
-}
-const load = (): Promise<void> => trying(() => call('jobAccess', { job: props.job }));
+  });
+const load = (): Promise<void> => take(() => call('jobAccess', { job: props.job }));
 const share = (everybody: boolean, people: readonly string[]): Promise<void> =>
-  trying(() => call('changeJobAccess', { job: props.job }, { everybody, people: [...people] }));
+  take(() => call('changeJobAccess', { job: props.job }, { everybody, people: [...people] }));
 const choose = (id: string, sees: boolean): Promise<void> => {
   const others = named.value.filter((one) => !one.always && one.id !== id).map((one) => one.id);
   return share(false, sees ? [...others, id] : others);

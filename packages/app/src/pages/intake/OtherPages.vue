@@ -1,16 +1,15 @@
 <script setup lang="ts">
 import type { Picture } from '@fennip/contract';
-import { sentenceOf } from '@fennip/contract';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import { call } from '../../api/call.ts';
+import { useTrying } from '../../controls/useTrying.ts';
 import { useJob } from '../../stores/job.ts';
 import { sayCount } from '../../i18n/say.ts';
 
 /** The other pictures of a file that holds several: offered, until they are pictures of their own. */
 const props = defineProps<{ readonly picture: Picture }>();
 const job = useJob();
-const isTaking = ref(false);
-const problem = ref<string | null>(null);
+const { problem, isTrying, trying } = useTrying();
 const left = computed(() => {
   const taken = new Set(
     job.pictures.flatMap(({ pageOf }) => (pageOf?.picture === props.picture.id ? [pageOf.page] : [])),
@@ -19,23 +18,16 @@ const left = computed(() => {
   return others.filter((page) => !taken.has(page));
 });
 
-async function take(): Promise<void> {
-  isTaking.value = true;
-  problem.value = null;
-  try {
-    // One after the other: they stand in the job as in the file.
+/** One after the other: they stand in the job as in the file. */
+const take = (): Promise<void> =>
+  trying(async () => {
     for (const page of left.value) await call('takePage', { picture: props.picture.id, page: String(page) });
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  } finally {
-    isTaking.value = false;
-  }
-}
+  });
 </script>
 
 <template>
   <div v-if="left.length > 0" class="pages">
-    <el-button size="small" :loading="isTaking" :data-pages="picture.name" @click="take">{{
+    <el-button size="small" :loading="isTrying" :data-pages="picture.name" @click="take">{{
       sayCount('intake.otherPages', left.length)
     }}</el-button>
     <p v-if="problem" role="alert">{{ problem }}</p>

@@ -1,31 +1,29 @@
 <script setup lang="ts">
 import type { Person, Role } from '@fennip/contract';
-import { ROLES, sentenceOf } from '@fennip/contract';
+import { ROLES } from '@fennip/contract';
 import { onMounted, ref } from 'vue';
 import { call } from '../../api/call.ts';
+import { useTrying } from '../../controls/useTrying.ts';
 import { dayOf } from '../../i18n/figures.ts';
 import { say } from '../../i18n/say.ts';
 
 /** Who can sign in: invited by a link, taken away at once. */
 const people = ref<Person[] | null>(null);
-const problem = ref<string | null>(null);
+const { problem, trying } = useTrying();
 const name = ref('');
 const role = ref<Role>('works');
 /** The invitation that was made last: its link is shown once. */
 const invited = ref<{ readonly name: string; readonly link: string } | null>(null);
 
-async function trying(work: () => Promise<unknown>): Promise<void> {
-  problem.value = null;
-  try {
+/** Does something, and asks who there is then. */
+const change = (work: () => Promise<unknown>): Promise<void> =>
+  trying(async () => {
     await work();
     people.value = await call('people', {});
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  }
-}
+  });
 
 const invite = (): Promise<void> =>
-  trying(async () => {
+  change(async () => {
     const who = name.value.trim();
     const { token } = await call('invite', {}, { name: who, role: role.value });
     invited.value = { name: who, link: `${location.origin}/invitation/${token}` };
@@ -33,7 +31,7 @@ const invite = (): Promise<void> =>
   });
 const copy = (link: string): Promise<void> => navigator.clipboard.writeText(link).catch(() => undefined);
 
-onMounted(() => trying(() => Promise.resolve()));
+onMounted(() => change(() => Promise.resolve()));
 </script>
 
 <template>
@@ -73,7 +71,7 @@ onMounted(() => trying(() => Promise.resolve()));
           :confirm-button-text="say('people.remove')"
           :cancel-button-text="say('bin.keep')"
           width="280"
-          @confirm="trying(() => call('removePerson', { person: person.id }))"
+          @confirm="change(() => call('removePerson', { person: person.id }))"
         >
           <template #reference>
             <el-button size="small" text :aria-label="say('people.removeNamed', { name: person.name })">{{

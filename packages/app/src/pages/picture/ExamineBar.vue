@@ -73,7 +73,7 @@ const label = computed(() => {
         {{ say('ledger.stop') }}
       </el-button>
     </template>
-    <span v-else-if="problem" role="alert" class="problem">{{ problem }}</span>
+    <span v-else-if="problem" role="alert" class="problem" :title="problem">{{ problem }}</span>
     <span v-else class="soft hint">{{ say('examine.hint') }}</span>
   </form>
 </template>
@@ -105,7 +105,8 @@ const label = computed(() => {
   flex: 1;
   max-width: 260px;
 }
-.hint {
+.hint,
+.problem {
   overflow: hidden;
   font-size: 13px;
   text-overflow: ellipsis;

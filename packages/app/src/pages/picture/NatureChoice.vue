@@ -18,7 +18,9 @@ async function change(nature: PictureNature): Promise<void> {
   if (nature === props.picture.nature) return;
   isBusy.value = true;
   try {
-    const changed = await call('changePicture', { picture: props.picture.id }, { nature });
+    const changed = await job.newestOf(() =>
+      call('changePicture', { picture: props.picture.id }, { nature }),
+    );
     job.takePicture(changed);
     emit('changed', changed);
   } catch (error) {

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { sentenceOf } from '@fennip/contract';
 import type { Routine, RoutineDocument, RoutineStep } from '@fennip/contract';
 import { onMounted, ref } from 'vue';
 import { call } from '../../api/call.ts';
+import { useTrying } from '../../controls/useTrying.ts';
 import { AnswerError } from '../../api/http.ts';
 import { useRuns } from '../../stores/runs.ts';
 import { percent } from '../../i18n/figures.ts';
@@ -14,19 +14,16 @@ import WhichPictures from './WhichPictures.vue';
 const runs = useRuns();
 const routines = ref<Routine[]>([]);
 const pictures = ref<string[]>([]);
-const problem = ref<string | null>(null);
+const { problem, trying } = useTrying();
 const isMaking = ref(false);
 const file = ref<HTMLInputElement | null>(null);
 
-async function attempt(work: () => Promise<unknown>): Promise<void> {
-  problem.value = null;
-  try {
+/** Does something, and asks which routines there are then. */
+const attempt = (work: () => Promise<unknown>): Promise<void> =>
+  trying(async () => {
     await work();
     routines.value = await call('routines', {});
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  }
-}
+  });
 onMounted(() => attempt(() => Promise.resolve()));
 
 function wordsOf(step: RoutineStep): string {

@@ -1,24 +1,14 @@
 <script setup lang="ts">
-import { sentenceOf } from '@fennip/contract';
 import type { Run, RunSteer } from '@fennip/contract';
-import { ref } from 'vue';
 import { useRuns } from '../../stores/runs.ts';
+import { useTrying } from '../../controls/useTrying.ts';
 import { say } from '../../i18n/say.ts';
 import RunLine from './RunLine.vue';
 
 /** The runs of the job, the newest first, and what can be done with them. */
 const runs = useRuns();
-const problem = ref<string | null>(null);
-
-async function attempt(work: () => Promise<void>): Promise<void> {
-  problem.value = null;
-  try {
-    await work();
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  }
-}
-const steer = (run: Run, to: RunSteer['to']): Promise<void> => attempt(() => runs.steer(run, to));
+const { problem, trying } = useTrying();
+const steer = (run: Run, to: RunSteer['to']): Promise<void> => trying(() => runs.steer(run, to));
 </script>
 
 <template>
@@ -26,13 +16,13 @@ const steer = (run: Run, to: RunSteer['to']): Promise<void> => attempt(() => run
     <div class="title">
       <h2>{{ say('series.runs') }}</h2>
       <span v-if="runs.under.length > 1" class="all">
-        <el-button size="small" @click="attempt(() => runs.steerAll('pause'))">{{
+        <el-button size="small" @click="trying(() => runs.steerAll('pause'))">{{
           say('series.pauseAll')
         }}</el-button>
-        <el-button size="small" @click="attempt(() => runs.steerAll('resume'))">{{
+        <el-button size="small" @click="trying(() => runs.steerAll('resume'))">{{
           say('series.resumeAll')
         }}</el-button>
-        <el-button size="small" @click="attempt(() => runs.steerAll('stop'))">{{
+        <el-button size="small" @click="trying(() => runs.steerAll('stop'))">{{
           say('series.stopAll')
         }}</el-button>
       </span>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { sentenceOf } from '@fennip/contract';
-import { ref } from 'vue';
+import { useTrying } from '../../controls/useTrying.ts';
 
 /** A task of a series: its questions, what went wrong with the last order, and the button that gives it. */
 const props = defineProps<{
@@ -10,20 +9,7 @@ const props = defineProps<{
   /** Gives the order; its errors are shown. */
   start: () => Promise<void>;
 }>();
-const problem = ref<string | null>(null);
-const isStarting = ref(false);
-
-async function order(): Promise<void> {
-  problem.value = null;
-  isStarting.value = true;
-  try {
-    await props.start();
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  } finally {
-    isStarting.value = false;
-  }
-}
+const { problem, isTrying, trying } = useTrying();
 </script>
 
 <template>
@@ -31,7 +17,9 @@ async function order(): Promise<void> {
   <form class="form" @submit.prevent>
     <slot />
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <el-button type="primary" :disabled="disabled || isStarting" @click="order">{{ label }}</el-button>
+    <el-button type="primary" :disabled="disabled || isTrying" @click="trying(props.start)">{{
+      label
+    }}</el-button>
   </form>
 </template>
 

@@ -52,6 +52,12 @@ const seesDark: Witness = (planes, width, height) => {
   return Promise.resolve(maps);
 };
 
+/** Two specks of 5 pixels. */
+const TWO = [
+  { x: 40, y: 40, r: 5 },
+  { x: 120, y: 60, r: 5 },
+];
+
 const found = (x: number, y: number, r: number, confidence: number): Fault => ({
   ...{ kind: 'speck', polarity: 'dark', x, y, r, confidence },
   ...{ strength: 0.2, softness: 0.4, tone: 0.6 },
@@ -128,11 +134,7 @@ describe('specks that a net sees', () => {
   });
 
   it('are those of the finder where both see one, and more beside them', async () => {
-    const raster = speckled(160, 100, [
-      { x: 40, y: 40, r: 5 },
-      { x: 120, y: 60, r: 5 },
-    ]);
-    const pixels = pixelsOf(raster);
+    const pixels = pixelsOf(speckled(160, 100, TWO));
     const joint = jointSpecks(
       [found(41, 40, 5, 0.4)],
       await lookAtPicture(pixels, seesDark),
@@ -152,11 +154,7 @@ describe('specks that a net sees', () => {
   });
 
   it('become as sure as a forest makes them of both, and what is no speck stays', async () => {
-    const raster = speckled(160, 100, [
-      { x: 40, y: 40, r: 5 },
-      { x: 120, y: 60, r: 5 },
-    ]);
-    const pixels = pixelsOf(raster);
+    const pixels = pixelsOf(speckled(160, 100, TWO));
     const maps = await lookAtPicture(pixels, seesDark);
     // One tree that asks for the net's mask, and one leaf for all lines.
     const inside = SPECK_WITNESS_TRAITS.indexOf('inside');

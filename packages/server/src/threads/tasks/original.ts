@@ -2,7 +2,8 @@ import type { Transfer } from '@fennip/core/light';
 import type { Pixels, Raster } from '@fennip/core/raster';
 import { pixelsOf } from '@fennip/core/raster';
 import type { DecodedPicture, PictureHeader } from '@fennip/files';
-import { decodePicture, readHeader } from '@fennip/files';
+import { PictureError, decodePicture, readHeader } from '@fennip/files';
+import { said } from '@fennip/words';
 
 /** A picture's original, as a task names it. */
 export interface Original {
@@ -18,13 +19,24 @@ export interface LoadedPicture {
   readonly transfer?: readonly Transfer[];
 }
 
+/**
+ * That a file of the store is missing is said of the picture: its name there says nothing to anybody.
+ */
+async function ofTheStore<T>(reading: Promise<T>): Promise<T> {
+  return reading.catch((error: unknown) => {
+    if (error instanceof PictureError && error.problem === 'missing')
+      throw new PictureError('missing', said('file.noOriginal'), { cause: error });
+    throw error;
+  });
+}
+
 /** @throws PictureError where it cannot be used */
 export const decodeOriginal = ({ original, mostPixels }: Original): Promise<DecodedPicture> =>
-  decodePicture(original, { pixels: mostPixels });
+  ofTheStore(decodePicture(original, { pixels: mostPixels }));
 
 /** @throws PictureError where it cannot be used */
 export const headerOf = ({ original, mostPixels }: Original): Promise<PictureHeader> =>
-  readHeader(original, { pixels: mostPixels });
+  ofTheStore(readHeader(original, { pixels: mostPixels }));
 
 /** The original's values as its file holds them. @throws PictureError where it cannot be used */
 export async function pixelsOfOriginal(of: Original): Promise<Pixels> {
