@@ -2,16 +2,18 @@ import { readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { PictureNature } from '@fennip/core/examine';
-import { EXAMINE_DEFAULTS, examinePicture, leastConfidence } from '@fennip/core/examine';
+import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core/examine';
 import type { Fault } from '@fennip/core/fault';
 import type { Raster } from '@fennip/core/raster';
-import { lumaPlane, pixelsOf } from '@fennip/core/raster';
+import { lumaPlane } from '@fennip/core/raster';
 import { decodePicture } from '@fennip/files';
 import type { LaidFault } from '@fennip/scenes';
-import { joinWithNet } from '@fennip/witness';
 import type { DamageKind } from './damage.ts';
 import { SPOT_KINDS, damage } from './damage.ts';
-import { f1Of, meetFindings } from './find.ts';
+import { f1Of } from './find.ts';
+import type { Finder } from './findEverything.ts';
+import { findAlone, findEverything } from './findEverything.ts';
+import { judgeSpecks } from './judgeSpecks.ts';
 import { LINE_KINDS } from './lines.ts';
 import { scoreLines } from './onLines.ts';
 import type { JudgedFinding } from './printConfidences.ts';
@@ -62,36 +64,13 @@ export async function* breadthCases(
   }
 }
 
-/** Findings against what stands out: what meets a fainter fault counts neither way. */
-export function judgeSpecks<T extends Pick<Fault, 'x' | 'y' | 'confidence'>>(
-  findings: readonly T[],
-  faults: BreadthCase['faults'],
-): (JudgedFinding & { readonly of: T })[] {
-  const clear = faults.filter(({ stands }) => stands >= AT_A_GLANCE);
-  const faint = faults.filter(({ stands }) => stands < AT_A_GLANCE);
-  const sorted = [...findings].sort((a, b) => b.confidence - a.confidence);
-  return meetFindings(sorted, clear).flatMap(({ confidence, is }, k) => {
-    if (is === 'again') return [];
-    const { x, y } = sorted[k];
-    if (is === 'wrong' && faint.some((fault) => Math.hypot(fault.x - x, fault.y - y) < Math.max(2, fault.r)))
-      return [];
-    return [{ confidence, isFault: is === 'found', of: sorted[k] }];
-  });
-}
-
 const mean = (values: readonly number[]): number =>
   values.reduce((sum, value) => sum + value, 0) / values.length;
 
-/** Finds all faults of a picture with their confidences. */
-type Finder = (seen: Raster, nature: PictureNature) => Promise<Fault[]>;
-
-const everything = (seen: Raster, nature: PictureNature): Fault[] =>
-  examinePicture(pixelsOf(seen), { ...EXAMINE_DEFAULTS, sensitivity: 1 }, nature);
-
 /** The finders by themselves, and with the net where there is one. */
 const FINDERS: readonly (readonly [string, Finder])[] = [
-  ['the finders alone', (seen, nature) => Promise.resolve(everything(seen, nature))],
-  ['finders and net', (seen, nature) => joinWithNet(everything(seen, nature), pixelsOf(seen), nature)],
+  ['the finders alone', findAlone],
+  ['finders and net', findEverything],
 ];
 
 const LEAST = leastConfidence(EXAMINE_DEFAULTS.sensitivity);

@@ -74,8 +74,13 @@ export function asSeen(faults: readonly LaidFault[], before: Sheet, after: Sheet
   });
 }
 
-function laySpots(sheet: Sheet, kind: (typeof SPOT_KINDS)[number], seed: number): LaidFault[] {
-  const count = Math.round((DENSITY * sheet.width * sheet.height) / 1e6);
+function laySpots(
+  sheet: Sheet,
+  kind: (typeof SPOT_KINDS)[number],
+  seed: number,
+  density: number,
+): LaidFault[] {
+  const count = Math.round((density * sheet.width * sheet.height) / 1e6);
   switch (kind) {
     case 'soft dust':
       return dust(sheet, count, seed);
@@ -89,15 +94,15 @@ function laySpots(sheet: Sheet, kind: (typeof SPOT_KINDS)[number], seed: number)
 const isSpots = (kind: DamageKind): kind is (typeof SPOT_KINDS)[number] =>
   SPOT_KINDS.some((name) => name === kind);
 
-/** Lays seeded faults on a picture in linear light. */
-export function damage(clean: Raster, kind: DamageKind, seed: number): Damaged {
+/** Lays seeded faults on a picture in linear light. @param density on a megapixel; as usual for the kind where none is given */
+export function damage(clean: Raster, kind: DamageKind, seed: number, density?: number): Damaged {
   const sheet = toSheet(clean);
   const whole = fromSheet(toSheet(clean));
   if (isSpots(kind)) {
-    const faults = laySpots(sheet, kind, seed);
+    const faults = laySpots(sheet, kind, seed, density ?? DENSITY);
     return { clean: whole, seen: fromSheet(sheet), faults, inside: spotPixels(faults, clean) };
   }
-  const { faults, inside } = layLines(sheet, kind, seed);
+  const { faults, inside } = layLines(sheet, kind, seed, density);
   return { clean: whole, seen: fromSheet(sheet), faults, inside };
 }
 

@@ -1,10 +1,12 @@
+import type { PictureNature } from '@fennip/core/examine';
+import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core/examine';
 import type { Fault } from '@fennip/core/fault';
 import type { Raster } from '@fennip/core/raster';
-import { EXAMINE_DEFAULTS, examinePicture, leastConfidence } from '@fennip/core/examine';
-import { lumaPlane, pixelsOf } from '@fennip/core/raster';
+import { lumaPlane } from '@fennip/core/raster';
 import { blobFindings } from './blobs.ts';
 import { SPOT_KINDS, damage } from './damage.ts';
 import { meetFindings, rankFindings, scoreFindings } from './find.ts';
+import { findEverything } from './findEverything.ts';
 import { loadPhotograph } from './photographs.ts';
 import { printConfidences } from './printConfidences.ts';
 import type { Row } from './report.ts';
@@ -26,12 +28,10 @@ async function photographCases(name: string): Promise<Case[]> {
 }
 
 /** All specks with their confidence, dark and bright ones as the application looks for them. */
-const all = (seen: Raster, nature: 'frame' | 'print'): Fault[] =>
-  examinePicture(pixelsOf(seen), { ...EXAMINE_DEFAULTS, sensitivity: 1 }, nature).filter(
-    ({ kind }) => kind === 'speck',
-  );
+const all = async (seen: Raster, nature: PictureNature): Promise<Fault[]> =>
+  (await findEverything(seen, nature)).filter(({ kind }) => kind === 'speck');
 /** Hard dust lies on prints, which can also have areas; shadows and lit particles are those of camera frames. */
-const natureOf = (name: string): 'frame' | 'print' => (/hard dust|print/.test(name) ? 'print' : 'frame');
+const natureOf = (name: string): PictureNature => (/hard dust|print/.test(name) ? 'print' : 'frame');
 const megapixelsOf = ({ width, height }: Raster): number => (width * height) / 1e6;
 
 async function findingRow({ name, seen, faults }: Case, findings: readonly Fault[]): Promise<Row> {
@@ -68,7 +68,7 @@ export async function benchFinding(): Promise<void> {
   const rows: Row[] = [];
   const judged: { confidence: number; isFault: boolean }[] = [];
   for (const each of cases) {
-    const findings = all(each.seen, natureOf(each.name));
+    const findings = await all(each.seen, natureOf(each.name));
     rows.push(await findingRow(each, findings));
     for (const { confidence, is } of meetFindings(findings, each.faults))
       if (is !== 'again') judged.push({ confidence, isFault: is === 'found' });
@@ -95,9 +95,11 @@ export async function benchFinding(): Promise<void> {
   printTable(
     'False finds on clean photographs, a megapixel',
     ['photograph', 'false finds'],
-    clean.map(({ name, raster }) => {
-      const listed = all(raster, 'frame').filter(({ confidence }) => confidence >= least);
-      return [name, listed.length / megapixelsOf(raster)];
-    }),
+    await Promise.all(
+      clean.map(async ({ name, raster }): Promise<Row> => {
+        const listed = (await all(raster, 'frame')).filter(({ confidence }) => confidence >= least);
+        return [name, listed.length / megapixelsOf(raster)];
+      }),
+    ),
   );
 }

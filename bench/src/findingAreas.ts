@@ -2,7 +2,7 @@ import type { Fault } from '@fennip/core/fault';
 import type { Raster } from '@fennip/core/raster';
 import type { Point } from '@fennip/core/target';
 import { sharedArea } from '@fennip/core/bench';
-import { EXAMINE_DEFAULTS, examinePicture, leastConfidence } from '@fennip/core/examine';
+import { EVERYTHING, EXAMINE_DEFAULTS, examinePicture, leastConfidence } from '@fennip/core/examine';
 import { pixelsOf } from '@fennip/core/raster';
 import type { LaidArea } from './areas.ts';
 import { AREA_KINDS, layAreas } from './areas.ts';
@@ -18,9 +18,7 @@ const [SEEDS, EACH] = [[7, 8, 9], 4];
 const IS_MET = 0.5;
 
 const areasOf = (seen: Raster): Fault[] =>
-  examinePicture(pixelsOf(seen), { polarities: ['dark', 'bright'], sensitivity: 1 }).filter(
-    ({ outline }) => outline !== undefined,
-  );
+  examinePicture(pixelsOf(seen), EVERYTHING).filter(({ outline }) => outline !== undefined);
 
 /** How many were found, missed and wrong, how well their outlines fit, and whether their kinds are right. */
 interface AreaScore {

@@ -1,9 +1,9 @@
 import type { PictureNature } from '@fennip/core/examine';
 import type { Fault } from '@fennip/core/fault';
-import { EXAMINE_DEFAULTS, examinePicture, leastConfidence } from '@fennip/core/examine';
-import { pixelsOf } from '@fennip/core/raster';
+import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core/examine';
 import type { LaidFault } from '@fennip/scenes';
 import { damage } from './damage.ts';
+import { findEverything } from './findEverything.ts';
 import { layFibreShadows } from './fibreShadows.ts';
 import { houghLines } from './houghLines.ts';
 import { fromSheet, toSheet } from './light.ts';
@@ -32,10 +32,11 @@ const asLine = ({ path = [], polarity, r }: Fault) => ({ path, polarity, width: 
 const best = (scores: readonly LineScore[]): number => Math.max(...scores.map(({ f1 }) => f1));
 
 /** Lines that are listed: by default, and at the best of many thresholds. */
-function scoresOf({ seen, faults }: Case, nature: PictureNature): { listed: LineScore; bestF1: number } {
-  const found = examinePicture(pixelsOf(seen), { ...EXAMINE_DEFAULTS, sensitivity: 1 }, nature).filter(
-    ({ path }) => path,
-  );
+async function scoresOf(
+  { seen, faults }: Case,
+  nature: PictureNature,
+): Promise<{ listed: LineScore; bestF1: number }> {
+  const found = (await findEverything(seen, nature)).filter(({ path }) => path);
   const listedFrom = (least: number): LineScore =>
     scoreLines(found.filter(({ confidence }) => confidence >= least).map(asLine), faults);
   const thresholds = Array.from({ length: 24 }, (_, k) => 0.02 + 0.04 * k);
@@ -47,7 +48,7 @@ function scoresOf({ seen, faults }: Case, nature: PictureNature): { listed: Line
 
 async function lineRow({ name, seen, faults }: Case): Promise<Row> {
   const laid = faults.filter(({ path }) => path !== undefined);
-  const { listed, bestF1 } = scoresOf({ name, seen, faults: laid }, 'print');
+  const { listed, bestF1 } = await scoresOf({ name, seen, faults: laid }, 'print');
   const allDark = laid.map((fault): LaidFault => ({ ...fault, polarity: 'dark' }));
   const peers: LineScore[] = [];
   for (const votes of [20, 30, 45, 70]) peers.push(scoreLines(await houghLines(seen, votes), allDark));
@@ -63,16 +64,18 @@ const F_NUMBERS = [22, 16, 11, 8];
 
 async function fibreRows(file: string): Promise<Row[]> {
   const { seen: clean } = await sceneCase(file);
-  return F_NUMBERS.map((fNumber): Row => {
+  const rows: Row[] = [];
+  for (const fNumber of F_NUMBERS) {
     const sheet = toSheet(clean);
     const faults = layFibreShadows(sheet, fNumber, SEED);
-    const { listed, bestF1 } = scoresOf({ name: file, seen: fromSheet(sheet), faults }, 'frame');
+    const { listed, bestF1 } = await scoresOf({ name: file, seen: fromSheet(sheet), faults }, 'frame');
     const widths = faults.map(({ r }) => 2 * r);
-    return [
+    rows.push([
       ...[`${file}, f/${fNumber}`, Math.min(...widths), Math.max(...widths), String(faults.length)],
       ...[listed.precision, listed.recall, listed.f1, bestF1],
-    ];
-  });
+    ]);
+  }
+  return rows;
 }
 
 /** How well scratches, hairs, fibres and creases are found. */

@@ -1,7 +1,8 @@
 import { sentenceOf } from '@fennip/contract';
 import type { ExamineRequest, Picture } from '@fennip/contract';
 import type { NumberedFault, Polarity } from '@fennip/core/fault';
-import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core/examine';
+import { EXAMINE_DEFAULTS, LEAST_VISIBILITY, decideFindings, leastConfidence } from '@fennip/core/examine';
+import type { ExamineOptions } from '@fennip/core/examine';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { call } from '../api/call.ts';
@@ -23,6 +24,7 @@ export const useExamination = defineStore('examination', () => {
   const job = useJob();
   const sensitivity = ref(EXAMINE_DEFAULTS.sensitivity);
   const polarity = ref<WantedPolarity>('both');
+  const leastVisibility = ref(LEAST_VISIBILITY);
   const findings = shallowRef<readonly NumberedFault[]>([]);
   const problem = ref<string | null>(null);
 
@@ -32,12 +34,27 @@ export const useExamination = defineStore('examination', () => {
   );
   /** The least confidence that is listed. */
   const least = computed(() => leastConfidence(sensitivity.value));
-  /** What could be listed, of the specks that are wanted. */
+  /** What could be listed, of the polarities and the visibility that are wanted. */
   const candidates = computed(() =>
-    findings.value.filter((fault) => POLARITIES[polarity.value].includes(fault.polarity)),
+    picture.picture
+      ? decideFindings(
+          findings.value,
+          {
+            sensitivity: 1,
+            polarities: POLARITIES[polarity.value],
+            leastVisibility: leastVisibility.value,
+          },
+          picture.picture,
+        )
+      : [],
   );
-  const listed = computed(
-    () => candidates.value.filter(({ confidence }) => confidence >= least.value).length,
+  const sureEnough = computed(() => candidates.value.filter(({ confidence }) => confidence >= least.value));
+  const listed = computed(() => sureEnough.value.length);
+  /** Which share of what is listed will be wrong, as sure as the finder is of each; null where nothing is. */
+  const wrongShare = computed(() =>
+    listed.value > 0
+      ? sureEnough.value.reduce((sum, { confidence }) => sum + 1 - confidence, 0) / listed.value
+      : null,
   );
 
   /** What is asked for now; while something else is asked for meanwhile, the answer to this is out of date. */
@@ -68,6 +85,7 @@ export const useExamination = defineStore('examination', () => {
     const request: ExamineRequest = {
       sensitivity: sensitivity.value,
       polarities: POLARITIES[polarity.value],
+      leastVisibility: leastVisibility.value,
     };
     try {
       const asked = await job.newestOf(() => call('examine', { picture: id }, request));
@@ -129,8 +147,10 @@ export const useExamination = defineStore('examination', () => {
     ([id], [before]) => {
       // What is wished for here is newer than any answer to an earlier wish.
       if (asking !== null && id === before) return;
-      const { sensitivity: sought, polarities } = picture.picture?.lookedFor ?? EXAMINE_DEFAULTS;
+      const looked: ExamineOptions = picture.picture?.lookedFor ?? EXAMINE_DEFAULTS;
+      const { sensitivity: sought, polarities } = looked;
       sensitivity.value = sought;
+      leastVisibility.value = looked.leastVisibility ?? LEAST_VISIBILITY;
       polarity.value = polarities.length === 1 ? polarities[0] : 'both';
     },
     { immediate: true },
@@ -153,7 +173,7 @@ export const useExamination = defineStore('examination', () => {
   );
 
   return {
-    ...{ sensitivity, polarity, problem, isUnderWay, least, candidates, listed },
+    ...{ sensitivity, polarity, leastVisibility, problem, isUnderWay, least, candidates, listed, wrongShare },
     ...{ examine, takeNature, stop, decide, check },
   };
 });

@@ -1,7 +1,7 @@
 import type { PictureNature } from '@fennip/core/examine';
 import type { FaultKind, Polarity } from '@fennip/core/fault';
 import { withCharted } from '@fennip/core/chart';
-import { EXAMINE_DEFAULTS, canCarry, decideFindings, kindsOn } from '@fennip/core/examine';
+import { EXAMINE_DEFAULTS, LEAST_VISIBILITY, canCarry, decideFindings, kindsOn } from '@fennip/core/examine';
 import { FAULT_KINDS, describeKind } from '@fennip/core/fault';
 import { CHART_HELP, CHART_OPTIONS, chartedPlaces } from '../options/chartOption.ts';
 import { readFrame } from '../pictures/frame.ts';
@@ -37,13 +37,15 @@ const POLARITIES: Record<'dark' | 'bright' | 'both', readonly Polarity[]> = {
 };
 
 export const examine: Command = {
-  help: `fennip examine IN [--chart chart.json] [--sensitivity 0..1] [--nature frame|print] [--kinds speck,fibre,...] [--polarity dark|bright|both] --out faults.json
+  help: `fennip examine IN [--chart chart.json] [--sensitivity 0..1] [--least-visibility 0..1] [--nature frame|print] [--kinds speck,fibre,...] [--polarity dark|bright|both] --out faults.json
 
 Finds the faults of a picture and lists them, surest first, as
   {"picture":{"width","height","depth"},"faults":[{"kind","polarity","x","y","r","strength","softness","confidence"}]}
 in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. A line has its course as "path"; its r is half its width. An area has its border as "outline"; its r is that of a disc as large. With --out - the list is printed.
 
-  --sensitivity  how readily a finding is listed (default ${EXAMINE_DEFAULTS.sensitivity})
+  --sensitivity  how readily a finding is listed (default ${EXAMINE_DEFAULTS.sensitivity}: about one in ten is wrong)
+  --least-visibility  what is less visible in the whole picture is not listed (default ${LEAST_VISIBILITY}; 1 is a step from
+                 black to white half a degree wide, seen from a diagonal away)
 ${NATURE_HELP}
   --kinds        kinds to list, parted by commas (default: all that the picture can carry by its nature and that are
                  looked for): ${FAULT_KINDS.join(', ')}
@@ -51,6 +53,7 @@ ${NATURE_HELP}
 ${CHART_HELP}`,
   options: {
     sensitivity: { type: 'string' },
+    'least-visibility': { type: 'string' },
     kinds: { type: 'string' },
     polarity: { type: 'string' },
     out: { type: 'string' },
@@ -67,10 +70,11 @@ ${CHART_HELP}`,
     const nature = natureOf(values, frame);
     const kinds = kindsFrom(textOption(values, 'kinds'), nature);
     const charted = kinds.includes('speck') ? await chartedPlaces(values, frame) : null;
-    const options = { polarities, sensitivity };
+    const leastVisibility = numberOption(values, 'least-visibility', 0, 1, LEAST_VISIBILITY);
+    const options = { polarities, sensitivity, leastVisibility };
     const all = await examineInThreads(raster, header.transfer, options, nature);
     const found = all.filter(({ kind }) => kinds.includes(kind));
-    const faults = charted ? decideFindings(withCharted(found, charted), options) : found;
+    const faults = charted ? decideFindings(withCharted(found, charted), options, raster) : found;
     const { width, height, depth } = raster;
     const list = `${JSON.stringify({ picture: { width, height, depth }, faults }, null, 1)}\n`;
     if (out === '-') process.stdout.write(list);

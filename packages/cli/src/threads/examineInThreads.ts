@@ -2,7 +2,7 @@ import type { ExamineOptions, PictureNature } from '@fennip/core/examine';
 import type { Fault } from '@fennip/core/fault';
 import type { Transfer } from '@fennip/core/light';
 import type { Raster } from '@fennip/core/raster';
-import { decideFindings, examineAmong, examinePicture } from '@fennip/core/examine';
+import { EVERYTHING, decideFindings, examineAmong, examinePicture } from '@fennip/core/examine';
 import { pixelsOf, sharedRaster } from '@fennip/core/raster';
 import { joinWithNet } from '@fennip/witness';
 import type { Threads } from './threads.ts';
@@ -40,12 +40,12 @@ export async function examineInThreads(
 ): Promise<Fault[]> {
   if (raster.width * raster.height < WORTH_THREADS) {
     const pixels = pixelsOf(raster, transfer);
-    const everything = examinePicture(pixels, { polarities: ['dark', 'bright'], sensitivity: 1 }, nature);
-    return decideFindings(await joinWithNet(everything, pixels, nature), options);
+    const everything = examinePicture(pixels, EVERYTHING, nature);
+    return decideFindings(await joinWithNet(everything, pixels, nature), options, raster);
   }
   const threads = startThreads();
   try {
-    return decideFindings(await findAmongThreads(threads, raster, nature, transfer), options);
+    return decideFindings(await findAmongThreads(threads, raster, nature, transfer), options, raster);
   } finally {
     await threads.close();
   }

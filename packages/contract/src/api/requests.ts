@@ -18,6 +18,8 @@ export const ExamineRequestSchema = Type.Object(
   {
     sensitivity: Type.Number({ minimum: 0, maximum: 1 }),
     polarities: Type.Array(PolaritySchema, { minItems: 1, maxItems: 2, uniqueItems: true }),
+    /** What is less visible in the whole picture is not listed; the usual bound where it is left out. */
+    leastVisibility: Type.Optional(Type.Number({ minimum: 0, maximum: 1 })),
   },
   { additionalProperties: false },
 );

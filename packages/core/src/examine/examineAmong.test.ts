@@ -3,7 +3,7 @@ import { mulberry } from '../random/mulberry.ts';
 import { pixelsOf } from '../raster/pixels.ts';
 import { pictureOf, speckAt } from '../testing/pictures.ts';
 import { examineAmong } from './examineAmong.ts';
-import { examinePicture } from './examinePicture.ts';
+import { EVERYTHING, examinePicture } from './examinePicture.ts';
 import { examineTile, examineWhole } from './examineTile.ts';
 import type { PictureNature } from './nature/nature.ts';
 import { scoreWithNet } from './specks/scoreWithNet.ts';
@@ -44,7 +44,7 @@ describe('examining in threads', () => {
         nature,
         (share) => shares.push(share),
       );
-      const all = { polarities: ['dark', 'bright'], sensitivity: 1 } as const;
+      const all = EVERYTHING;
       expect(found.length).toBeGreaterThan(0);
       expect(found).toEqual(examinePicture(pixels, all, nature));
       expect(shares[shares.length - 1]).toBe(1);

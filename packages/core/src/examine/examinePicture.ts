@@ -1,4 +1,5 @@
 import type { Pixels } from '../raster/pixels.ts';
+import type { PictureShape } from '../raster/raster.ts';
 import { calibrated } from './classify/calibrated.ts';
 import { BY_ITSELF } from './classify/ownShare.ts';
 import { LEAST_CONFIDENCE, confident, withConfidence } from './classify/confident.ts';
@@ -20,16 +21,31 @@ import { keepStrongest } from './specks/keepStrongest.ts';
 import { LEAST_RESCORED, rescored, doubtfulSpecks } from './specks/rescoreDoubtful.ts';
 import { scoreWithNet } from './specks/scoreWithNet.ts';
 import { examineTiles } from './tiles.ts';
+import { visibilityOf } from './visibility.ts';
 
 /** What is to be listed of all that was measured. */
 export interface ExamineOptions {
   readonly polarities: readonly Polarity[];
   /** 0 to 1, see {@link leastConfidence}. */
   readonly sensitivity: number;
+  /** What is less visible is not listed, see {@link visibilityOf}; {@link LEAST_VISIBILITY} where it is not said. */
+  readonly leastVisibility?: number;
 }
+
+/** Below this no eye sees a fault in the whole picture, whatever is done to its tone within reason. */
+export const LEAST_VISIBILITY = 0.0002;
 
 /** A cut at about 0.3: for probabilities that mean what they say, F1 is greatest at half of itself (Lipton et al. 2014). */
 export const EXAMINE_DEFAULTS: ExamineOptions = { polarities: ['dark', 'bright'], sensitivity: 0.7 };
+
+/** All that was measured. */
+export const EVERYTHING: ExamineOptions = {
+  polarities: ['dark', 'bright'],
+  sensitivity: 1,
+  leastVisibility: 0,
+};
+
+const asItIs = (tone: number): number => tone;
 
 /** Names what measures a picture of a nature: it changes with everything that gives other findings on the same picture. */
 export const finderOf = (nature: PictureNature): string => `specks, lines and areas 10, ${nature}`;
@@ -66,13 +82,21 @@ export function gatherFindings(parts: readonly MeasuredPart[], nature: PictureNa
   return ranked([...areas, ...spots], least).filter(({ kind }) => canCarry(nature, kind));
 }
 
-/** The findings that are listed. Nothing is measured again. */
-export const decideFindings = <T extends Fault>(findings: readonly T[], options: ExamineOptions): T[] => {
-  const least = leastConfidence(options.sensitivity);
+/** The findings that are listed. Nothing is measured again. @param picture that they were found on */
+export function decideFindings<T extends Fault>(
+  findings: readonly T[],
+  { sensitivity, polarities, leastVisibility = LEAST_VISIBILITY }: ExamineOptions,
+  { width, height }: Pick<PictureShape, 'width' | 'height'>,
+): T[] {
+  const least = leastConfidence(sensitivity);
+  const diagonal = Math.hypot(width, height);
   return findings.filter(
-    ({ confidence, polarity }) => confidence >= least && options.polarities.includes(polarity),
+    (fault) =>
+      fault.confidence >= least &&
+      polarities.includes(fault.polarity) &&
+      visibilityOf(fault, asItIs, diagonal) >= leastVisibility,
   );
-};
+}
 
 /**
  * Finds the faults of a whole picture, one part after the other.
@@ -91,5 +115,5 @@ export function examinePicture(
   const findings = gatherFindings([...tiles, ...whole], nature);
   const doubtful = doubtfulSpecks(findings, nature);
   const seen = scoreWithNet(doubtful, pixels);
-  return decideFindings(rescored(findings, doubtful, seen), options);
+  return decideFindings(rescored(findings, doubtful, seen), options, pixels.shape);
 }

@@ -2,7 +2,14 @@ export type { CutEdge } from './areas/edgesInto.ts';
 export { EDGES_LOOK, edgesInto } from './areas/edgesInto.ts';
 export { examineAmong } from './examineAmong.ts';
 export type { ExamineOptions } from './examinePicture.ts';
-export { EXAMINE_DEFAULTS, decideFindings, examinePicture, finderOf } from './examinePicture.ts';
+export {
+  EVERYTHING,
+  EXAMINE_DEFAULTS,
+  LEAST_VISIBILITY,
+  decideFindings,
+  examinePicture,
+  finderOf,
+} from './examinePicture.ts';
 export type { MeasuredPart } from './examineTile.ts';
 export { examineTile, examineWhole } from './examineTile.ts';
 export { guessNature } from './nature/guessNature.ts';

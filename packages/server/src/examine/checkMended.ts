@@ -30,7 +30,7 @@ async function leftoversOf(context: Context, row: PictureRow): Promise<Leftover[
   const { marked, faults } = await faultsOf(database, row.id);
   const measured = (await findingsOf(database, row)) ?? [];
   const found = await measurePicture(context, row, { work: 'check', recipe });
-  const listed = decideFindings(found, row.examine_request ?? EXAMINE_DEFAULTS);
+  const listed = decideFindings(found, row.examine_request ?? EXAMINE_DEFAULTS, row);
   return tellLeftovers(
     listed,
     [...measured, ...faults.filter(({ origin }) => !origin), ...marked],

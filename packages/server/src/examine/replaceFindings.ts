@@ -54,7 +54,7 @@ export async function replaceFindings(
 ): Promise<void> {
   const pace = await ownPace(database);
   await database.transaction(async (change) => {
-    const picture = await change('pictures').where('id', pictureId).forUpdate().first('id');
+    const picture = await change('pictures').where('id', pictureId).forUpdate().first('width', 'height');
     if (!picture) return;
     const listed: FaultRow[] = await change<FaultRow>('faults').where('picture_id', pictureId);
     const mended: { fault_id: string }[] = await change('mends')
@@ -68,7 +68,7 @@ export async function replaceFindings(
         .map(({ id }) => id),
     ]);
     const { gone, fresh } = matchFindings(
-      decideFindings(measured, request),
+      decideFindings(measured, request, picture),
       ...([measured, listed, settled] as const),
     );
     for (let at = 0; at < gone.length; at += BATCH)

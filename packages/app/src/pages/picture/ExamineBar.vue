@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LEAST_VISIBILITY } from '@fennip/core/examine';
 import { computed } from 'vue';
 import { useExamination } from '../../stores/examination.ts';
 import { useJob } from '../../stores/job.ts';
@@ -16,6 +17,20 @@ const share = computed(() => job.workShare(picture.picture?.id ?? '', 'examine')
 const problem = computed(() => {
   const failed = picture.picture?.examineProblem ?? null;
   return examination.problem ?? (failed === null ? null : sayText(failed));
+});
+
+/** What is listed of what is hardly seen: all of it, what an eye can see, what it sees at once. */
+const FLOORS = [
+  { value: 0, label: 'examine.visible.all' },
+  { value: LEAST_VISIBILITY, label: 'examine.visible.seen' },
+  { value: 10 * LEAST_VISIBILITY, label: 'examine.visible.plain' },
+] as const;
+
+/** How much of what is listed will be wrong, in words. */
+const wrong = computed(() => {
+  if (examination.wrongShare === null) return null;
+  const n = Math.round(10 * examination.wrongShare);
+  return n === 0 ? say('examine.hardlyWrong') : say('examine.wrong', { n });
 });
 
 const label = computed(() => {
@@ -42,6 +57,17 @@ const label = computed(() => {
       <el-radio-button value="bright">{{ say('examine.bright') }}</el-radio-button>
       <el-radio-button value="both">{{ say('examine.both') }}</el-radio-button>
     </el-radio-group>
+    <el-select
+      v-model="examination.leastVisibility"
+      :persistent="false"
+      size="small"
+      class="seen"
+      :aria-label="say('examine.leastVisibility')"
+      :title="say('examine.leastVisibility')"
+      @change="examination.decide"
+    >
+      <el-option v-for="{ value, label: name } in FLOORS" :key="value" :value="value" :label="say(name)" />
+    </el-select>
     <label class="sensitivity">
       <span>{{ say('examine.sensitivity') }}</span>
       <el-slider
@@ -74,7 +100,7 @@ const label = computed(() => {
       </el-button>
     </template>
     <span v-else-if="problem" role="alert" class="problem" :title="problem">{{ problem }}</span>
-    <span v-else class="soft hint">{{ say('examine.hint') }}</span>
+    <span v-else class="soft hint">{{ wrong ?? say('examine.hint') }}</span>
   </form>
 </template>
 
@@ -100,6 +126,10 @@ const label = computed(() => {
 }
 .sensitivity .el-slider {
   width: 130px;
+}
+.seen {
+  flex: none;
+  width: 124px;
 }
 .progress {
   flex: 1;

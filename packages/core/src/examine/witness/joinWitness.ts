@@ -1,15 +1,18 @@
 import type { Fault } from '../../fault/fault.ts';
+import { lumaPlane } from '../../raster/float.ts';
 import type { Pixels } from '../../raster/pixels.ts';
+import { pictureRect } from '../../raster/window.ts';
 import { logistic } from '../../solve/logistic.ts';
 import type { GrownForest } from '../classify/forest.ts';
 import { growForest } from '../classify/forest.ts';
 import type { PictureNature } from '../nature/nature.ts';
+import { keepLines } from '../lines/keepLines.ts';
 import { ranked } from '../ranked.ts';
 import { keepStrongest } from '../specks/keepStrongest.ts';
 import lineForest from './lineWitnessForest.json' with { type: 'json' };
-import { lineWitnessTraits } from './lineWitness.ts';
+import { jointLines } from './jointLines.ts';
 import speckForest from './speckWitnessForest.json' with { type: 'json' };
-import { jointSpecks } from './speckWitness.ts';
+import { jointSpecks } from './jointSpecks.ts';
 import type { WitnessMaps } from './witnessMaps.ts';
 
 /** What weighs the finder and the net against one another. */
@@ -21,8 +24,8 @@ export interface JoiningForests {
 const TRAINED: JoiningForests = { specks: growForest(speckForest), lines: growForest(lineForest) };
 
 /**
- * Findings of the finders with what a net says of the same picture: each is as sure as both together make it, and specks that
- * only the net sees are among them.
+ * Findings of the finders with what a net says of the same picture: each is as sure as both together make it, and what
+ * only the net sees is among them.
  *
  * @param findings of the whole picture, with nothing decided
  * @param maps of the net, of the same pixels
@@ -35,10 +38,11 @@ export function joinWitness(
   nature: PictureNature,
   { specks: speckScores, lines: lineScores }: JoiningForests = TRAINED,
 ): Fault[] {
+  const luma = lumaPlane(pixels.window(pictureRect(pixels.shape)).raster);
   const joint = jointSpecks(
     findings.filter(({ kind }) => kind === 'speck'),
     maps,
-    pixels,
+    luma,
     nature,
   );
   const scores = speckScores.scoreAll(joint.map(({ traits }) => traits));
@@ -46,12 +50,17 @@ export function joinWitness(
     ...fault,
     ...{ fit: fault.strength, score: scores[k], confidence: logistic(scores[k]) },
   }));
-  const lines = findings.filter(({ path }) => path !== undefined);
-  const lineScored = lineScores.scoreAll(lines.map((line) => lineWitnessTraits(line, maps, nature)));
+  const lines = jointLines(
+    findings.filter(({ path }) => path !== undefined),
+    maps,
+    luma,
+    nature,
+  );
+  const lineScored = lineScores.scoreAll(lines.map(({ traits }) => traits));
   const others = findings.filter(({ kind, path }) => kind !== 'speck' && path === undefined);
   return ranked([
     ...others,
-    ...lines.map((line, k) => ({ ...line, confidence: logistic(lineScored[k]) })),
+    ...keepLines(lines.map(({ fault }, k) => ({ ...fault, confidence: logistic(lineScored[k]) }))),
     ...keepStrongest(specks),
   ]);
 }

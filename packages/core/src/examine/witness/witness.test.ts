@@ -2,17 +2,22 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Fault } from '../../fault/fault.ts';
 import { mulberry } from '../../random/mulberry.ts';
+import type { FloatPlane } from '../../raster/float.ts';
+import { lumaPlane } from '../../raster/float.ts';
 import { pixelsOf } from '../../raster/pixels.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { createRaster } from '../../raster/raster.ts';
 import { growForest } from '../classify/forest.ts';
 import { joinWitness } from './joinWitness.ts';
-import { LINE_WITNESS_TRAITS, lineWitnessTraits } from './lineWitness.ts';
-import { SPECK_WITNESS_TRAITS, jointSpecks } from './speckWitness.ts';
+import { LINE_WITNESS_TRAITS, jointLines } from './jointLines.ts';
+import { SPECK_WITNESS_TRAITS, jointSpecks } from './jointSpecks.ts';
+import { AROUND, thinMask } from './thinMask.ts';
 import type { Witness } from './witness.ts';
 import { WITNESS_MAPS } from './witness.ts';
 import { witnessInput } from './witnessInput.ts';
-import { emptyMaps, lookAtPicture, mapAt } from './witnessMaps.ts';
+import { witnessedLines } from './witnessedLines.ts';
+import type { WitnessMaps } from './witnessMaps.ts';
+import { emptyMaps, lookAtPicture, mapAt, toByte } from './witnessMaps.ts';
 import { witnessedPlace, witnessedSpecks } from './witnessedSpecks.ts';
 
 /** A grey picture with a little noise and dark discs. */
@@ -33,7 +38,7 @@ function speckled(
 }
 
 /** Steps to the places of a square of seven by seven. */
-const AROUND = Array.from({ length: 49 }, (_, k) => [(k % 7) - 3, Math.floor(k / 7) - 3] as const);
+const SQUARE = Array.from({ length: 49 }, (_, k) => [(k % 7) - 3, Math.floor(k / 7) - 3] as const);
 
 /** A net that knows one thing: where the middle of what is dark lies, that it has a radius of 6, and which pixels are dark. */
 const seesDark: Witness = (planes, width, height) => {
@@ -45,7 +50,7 @@ const seesDark: Witness = (planes, width, height) => {
     for (let x = 0; x < half; x++) {
       if (!isDark(x, y)) continue;
       const i = y * half + x;
-      maps[i] = AROUND.filter(([dx, dy]) => isDark(x + dx, y + dy)).length / 4 - 2;
+      maps[i] = SQUARE.filter(([dx, dy]) => isDark(x + dx, y + dy)).length / 4 - 2;
       maps[2 * half * tall + i] = Math.log(6);
       maps[3 * half * tall + i] = 4;
     }
@@ -134,11 +139,11 @@ describe('specks that a net sees', () => {
   });
 
   it('are those of the finder where both see one, and more beside them', async () => {
-    const pixels = pixelsOf(speckled(160, 100, TWO));
+    const raster = speckled(160, 100, TWO);
     const joint = jointSpecks(
       [found(41, 40, 5, 0.4)],
-      await lookAtPicture(pixels, seesDark),
-      pixels,
+      await lookAtPicture(pixelsOf(raster), seesDark),
+      lumaPlane(raster),
       'frame',
     );
     const near = (x: number, y: number) =>
@@ -195,11 +200,103 @@ describe('specks that a net sees', () => {
   });
 });
 
+/** Maps of 200 x 100 pixels whose net sees lines on some of their pixels, and luma that is dark there. */
+function linedMaps(isLine: (x: number, y: number) => boolean): WitnessMaps {
+  const maps = emptyMaps({ width: 200, height: 100 });
+  for (let y = 0; y < maps.height; y++)
+    for (let x = 0; x < maps.width; x++) maps.planes.line[y * maps.width + x] = toByte(isLine(x, y) ? 3 : -5);
+  return maps;
+}
+const luma: FloatPlane = { width: 200, height: 100, data: new Float32Array(20_000).fill(0.5) };
+for (let x = 40; x < 160; x++) luma.data[50 * 200 + x] = luma.data[51 * 200 + x] = 0.2;
+
+describe('lines that a net sees', () => {
+  const isTwo = (x: number, y: number): boolean => (x > 20 && x < 80 && y === 25) || x === 50;
+
+  it('run through crossings and over gaps', () => {
+    const maps = linedMaps((x, y) => isTwo(x, y) && !(x > 60 && x < 64));
+    const lines = witnessedLines(maps, luma);
+    expect(lines).toHaveLength(2);
+    const lying = lines.find(({ path = [] }) => path.every(([, y]) => Math.abs(y - 51) < 3));
+    const xs = lying?.path?.map(([x]) => x) ?? [];
+    expect(Math.min(...xs)).toBeLessThan(46);
+    expect(Math.max(...xs)).toBeGreaterThan(155);
+    expect(lying).toMatchObject({ polarity: 'dark', kind: 'scratch' });
+    expect(lying?.strength).toBeCloseTo(0.3, 1);
+  });
+
+  it('are those of the finder too where both see one, and named as it named them', () => {
+    const known: Fault = {
+      ...found(100, 51, 1, 0.6),
+      kind: 'crease',
+      path: [
+        [40, 51],
+        [160, 51],
+      ],
+    };
+    const joint = jointLines([known], linedMaps(isTwo), luma, 'print');
+    expect(joint).toHaveLength(3);
+    const odds = joint.map(({ traits }) => traits[LINE_WITNESS_TRAITS.indexOf('finder')]);
+    expect(odds[0]).toBeCloseTo(Math.log(0.6 / 0.4), 5);
+    expect(joint.filter(({ fault }) => fault.kind === 'crease')).toHaveLength(2);
+    expect(Math.min(...odds)).toBeLessThan(-4);
+  });
+
+  it('are fibres on a frame, which has no emulsion to scratch', () => {
+    expect(jointLines([], linedMaps(isTwo), luma, 'frame').map(({ fault }) => fault.kind)).toEqual([
+      'fibre',
+      'fibre',
+    ]);
+  });
+});
+
+describe('a mask that is thinned', () => {
+  /** How many parts hang together, corners counting. */
+  function partsOf(mask: Uint8Array, width: number): number {
+    const left = mask.slice();
+    let parts = 0;
+    for (let start = 0; start < left.length; start++) {
+      if (left[start] === 0) continue;
+      parts++;
+      const open = [start];
+      left[start] = 0;
+      for (let i = open.pop(); i !== undefined; i = open.pop())
+        for (const [dx, dy] of AROUND) {
+          const n = i + dy * width + dx;
+          if (left[n] !== 1) continue;
+          left[n] = 0;
+          open.push(n);
+        }
+    }
+    return parts;
+  }
+
+  it('hangs together as it did, lies in what it was, and is thin', () => {
+    const disc = fc.record({ x: fc.nat(30), y: fc.nat(20), r: fc.integer({ min: 2, max: 6 }) });
+    fc.assert(
+      fc.property(fc.array(disc, { minLength: 1, maxLength: 6 }), (discs) => {
+        const [width, height] = [44, 34];
+        const whole = Uint8Array.from({ length: width * height }, (_, i) => {
+          const [x, y] = [(i % width) - 7, Math.floor(i / width) - 7];
+          return discs.some((one) => Math.hypot(x - one.x, y - one.y) < one.r) ? 1 : 0;
+        });
+        const mask = whole.slice();
+        const left = thinMask(mask, width, height);
+        const isFull = [...left].some((i) => mask[i + 1] + mask[i + width] + mask[i + width + 1] === 3);
+        return (
+          !isFull &&
+          left.length === mask.filter((value) => value === 1).length &&
+          left.every((i) => whole[i] === 1) &&
+          partsOf(mask, width) === partsOf(whole, width)
+        );
+      }),
+    );
+  });
+});
+
 describe('what a net knows of a line', () => {
   it('is how likely its pixels lie on one, and those beside it', () => {
-    const maps = emptyMaps({ width: 200, height: 100 });
-    maps.planes.line.fill(128 - 16 * 5);
-    for (let x = 20; x < 80; x++) maps.planes.line[25 * maps.width + x] = 128 + 16 * 3;
+    const maps = linedMaps((x, y) => y === 25 && x >= 20 && x < 80);
     const line = (y: number): Fault => ({
       ...found(100, y, 1, 0.5),
       path: [
@@ -208,7 +305,7 @@ describe('what a net knows of a line', () => {
       ],
     });
     const of = (y: number, name: (typeof LINE_WITNESS_TRAITS)[number]): number =>
-      lineWitnessTraits(line(y), maps, 'print')[LINE_WITNESS_TRAITS.indexOf(name)];
+      jointLines([line(y)], maps, luma, 'print')[0].traits[LINE_WITNESS_TRAITS.indexOf(name)];
     expect(of(51, 'onLine')).toBeCloseTo(3, 1);
     expect(of(51, 'shareOn')).toBe(1);
     expect(of(51, 'beside')).toBeCloseTo(-5, 1);

@@ -1,11 +1,8 @@
 import type { Fault, Polarity } from '../../fault/fault.ts';
-import type { Pixels } from '../../raster/pixels.ts';
 import { columnOf } from '../../measure/columnOf.ts';
 import type { FloatPlane } from '../../raster/float.ts';
-import { lumaPlane } from '../../raster/float.ts';
 import { createDiscGrid } from '../discGrid.ts';
 import { createPointGrid } from '../pointGrid.ts';
-import { pictureRect } from '../../raster/window.ts';
 import { boundedOdds } from './boundedOdds.ts';
 import type { PictureNature } from '../nature/nature.ts';
 import type { WitnessMaps } from './witnessMaps.ts';
@@ -28,6 +25,8 @@ export const SPECK_WITNESS_TRAITS = [
   'around',
   'line',
   'alike',
+  'foundAround',
+  'seenAround',
 ] as const;
 
 /** A speck that the finder found, or that only the net sees. */
@@ -85,6 +84,8 @@ function measuredSpeck(luma: FloatPlane, x: number, y: number, r: number, polari
   };
 }
 
+/** Those of the whole picture count that a finder lists by default. */
+const LIKELY = 0.3;
 /** Others of a polarity are counted so far away, in pixels. */
 const CROWD = 90;
 /** Those that are hardly less likely, in log-odds. */
@@ -113,14 +114,14 @@ function likelyAround(
  *
  * @param found specks of the finder, with its confidences
  * @param maps of the net, of the same picture
+ * @param luma encoded, 0 to 1, of the whole picture
  */
 export function jointSpecks(
   found: readonly Fault[],
   maps: WitnessMaps,
-  pixels: Pixels,
+  luma: FloatPlane,
   nature: PictureNature,
 ): JointSpeck[] {
-  const luma = lumaPlane(pixels.window(pictureRect(pixels.shape)).raster);
   const seen = (['dark', 'bright'] as const).flatMap((polarity) => witnessedSpecks(maps, polarity));
   const places = createDiscGrid<Fault>();
   for (const fault of found) places.add(grown(fault), fault);
@@ -128,6 +129,10 @@ export function jointSpecks(
     .filter((one) => places.find(grown(one), (fault) => isSame(one, fault)) === undefined)
     .map(({ x, y, r, polarity }) => measuredSpeck(luma, x, y, r, polarity));
   const countAlike = likelyAround(seen);
+  const megapixels = (luma.width * luma.height) / 1e6;
+  const many = (count: number): number => Math.log2(1 + count / megapixels);
+  const foundAround = many(found.filter(({ confidence }) => confidence > LIKELY).length);
+  const seenAround = many(seen.filter(({ heat }) => heat > 0).length);
   return [...found, ...alone].map((fault): JointSpeck => {
     const { heat, otherHeat, radiusRatio, inside, around, line } = witnessedPlace(maps, fault);
     const finder = fault.confidence > 0 ? boundedOdds(fault.confidence) : UNFOUND;
@@ -136,7 +141,7 @@ export function jointSpecks(
       traits: Float64Array.of(
         ...[fault.polarity === 'dark' ? 1 : -1, nature === 'print' ? 1 : 0, Math.log2(fault.r)],
         ...[fault.strength, fault.softness, fault.tone ?? 0.5, finder, heat, otherHeat, radiusRatio],
-        ...[inside, around, line, countAlike(fault, heat)],
+        ...[inside, around, line, countAlike(fault, heat), foundAround, seenAround],
       ),
     };
   });

@@ -1,0 +1,151 @@
+import type { Forest, JointLine, JointSpeck } from '@fennip/core/bench';
+import {
+  LINE_WITNESS_TRAITS,
+  SPECK_WITNESS_TRAITS,
+  boundedOdds,
+  growForest,
+  jointLines,
+  jointSpecks,
+} from '@fennip/core/bench';
+import type { Fault } from '@fennip/core/fault';
+import { lumaPlane, pixelsOf } from '@fennip/core/raster';
+import { logistic } from '@fennip/core/solve';
+import type { JoiningForests, WitnessMaps } from '@fennip/core/witness';
+import { joinWitness } from '@fennip/core/witness';
+import { judgeSpecks } from '../../judgeSpecks.ts';
+import type { BoostOptions } from '../boost.ts';
+import { BOOST_DEFAULTS, boost } from '../boost.ts';
+import { calibrate } from '../calibrate.ts';
+import type { JoiningScene } from './joiningScenes.ts';
+
+/** A scene with what the finders and the net say of it. */
+export interface SeenScene {
+  readonly scene: JoiningScene;
+  readonly found: readonly Fault[];
+  readonly maps: WitnessMaps;
+}
+
+/** Rows of traits with what each is, or null for what says nothing either way. */
+export interface Rows {
+  readonly traits: Float64Array[];
+  readonly labels: number[];
+}
+
+/** A finding that is kept, how sure it is, and whether it is a fault. */
+export interface Kept {
+  readonly fault: Fault;
+  readonly isFault: boolean;
+}
+
+/** Few traits that go together need few small trees. */
+const OPTIONS: BoostOptions = { ...BOOST_DEFAULTS, trees: 140, depth: 4, rate: 0.08, leastLeaf: 12 };
+const SPECK = { finder: SPECK_WITNESS_TRAITS.indexOf('finder'), heat: SPECK_WITNESS_TRAITS.indexOf('heat') };
+/** A line is right when half of it lies on laid ones; between the two it says nothing. */
+const [RIGHT, WRONG] = [0.5, 0.25];
+
+/** Lines that were laid break up into specks that are none, and are no good examples either. */
+const teachesSpecks = ({ family, lines }: JoiningScene): boolean =>
+  family === 'mixed' || lines === null || lines.length === 0;
+
+function speckRows({ scene }: SeenScene, joint: readonly JointSpeck[], rows: Rows): void {
+  if (!teachesSpecks(scene)) return;
+  const traitsOf = new Map(joint.map(({ fault, traits }) => [fault, traits]));
+  // Judged by what the net and the finder say together, so that the likelier of two on one fault is the one that counts.
+  const sorted = joint.map(({ fault, traits }) => ({
+    ...fault,
+    confidence: logistic(traits[SPECK.finder] + traits[SPECK.heat]),
+    of: fault,
+  }));
+  for (const { isFault, of } of judgeSpecks(sorted, scene.specks)) {
+    const traits = traitsOf.get(of.of);
+    if (!traits || (!isFault && isOnLine(scene, of))) continue;
+    rows.traits.push(traits);
+    rows.labels.push(Number(isFault));
+  }
+}
+
+/** A speck on a laid line is a part of it. */
+const isOnLine = (scene: JoiningScene, { x, y, polarity }: Pick<Fault, 'x' | 'y' | 'polarity'>): boolean =>
+  scene.shareOnLines({ path: [[x, y]], polarity }) > 0;
+
+function lineRows({ scene }: SeenScene, joint: readonly JointLine[], rows: Rows): void {
+  for (const { fault, traits } of joint) {
+    const share = shareOf(scene, fault);
+    if (share < RIGHT && share > WRONG) continue;
+    rows.traits.push(traits);
+    rows.labels.push(share >= RIGHT ? 1 : 0);
+  }
+}
+
+const shareOf = (scene: JoiningScene, { path = [], polarity }: Fault): number =>
+  scene.shareOnLines({ path, polarity });
+
+const noRows = (): Rows => ({ traits: [], labels: [] });
+
+/** What can be learned from scenes. */
+export function rowsOf(scenes: readonly SeenScene[]): { specks: Rows; lines: Rows } {
+  const [specks, lines] = [noRows(), noRows()];
+  for (const seen of scenes) {
+    const { found, maps, scene } = seen;
+    const luma = lumaPlane(scene.seen);
+    const specksFound = found.filter(({ kind }) => kind === 'speck');
+    speckRows(seen, jointSpecks(specksFound, maps, luma, scene.nature), specks);
+    const linesFound = found.filter(({ path }) => path !== undefined);
+    lineRows(seen, jointLines(linesFound, maps, luma, scene.nature), lines);
+  }
+  return { specks, lines };
+}
+
+/** The two forests as they are written. */
+export interface JoiningWeights {
+  readonly specks: Forest;
+  readonly lines: Forest;
+}
+
+export const weightsOf = (scenes: readonly SeenScene[]): JoiningWeights => {
+  const { specks, lines } = rowsOf(scenes);
+  return {
+    specks: boost(SPECK_WITNESS_TRAITS, specks.traits, specks.labels, OPTIONS),
+    lines: boost(LINE_WITNESS_TRAITS, lines.traits, lines.labels, OPTIONS),
+  };
+};
+
+export const grownWeights = ({ specks, lines }: JoiningWeights): JoiningForests => ({
+  specks: growForest(specks),
+  lines: growForest(lines),
+});
+
+/** What is kept on a scene, surest first. */
+export const joinedOn = ({ scene, found, maps }: SeenScene, forests: JoiningForests): Fault[] =>
+  joinWitness(found, maps, pixelsOf(scene.seen), scene.nature, forests);
+
+/** Specks and lines that are kept, with what each is. */
+export function judgedOn({ scene }: SeenScene, kept: readonly Fault[]): { specks: Kept[]; lines: Kept[] } {
+  const specks = kept.filter(({ kind }) => kind === 'speck');
+  const lines = kept.filter(({ path }) => path !== undefined);
+  return {
+    specks: teachesSpecks(scene)
+      ? judgeSpecks(specks, scene.specks)
+          .map(({ isFault, of }) => ({ fault: of, isFault }))
+          .filter(({ fault, isFault }) => isFault || !isOnLine(scene, fault))
+      : [],
+    lines: lines.map((fault) => ({ fault, isFault: shareOf(scene, fault) >= RIGHT })),
+  };
+}
+
+/** The weights, so that what they say of what is kept is true: of many on one place the surest is surer than it should be. */
+export function calibrated(
+  weights: JoiningWeights,
+  specks: readonly Kept[],
+  lines: readonly Kept[],
+): JoiningWeights {
+  const lineOf = (kept: readonly Kept[]) =>
+    calibrate(
+      kept.map(({ fault }) => boundedOdds(fault.confidence)),
+      kept.map(({ isFault }) => Number(isFault)),
+    );
+  return {
+    specks: { ...weights.specks, calibration: lineOf(specks) },
+    lines: { ...weights.lines, calibration: lineOf(lines) },
+  };
+}

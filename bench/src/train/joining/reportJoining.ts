@@ -1,0 +1,88 @@
+import { boundedOdds } from '@fennip/core/bench';
+import type { Calibration } from '@fennip/core/bench';
+import type { Fault } from '@fennip/core/fault';
+import { logistic } from '@fennip/core/solve';
+import { f1Of } from '../../find.ts';
+import { judgeSpecks } from '../../judgeSpecks.ts';
+import { scoreLines } from '../../onLines.ts';
+import { printConfidences } from '../../printConfidences.ts';
+import type { Row } from '../../report.ts';
+import { printTable } from '../../report.ts';
+import type { JoiningWeights, Kept, SeenScene } from './growJoining.ts';
+import type { JoiningFamily } from './joiningScenes.ts';
+import { isClear } from './joiningScenes.ts';
+
+/** A scene with what is kept on it by forests that never saw its photograph. */
+export interface JoinedScene extends SeenScene {
+  readonly kept: readonly Fault[];
+  readonly judged: { readonly specks: readonly Kept[]; readonly lines: readonly Kept[] };
+}
+
+const FAMILIES: readonly JoiningFamily[] = [
+  ...(['soft dust', 'lit particles', 'hard dust', 'mixed'] as const),
+  ...(['light scratches', 'dark scratches', 'hairs'] as const),
+];
+
+const mean = (values: readonly number[]): number =>
+  values.reduce((sum, value) => sum + value, 0) / values.length;
+
+const asSure = ({ slope, offset }: Calibration, confidence: number): number =>
+  logistic(slope * boundedOdds(confidence) + offset);
+
+/** F1 of what is listed on a scene; null where its faults are not known one by one. */
+function f1On({ scene }: SeenScene, listed: readonly Fault[]): number | null {
+  if (scene.lines && scene.lines.length > 0) {
+    const lines = listed.flatMap(({ path, polarity, r }) => (path ? [{ path, polarity, width: 2 * r }] : []));
+    return scoreLines(lines, scene.lines).f1;
+  }
+  const clear = scene.specks.filter(isClear).length;
+  if (clear === 0) return null;
+  const judged = judgeSpecks(
+    listed.filter(({ kind }) => kind === 'speck'),
+    scene.specks,
+  );
+  const found = judged.filter(({ isFault }) => isFault).length;
+  return f1Of(found, judged.length - found, clear);
+}
+
+/** Listed on a scene of each family, in the mean, by the finders alone and by both. */
+export function reportJoining(joined: readonly JoinedScene[], weights: JoiningWeights, least: number): void {
+  const sure = (fault: Fault): number =>
+    fault.kind === 'speck'
+      ? asSure(weights.specks.calibration, fault.confidence)
+      : fault.path
+        ? asSure(weights.lines.calibration, fault.confidence)
+        : fault.confidence;
+  const alone = ({ found }: JoinedScene): Fault[] => found.filter(({ confidence }) => confidence >= least);
+  const both = ({ kept }: JoinedScene): Fault[] => kept.filter((fault) => sure(fault) >= least);
+  const rows = FAMILIES.map((family): Row => {
+    const own = joined.filter(({ scene }) => scene.family === family);
+    const meanOf = (listed: (one: JoinedScene) => Fault[]): number =>
+      mean(own.map((one) => f1On(one, listed(one))).filter((f1) => f1 !== null));
+    return [family, String(own.length), meanOf(alone), meanOf(both)];
+  });
+  printTable(
+    'F1 at the default, of what stands out, each photograph left out',
+    ['family', 'scenes', 'finders', 'with the net'],
+    rows,
+  );
+  const clean = joined.filter(({ scene }) => scene.family === 'clean');
+  for (const [name, listed] of [
+    ['finders', alone],
+    ['with the net', both],
+  ] as const) {
+    const wrong = clean.map((one) => listed(one).length);
+    const megapixels = clean.reduce((sum, { scene: { seen } }) => sum + (seen.width * seen.height) / 1e6, 0);
+    const total = wrong.reduce((sum, count) => sum + count, 0);
+    console.log(
+      `clean, ${name}: ${(total / megapixels).toFixed(2)} a megapixel, none on ${wrong.filter((count) => count === 0).length} of ${wrong.length}`,
+    );
+  }
+  for (const of of ['specks', 'lines'] as const)
+    printConfidences(
+      `Confidence of ${of}`,
+      joined.flatMap(({ judged }) =>
+        judged[of].map(({ fault, isFault }) => ({ confidence: sure(fault), isFault })),
+      ),
+    );
+}
