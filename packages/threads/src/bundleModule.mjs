@@ -1,6 +1,14 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, writeFileSync } from 'node:fs';
-import { basename, join } from 'node:path';
+import {
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
+import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import { build, buildSync } from 'esbuild';
 
@@ -10,16 +18,20 @@ const PACKAGES = fileURLToPath(new URL('../..', import.meta.url));
 /** Below the folder of all libraries, so that what is not bundled is found from there. */
 const CACHE = join(PACKAGES, '..', 'node_modules', '.cache', 'fennip');
 
+/** What our own packages say of themselves. */
+const manifests = () =>
+  readdirSync(PACKAGES)
+    .map((folder) => join(PACKAGES, folder, 'package.json'))
+    .filter((manifest) => existsSync(manifest));
+
 /** The files that our own packages are entered by; everything else that is imported by name stays outside. */
 function ownExports() {
   /** @type {Record<string, string>} */
   const found = {};
-  for (const folder of readdirSync(PACKAGES)) {
-    const manifest = join(PACKAGES, folder, 'package.json');
-    if (!existsSync(manifest)) continue;
+  for (const manifest of manifests()) {
     const { name, exports = {} } = JSON.parse(readFileSync(manifest, 'utf8'));
     for (const [subpath, file] of Object.entries(exports))
-      found[name + subpath.slice(1)] = join(PACKAGES, folder, file);
+      found[name + subpath.slice(1)] = join(dirname(manifest), file);
   }
   return found;
 }
@@ -44,6 +56,8 @@ const optionsFor = (source) => ({
   entryPoints: [source],
   bundle: true,
   write: false,
+  metafile: true,
+  absWorkingDir: PACKAGES,
   platform: 'node',
   format: 'esm',
   target: 'node20',
@@ -55,17 +69,49 @@ const optionsFor = (source) => ({
   logLevel: 'silent',
 });
 
-function keep(source, { outputFiles: [{ contents }] }) {
-  const name = createHash('sha256').update(contents).digest('hex').slice(0, 16);
-  const path = join(CACHE, `${basename(source, '.ts')}-${name}.mjs`);
-  if (!existsSync(path)) {
-    mkdirSync(CACHE, { recursive: true });
-    // Another process may be at the same: a file is there as a whole or not at all.
-    const passing = `${path}.${process.pid}`;
-    writeFileSync(passing, contents);
-    renameSync(passing, path);
+/** Where it is written down what a bundle was made from. */
+const recordOf = (source, way) => {
+  const name = createHash('sha256').update(`${way} ${source}`).digest('hex').slice(0, 16);
+  return join(CACHE, `${basename(source, '.ts')}-${name}.json`);
+};
+
+/** What tells whether a file is still the one that was bundled. */
+function stateOf(path) {
+  const { mtimeMs, size } = statSync(path);
+  return `${mtimeMs} ${size}`;
+}
+
+/** Another process may be at the same: a file is there as a whole or not at all. */
+function writeWhole(path, contents) {
+  mkdirSync(CACHE, { recursive: true });
+  const passing = `${path}.${process.pid}`;
+  writeFileSync(passing, contents);
+  renameSync(passing, path);
+}
+
+/** The bundle that was made before, if nothing that it was made from has changed since. */
+function madeBefore(source, way) {
+  try {
+    const { bundle, madeFrom } = JSON.parse(readFileSync(recordOf(source, way), 'utf8'));
+    const isCurrent = Object.entries(madeFrom).every(([path, state]) => stateOf(path) === state);
+    return isCurrent && existsSync(bundle) ? bundle : null;
+  } catch {
+    // Never made, or something that it was made from is gone.
+    return null;
   }
-  return path;
+}
+
+/** @param begun when the bundling did, in milliseconds */
+function keep(source, way, begun, { outputFiles: [{ contents }], metafile }) {
+  const name = createHash('sha256').update(contents).digest('hex').slice(0, 16);
+  const bundle = join(CACHE, `${basename(source, '.ts')}-${name}.mjs`);
+  if (!existsSync(bundle)) writeWhole(bundle, contents);
+  const inputs = Object.keys(metafile.inputs).map((path) => resolve(PACKAGES, path));
+  const madeFrom = Object.fromEntries([...manifests(), ...inputs].map((path) => [path, stateOf(path)]));
+  // What changed while it was bundled may be in it or not: then the next start bundles anew.
+  if (inputs.every((path) => statSync(path).mtimeMs < begun))
+    writeWhole(recordOf(source, way), JSON.stringify({ bundle, madeFrom }));
+  return bundle;
 }
 
 const bundled = new Map();
@@ -74,12 +120,16 @@ export function bundleModule(module) {
   const known = bundled.get(module.href);
   if (known) return known;
   const source = fileURLToPath(module);
-  const path = keep(source, buildSync(optionsFor(source)));
+  const path =
+    madeBefore(source, 'module') ?? keep(source, 'module', Date.now(), buildSync(optionsFor(source)));
   bundled.set(module.href, path);
   return path;
 }
 
 export async function bundleProgram(module) {
   const source = fileURLToPath(module);
-  return keep(source, await build({ ...optionsFor(source), plugins: [keepsPlaces] }));
+  const before = madeBefore(source, 'program');
+  if (before !== null) return before;
+  const begun = Date.now();
+  return keep(source, 'program', begun, await build({ ...optionsFor(source), plugins: [keepsPlaces] }));
 }

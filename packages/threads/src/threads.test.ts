@@ -2,10 +2,10 @@ import { execFile } from 'node:child_process';
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 import { promisify } from 'node:util';
 import { afterAll, describe, expect, it } from 'vitest';
-import { bundleModule } from './bundleModule.mjs';
+import { bundleModule, bundleProgram } from './bundleModule.mjs';
 import { startTaskThreads } from './startPool.ts';
 import type { tasks } from './testing/thread.ts';
 
@@ -75,5 +75,26 @@ describe('a bundle', () => {
     ]);
     await rm(folder, { recursive: true });
     expect(JSON.parse(stdout)).toEqual(['what lies beside', '--worker', 'x y']);
+  });
+
+  it('is made anew when something that it was made from has changed, and only then', async () => {
+    const folder = await mkdtemp(join(tmpdir(), 'fennip-bundle-'));
+    const [program, beside] = [join(folder, 'program.ts'), join(folder, 'beside.ts')];
+    await writeFile(program, `import { word } from './beside.ts'; console.log(word);`);
+    const saying = async (word: string): Promise<string> => {
+      await writeFile(beside, `export const word: string = '${word}';`);
+      // What is bundled in the moment in which it changes is not kept.
+      await new Promise((resolve) => setTimeout(resolve, 30));
+      return bundleProgram(pathToFileURL(program));
+    };
+    const first = await saying('one');
+    expect(await bundleProgram(pathToFileURL(program))).toBe(first);
+    const second = await saying('two');
+    expect(second).not.toBe(first);
+    expect(await readFile(second, 'utf8')).toContain('"two"');
+    // As after a checkout: the same words at another time.
+    expect(await saying('one')).toBe(first);
+    await rm(folder, { recursive: true });
+    await expect(bundleProgram(pathToFileURL(program))).rejects.toThrow();
   });
 });
