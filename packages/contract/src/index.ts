@@ -7,6 +7,7 @@ export * from './api/events.ts';
 export * from './api/fileNames.ts';
 export * from './api/job.ts';
 export * from './api/jobAccess.ts';
+export * from './api/jobLearning.ts';
 export * from './api/openApi.ts';
 export * from './api/people.ts';
 export * from './api/picture.ts';

@@ -30,7 +30,7 @@ export { SPECK_LEVELS, findSpecks } from './examine/specks/findSpecks.ts';
 export { LINE_WITNESS_TRAITS, jointLines } from './examine/witness/jointLines.ts';
 export type { JointLine } from './examine/witness/jointLines.ts';
 export type { JointSpeck } from './examine/witness/jointSpecks.ts';
-export { boundedOdds } from './examine/witness/boundedOdds.ts';
+export { boundedOdds } from './examine/classify/boundedOdds.ts';
 export { SPECK_WITNESS_TRAITS, jointSpecks } from './examine/witness/jointSpecks.ts';
 export { keepStrongest } from './examine/specks/keepStrongest.ts';
 export type { SpeckNet } from './examine/specks/rescoreDoubtful.ts';

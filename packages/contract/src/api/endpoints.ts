@@ -6,6 +6,7 @@ import type { ChartedState } from './chartedStates.ts';
 import type { ChartSummary, DustChartSheet, EntryVerdictRequest } from './charts.ts';
 import type { Job, NewJob } from './job.ts';
 import type { JobAccess, JobAccessChange } from './jobAccess.ts';
+import type { JobLearning } from './jobLearning.ts';
 import type { Acceptance, Invitation, Person, Role, Session, SignIn } from './people.ts';
 import type { Present, WindowPlace } from './presence.ts';
 import type { EditAnswer, Picture, PictureSheet } from './picture.ts';
@@ -179,6 +180,16 @@ export const ENDPOINTS = {
     'PUT',
     '/jobs/:job/people',
     'Says who is to see a job: everybody, or those who are named.',
+  ),
+  learning: answering<JobLearning>()(
+    'GET',
+    '/jobs/:job/learning',
+    'From how much of what was dismissed and marked by hand the finder has learned for the later pictures of a job.',
+  ),
+  forgetLearning: answering<JobLearning>()(
+    'DELETE',
+    '/jobs/:job/learning',
+    'Lets a job learn anew from what is decided from now on; what was decided stays.',
   ),
   present: answering<Present[], WindowPlace>()(
     'PUT',

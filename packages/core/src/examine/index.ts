@@ -22,3 +22,5 @@ export { createGrainCells, findSmudges, measureGrainCells } from './smudges/find
 export { scoreWithNet } from './specks/scoreWithNet.ts';
 export type { ExamineTile } from './tiles.ts';
 export { visibilityOf } from './visibility.ts';
+export type { LearnedOdds, LearnedTrait, ReviewedPicture } from './learn/learnedOdds.ts';
+export { learnFrom, withLearned } from './learn/learnedOdds.ts';

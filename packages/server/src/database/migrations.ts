@@ -368,6 +368,16 @@ const STEPS: readonly Step[] = [
       );
     },
   },
+  {
+    name: '0018-learning',
+    up: async (knex) => {
+      await knex.schema.alterTable('all_jobs', (table) => {
+        // Only pictures that were worked on since teach the finder; null: all of them.
+        table.timestamp('learns_from');
+      });
+      await knex.raw('create or replace view jobs as select * from all_jobs where binned_at is null');
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

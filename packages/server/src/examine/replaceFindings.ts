@@ -4,6 +4,8 @@ import { decideFindings } from '@fennip/core/examine';
 import type { ExamineRequest } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
 import { ownPace } from '../rows/pace.ts';
+import type { Learner } from './learned.ts';
+import { asLearned } from './learned.ts';
 import { keepEstimate } from './estimates.ts';
 import type { FaultRow } from '../rows/faultRows.ts';
 import { asFaultRow } from '../rows/faultRows.ts';
@@ -54,7 +56,10 @@ export async function replaceFindings(
 ): Promise<void> {
   const pace = await ownPace(database);
   await database.transaction(async (change) => {
-    const picture = await change('pictures').where('id', pictureId).forUpdate().first('width', 'height');
+    const picture = await change('pictures')
+      .where('id', pictureId)
+      .forUpdate()
+      .first<Learner>('id', 'job_id', 'width', 'height');
     if (!picture) return;
     const listed: FaultRow[] = await change<FaultRow>('faults').where('picture_id', pictureId);
     const mended: { fault_id: string }[] = await change('mends')
@@ -68,7 +73,7 @@ export async function replaceFindings(
         .map(({ id }) => id),
     ]);
     const { gone, fresh } = matchFindings(
-      decideFindings(measured, request, picture),
+      decideFindings(await asLearned(change, picture, measured), request, picture),
       ...([measured, listed, settled] as const),
     );
     for (let at = 0; at < gone.length; at += BATCH)

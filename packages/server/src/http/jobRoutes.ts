@@ -6,6 +6,7 @@ import { chartedStates } from '../charts/chartedStates.ts';
 import type { Context } from '../context/context.ts';
 import { awayFiles } from '../deliver/takeBack.ts';
 import type { Database } from '../database/connect.ts';
+import { forgetLearning, learningOf } from '../examine/learned.ts';
 import { jobById, jobsSeenBy } from '../rows/jobRows.ts';
 import { checkId, picturesOfJob } from '../rows/pictureRows.ts';
 import { receivePicture } from '../pictures/receivePicture.ts';
@@ -55,6 +56,12 @@ export function jobRoutes(context: Context): Router {
     const owner = person ? { owner_id: person.id, for_everybody: false } : {};
     await database('jobs').insert({ id, name: name.trim(), ...owner });
     return jobById(database, id);
+  });
+  answer(router, 'learning', async ({ params }) => learningOf(database, (await jobOf(params)).id));
+  answer(router, 'forgetLearning', async ({ params }) => {
+    const { id } = await jobOf(params);
+    await forgetLearning(database, id);
+    return learningOf(database, id);
   });
   answer(router, 'job', async ({ params }) => {
     const job = await jobOf(params);

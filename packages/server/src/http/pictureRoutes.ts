@@ -6,6 +6,7 @@ import { deliveriesOf, orderDelivery, stopDelivery } from '../deliver/deliveries
 import { reportOf } from '../deliver/report.ts';
 import { takeBack } from '../deliver/takeBack.ts';
 import { notFound } from '../errors/refusal.ts';
+import { asLearned } from '../examine/learned.ts';
 import { orderCheck } from '../examine/checkMended.ts';
 import { orderExamination, stopExamination } from '../examine/examinePicture.ts';
 import { edit, historyOf, redo, undo } from '../history/history.ts';
@@ -80,11 +81,10 @@ export function pictureRoutes(context: Context): Router {
     await orderCheck(context, idOf(params));
     return pictureById(database, params.picture);
   });
-  answer(
-    router,
-    'findings',
-    async ({ params }) => (await findingsOf(database, await pictureRow(database, idOf(params)))) ?? [],
-  );
+  answer(router, 'findings', async ({ params }) => {
+    const row = await pictureRow(database, idOf(params));
+    return asLearned(database, row, (await findingsOf(database, row)) ?? []);
+  });
   send(router, 'crop', async (params, response, request) => {
     const row = await pictureRow(database, idOf(params));
     const [x, y, half] = ['x', 'y', 'half'].map((name) => Number(request.query[name]));

@@ -10,6 +10,7 @@ import type { CameBack } from '../../stores/job.ts';
 import { useJob } from '../../stores/job.ts';
 import { percent } from '../../i18n/figures.ts';
 import { useSession } from '../../stores/session.ts';
+import JobLearning from './JobLearning.vue';
 import JobReaders from './JobReaders.vue';
 import OtherPages from './OtherPages.vue';
 import { say, sayCount } from '../../i18n/say.ts';
@@ -113,6 +114,7 @@ async function takeOut({ id, name }: { readonly id: string; readonly name: strin
           }}</router-link>
         </template>
         <JobReaders v-if="session.person" :key="job.job.id" :job="job.job.id" />
+        <JobLearning :key="`learning ${job.job.id}`" :job="job.job.id" />
       </nav>
       <section v-if="job.pictures.length > 0" class="sheet" :aria-label="say('sheet')">
         <div v-for="picture in job.pictures" :key="picture.id" class="place">

@@ -1,7 +1,7 @@
 import type { Fault } from '../../fault/fault.ts';
 import type { FaultKind } from '../../fault/kinds.ts';
 import type { FloatPlane } from '../../raster/float.ts';
-import { boundedOdds } from './boundedOdds.ts';
+import { boundedOdds } from '../classify/boundedOdds.ts';
 import { alongPath } from '../lines/courses.ts';
 import type { LinePoint } from '../lines/joinPaths.ts';
 import type { PictureNature } from '../nature/nature.ts';

@@ -3,7 +3,7 @@ import { columnOf } from '../../measure/columnOf.ts';
 import type { FloatPlane } from '../../raster/float.ts';
 import { createDiscGrid } from '../discGrid.ts';
 import { createPointGrid } from '../pointGrid.ts';
-import { boundedOdds } from './boundedOdds.ts';
+import { boundedOdds } from '../classify/boundedOdds.ts';
 import type { PictureNature } from '../nature/nature.ts';
 import type { WitnessMaps } from './witnessMaps.ts';
 import type { WitnessedSpeck } from './witnessedSpecks.ts';

@@ -1,4 +1,4 @@
-import { logOdds } from '../classify/logOdds.ts';
+import { logOdds } from './logOdds.ts';
 
 /** What is surer than this says no more, as a probability. */
 const SUREST = 0.999;
