@@ -17,6 +17,7 @@ import type { BoostOptions } from '../boost.ts';
 import { BOOST_DEFAULTS, boost } from '../boost.ts';
 import { calibrate } from '../calibrate.ts';
 import type { JoiningScene } from './joiningScenes.ts';
+import { shareOnLines } from './joiningScenes.ts';
 
 /** A scene with what the finders and the net say of it. */
 export interface SeenScene {
@@ -49,6 +50,7 @@ const teachesSpecks = ({ family, lines }: JoiningScene): boolean =>
 
 function speckRows({ scene }: SeenScene, joint: readonly JointSpeck[], rows: Rows): void {
   if (!teachesSpecks(scene)) return;
+  const isOnLine = onLinesOf(scene);
   const traitsOf = new Map(joint.map(({ fault, traits }) => [fault, traits]));
   // Judged by what the net and the finder say together, so that the likelier of two on one fault is the one that counts.
   const sorted = joint.map(({ fault, traits }) => ({
@@ -58,27 +60,27 @@ function speckRows({ scene }: SeenScene, joint: readonly JointSpeck[], rows: Row
   }));
   for (const { isFault, of } of judgeSpecks(sorted, scene.specks)) {
     const traits = traitsOf.get(of.of);
-    if (!traits || (!isFault && isOnLine(scene, of))) continue;
+    if (!traits || (!isFault && isOnLine(of))) continue;
     rows.traits.push(traits);
     rows.labels.push(Number(isFault));
   }
 }
 
-/** A speck on a laid line is a part of it. */
-const isOnLine = (scene: JoiningScene, { x, y, polarity }: Pick<Fault, 'x' | 'y' | 'polarity'>): boolean =>
-  scene.shareOnLines({ path: [[x, y]], polarity }) > 0;
+/** Tells whether a speck lies on a laid line and is a part of it. */
+function onLinesOf(scene: JoiningScene): (speck: Pick<Fault, 'x' | 'y' | 'polarity'>) => boolean {
+  const shareOf = shareOnLines(scene);
+  return ({ x, y, polarity }) => shareOf({ path: [[x, y]], polarity }) > 0;
+}
 
 function lineRows({ scene }: SeenScene, joint: readonly JointLine[], rows: Rows): void {
+  const shareOf = shareOnLines(scene);
   for (const { fault, traits } of joint) {
-    const share = shareOf(scene, fault);
+    const share = shareOf({ path: fault.path ?? [], polarity: fault.polarity });
     if (share < RIGHT && share > WRONG) continue;
     rows.traits.push(traits);
     rows.labels.push(share >= RIGHT ? 1 : 0);
   }
 }
-
-const shareOf = (scene: JoiningScene, { path = [], polarity }: Fault): number =>
-  scene.shareOnLines({ path, polarity });
 
 const noRows = (): Rows => ({ traits: [], labels: [] });
 
@@ -123,13 +125,17 @@ export const joinedOn = ({ scene, found, maps }: SeenScene, forests: JoiningFore
 export function judgedOn({ scene }: SeenScene, kept: readonly Fault[]): { specks: Kept[]; lines: Kept[] } {
   const specks = kept.filter(({ kind }) => kind === 'speck');
   const lines = kept.filter(({ path }) => path !== undefined);
+  const [isOnLine, shareOf] = [onLinesOf(scene), shareOnLines(scene)];
   return {
     specks: teachesSpecks(scene)
       ? judgeSpecks(specks, scene.specks)
           .map(({ isFault, of }) => ({ fault: of, isFault }))
-          .filter(({ fault, isFault }) => isFault || !isOnLine(scene, fault))
+          .filter(({ fault, isFault }) => isFault || !isOnLine(fault))
       : [],
-    lines: lines.map((fault) => ({ fault, isFault: shareOf(scene, fault) >= RIGHT })),
+    lines: lines.map((fault) => ({
+      fault,
+      isFault: shareOf({ path: fault.path ?? [], polarity: fault.polarity }) >= RIGHT,
+    })),
   };
 }
 

@@ -1,6 +1,7 @@
-import { readdir } from 'node:fs/promises';
+import { mkdir, readFile, readdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { deserialize, serialize } from 'node:v8';
 import type { PictureNature } from '@fennip/core/examine';
 import { mulberry } from '@fennip/core/random';
 import type { Raster } from '@fennip/core/raster';
@@ -19,7 +20,8 @@ import { laySpreadGrain } from '../grounds.ts';
 import { netCrop, ON } from '../net/layNetCrops.ts';
 import { throughJpeg } from '../throughJpeg.ts';
 
-const FOLDER = fileURLToPath(new URL('../../../../.fennip/photographs', import.meta.url));
+const FOLDER = fileURLToPath(new URL('../../../../.fennip', import.meta.url));
+const KEPT = join(FOLDER, 'net/scenes');
 
 export type JoiningFamily = DamageKind | 'mixed' | 'clean';
 
@@ -32,10 +34,28 @@ export interface JoiningScene {
   readonly nature: PictureNature;
   readonly seen: Raster;
   readonly specks: readonly (LaidFault & { readonly stands: number })[];
-  /** Share of a line's course that lies on laid lines, those that nobody sees among them, 0 to 1. */
-  readonly shareOnLines: (line: Line) => number;
-  /** Lines that were laid and are seen; null where their courses are not known one by one. */
+  /** Lines that were laid; null where their courses are not known one by one. */
   readonly lines: readonly LaidFault[] | null;
+  /** Where those lie whose courses are not known: 1 for pixels of the picture, those that nobody sees among them. */
+  readonly onLines: Uint8Array | null;
+}
+
+/** Tells which share of a line's course lies on lines that were laid on a scene, 0 to 1. */
+export function shareOnLines({ lines, onLines: mask, seen }: JoiningScene): (line: Line) => number {
+  if (lines) {
+    const laid = lines.flatMap(({ path, polarity, r }) => (path ? [{ path, polarity, r }] : []));
+    return onLines(
+      laid,
+      laid.map(({ r }) => r),
+    ).shareOf;
+  }
+  const isNear = (x: number, y: number): boolean => {
+    for (let py = Math.max(0, Math.floor(y - BESIDE)); py <= Math.min(seen.height - 1, y + BESIDE); py++)
+      for (let px = Math.max(0, Math.floor(x - BESIDE)); px <= Math.min(seen.width - 1, x + BESIDE); px++)
+        if (mask?.[py * seen.width + px] === 1) return true;
+    return false;
+  };
+  return ({ path }) => path.filter(([x, y]) => isNear(x, y)).length / Math.max(1, path.length);
 }
 
 /** Pixels of a scene at most. */
@@ -84,7 +104,7 @@ async function damagedScene(
   if (kind === 'clean') {
     const seen = await asFiled(ground, uniform, seed);
     const nature = uniform() < 0.5 ? 'frame' : 'print';
-    return { name, photograph, family: kind, nature, seen, specks: [], shareOnLines: () => 0, lines: [] };
+    return { name, photograph, family: kind, nature, seen, specks: [], lines: [], onLines: null };
   }
   // From hardly any to a neglected print or a dive: what is usual must not be learned.
   const density = isLines(kind) ? 4 * 10 ** uniform() : 8 * 25 ** uniform();
@@ -92,33 +112,19 @@ async function damagedScene(
   const seen = await asFiled(sharp, uniform, seed);
   const luma = lumaPlane(seen);
   const specks = isLines(kind) ? [] : faults.map((one) => ({ ...one, stands: standsOut(luma, one) }));
-  const laid = faults.flatMap(({ path, polarity, r }) => (path ? [{ path, polarity, r }] : []));
-  const courses = onLines(
-    laid,
-    laid.map(({ r }) => r),
-  );
   return {
     ...{ name, photograph, family: kind, nature: natureOf(kind, uniform), seen, specks },
-    shareOnLines: courses.shareOf,
-    lines: isLines(kind) ? faults : [],
+    ...{ lines: isLines(kind) ? faults : [], onLines: null },
   };
 }
 
 /** A crop as the net learns from, of another seed. */
 async function mixedScene(photograph: string, raster: Raster, seed: number): Promise<JoiningScene> {
   const { seen, specks, truth } = await netCrop(raster, seed);
-  const { width, height } = seen;
-  const isNear = (x: number, y: number): boolean => {
-    for (let py = Math.max(0, Math.floor(y - BESIDE)); py <= Math.min(height - 1, y + BESIDE); py++)
-      for (let px = Math.max(0, Math.floor(x - BESIDE)); px <= Math.min(width - 1, x + BESIDE); px++)
-        if ((truth[py * width + px] & (ON.line | ON.unseen)) !== 0) return true;
-    return false;
-  };
   return {
     ...{ name: `${photograph}, mixed, ${seed}`, photograph, family: 'mixed', seen, specks },
     nature: seed % 2 === 0 ? 'frame' : 'print',
-    shareOnLines: ({ path }) => path.filter(([x, y]) => isNear(x, y)).length / Math.max(1, path.length),
-    lines: null,
+    ...{ lines: null, onLines: truth.map((on) => ((on & (ON.line | ON.unseen)) === 0 ? 0 : 1)) },
   };
 }
 
@@ -126,16 +132,39 @@ const KINDS: readonly (DamageKind | 'clean')[] = [...SPOT_KINDS, ...LINE_KINDS, 
 /** Mixed scenes of each photograph. */
 const MIXED = 8;
 
+/** Does something once, when it is first asked for. */
+function memoized<T>(make: () => Promise<T>): () => Promise<T> {
+  let made: Promise<T> | null = null;
+  return () => (made ??= make());
+}
+
+/** A scene that was made before is read again: they are the same each time, and take longer to make than to look at. */
+async function keptScene(name: string, make: () => Promise<JoiningScene>): Promise<JoiningScene> {
+  const path = join(KEPT, `${name}.v8`);
+  const kept = await readFile(path).catch(() => null);
+  if (kept) return deserialize(kept) as JoiningScene;
+  const scene = await make();
+  await mkdir(KEPT, { recursive: true });
+  await writeFile(path, serialize(scene));
+  return scene;
+}
+
 /** All scenes of a round, one photograph after the other. @param round another one has other faults on other parts */
 export async function* joiningScenes(round: number): AsyncGenerator<JoiningScene> {
-  const folder = join(FOLDER, 'validation');
+  const folder = join(FOLDER, 'photographs/validation');
   const names = (await readdir(folder)).filter((name) => name.endsWith('.png')).sort();
   for (const [p, file] of names.entries()) {
     const photograph = file.replace('.png', '');
-    const { raster } = await decodePicture(join(folder, file));
+    const raster = memoized(async () => (await decodePicture(join(folder, file))).raster);
     const seed = 700_000_000 + 1_000_000 * round + 100 * p;
-    for (const [k, kind] of KINDS.entries()) yield await damagedScene(photograph, raster, kind, seed + k);
-    for (let k = 0; k < MIXED; k++) yield await mixedScene(photograph, raster, seed + KINDS.length + k);
+    for (const [k, kind] of KINDS.entries())
+      yield await keptScene(`${photograph}, ${kind}, ${seed + k}`, async () =>
+        damagedScene(photograph, await raster(), kind, seed + k),
+      );
+    for (let k = KINDS.length; k < KINDS.length + MIXED; k++)
+      yield await keptScene(`${photograph}, mixed, ${seed + k}`, async () =>
+        mixedScene(photograph, await raster(), seed + k),
+      );
   }
 }
 

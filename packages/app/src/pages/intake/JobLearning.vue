@@ -40,15 +40,6 @@ void load();
 </template>
 
 <style scoped>
-.link {
-  padding: 0;
-  border: 0;
-  background: none;
-  color: var(--el-color-primary);
-  font: inherit;
-  text-decoration: underline;
-  cursor: pointer;
-}
 .says {
   margin: 0 0 8px;
 }

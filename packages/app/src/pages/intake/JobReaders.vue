@@ -59,15 +59,6 @@ void load();
 </template>
 
 <style scoped>
-.link {
-  padding: 0;
-  border: 0;
-  background: none;
-  color: var(--el-color-primary);
-  font: inherit;
-  text-decoration: underline;
-  cursor: pointer;
-}
 fieldset {
   margin: 0;
   padding: 0;
