@@ -27,7 +27,7 @@ export interface SeenScene {
 }
 
 /** Rows of traits with what each is, or null for what says nothing either way. */
-export interface Rows {
+interface Rows {
   readonly traits: Float64Array[];
   readonly labels: number[];
 }
@@ -84,18 +84,35 @@ function lineRows({ scene }: SeenScene, joint: readonly JointLine[], rows: Rows)
 
 const noRows = (): Rows => ({ traits: [], labels: [] });
 
+/** What can be learned from one scene: it goes into every forest but those of its own fold, and is worked out once. */
+const ownRows = new WeakMap<SeenScene, { specks: Rows; lines: Rows }>();
+
+function rowsOn(seen: SeenScene): { specks: Rows; lines: Rows } {
+  const known = ownRows.get(seen);
+  if (known) return known;
+  const rows = { specks: noRows(), lines: noRows() };
+  const { found, maps, scene } = seen;
+  const luma = lumaPlane(scene.seen);
+  const specksFound = found.filter(({ kind }) => kind === 'speck');
+  speckRows(seen, jointSpecks(specksFound, maps, luma, scene.nature), rows.specks);
+  const linesFound = found.filter(({ path }) => path !== undefined);
+  lineRows(seen, jointLines(linesFound, maps, luma, scene.nature), rows.lines);
+  ownRows.set(seen, rows);
+  return rows;
+}
+
+const together = (all: readonly Rows[]): Rows => ({
+  traits: all.flatMap(({ traits }) => traits),
+  labels: all.flatMap(({ labels }) => labels),
+});
+
 /** What can be learned from scenes. */
-export function rowsOf(scenes: readonly SeenScene[]): { specks: Rows; lines: Rows } {
-  const [specks, lines] = [noRows(), noRows()];
-  for (const seen of scenes) {
-    const { found, maps, scene } = seen;
-    const luma = lumaPlane(scene.seen);
-    const specksFound = found.filter(({ kind }) => kind === 'speck');
-    speckRows(seen, jointSpecks(specksFound, maps, luma, scene.nature), specks);
-    const linesFound = found.filter(({ path }) => path !== undefined);
-    lineRows(seen, jointLines(linesFound, maps, luma, scene.nature), lines);
-  }
-  return { specks, lines };
+function rowsOf(scenes: readonly SeenScene[]): { specks: Rows; lines: Rows } {
+  const rows = scenes.map(rowsOn);
+  return {
+    specks: together(rows.map(({ specks }) => specks)),
+    lines: together(rows.map(({ lines }) => lines)),
+  };
 }
 
 /** The two forests as they are written. */

@@ -1,5 +1,6 @@
 import { boundedOdds } from '@fennip/core/bench';
 import type { Calibration } from '@fennip/core/bench';
+import { visibilityOf } from '@fennip/core/examine';
 import type { Fault } from '@fennip/core/fault';
 import { logistic } from '@fennip/core/solve';
 import { f1Of } from '../../find.ts';
@@ -11,6 +12,7 @@ import { printTable } from '../../report.ts';
 import type { JoiningWeights, Kept, SeenScene } from './growJoining.ts';
 import type { JoiningFamily } from './joiningScenes.ts';
 import { isClear } from './joiningScenes.ts';
+import { simulateRestorer } from './simulateRestorer.ts';
 
 /** A scene with what is kept on it by forests that never saw its photograph. */
 export interface JoinedScene extends SeenScene {
@@ -43,6 +45,37 @@ function f1On({ scene }: SeenScene, listed: readonly Fault[]): number | null {
   );
   const found = judged.filter(({ isFault }) => isFault).length;
   return f1Of(found, judged.length - found, clear);
+}
+
+/** How much of what is right and of what is wrong lies below floors of visibility. */
+function printVisibility(
+  joined: readonly JoinedScene[],
+  sure: (fault: Fault) => number,
+  least: number,
+): void {
+  const listed = joined.flatMap(({ scene: { seen }, judged }) =>
+    judged.specks
+      .filter(({ fault }) => sure(fault) >= least)
+      .map(({ fault, isFault }) => ({
+        isFault,
+        visible: visibilityOf(fault, (tone) => tone, Math.hypot(seen.width, seen.height)),
+      })),
+  );
+  const belowOf = (isFault: boolean, floor: number): number => {
+    const own = listed.filter((one) => one.isFault === isFault);
+    return own.filter(({ visible }) => visible < floor).length / own.length;
+  };
+  printTable(
+    'Listed specks below a floor of visibility',
+    ['floor', 'right', 'wrong'],
+    [0.0002, 0.0005, 0.001, 0.002, 0.005].map((floor) => [
+      String(floor),
+      belowOf(true, floor),
+      belowOf(false, floor),
+    ]),
+  );
+  const wrong = listed.filter(({ isFault }) => !isFault).length;
+  console.log(`${(wrong / listed.length).toFixed(3)} of the specks listed at the default are wrong`);
 }
 
 /** Listed on a scene of each family, in the mean, by the finders alone and by both. */
@@ -78,6 +111,16 @@ export function reportJoining(joined: readonly JoinedScene[], weights: JoiningWe
       `clean, ${name}: ${(total / megapixels).toFixed(2)} a megapixel, none on ${wrong.filter((count) => count === 0).length} of ${wrong.length}`,
     );
   }
+  simulateRestorer(
+    joined.map(({ scene, kept }) => ({
+      scene,
+      specks: kept
+        .filter(({ kind }) => kind === 'speck')
+        .map((fault) => ({ ...fault, confidence: sure(fault) })),
+    })),
+    least,
+  );
+  printVisibility(joined, sure, least);
   for (const of of ['specks', 'lines'] as const)
     printConfidences(
       `Confidence of ${of}`,

@@ -100,7 +100,7 @@ const label = computed(() => {
       </el-button>
     </template>
     <span v-else-if="problem" role="alert" class="problem" :title="problem">{{ problem }}</span>
-    <span v-else class="soft hint">{{ wrong ?? say('examine.hint') }}</span>
+    <span v-else class="soft hint" :title="say('examine.hint')">{{ wrong ?? say('examine.hint') }}</span>
   </form>
 </template>
 
@@ -125,11 +125,11 @@ const label = computed(() => {
   font-size: 13px;
 }
 .sensitivity .el-slider {
-  width: 130px;
+  width: 100px;
 }
 .seen {
   flex: none;
-  width: 124px;
+  width: 116px;
 }
 .progress {
   flex: 1;
