@@ -1,7 +1,7 @@
 import type { LearnedOdds, ReviewedPicture } from '@fennip/core/examine';
 import { learnFrom, withLearned } from '@fennip/core/examine';
-import type { NumberedFault } from '@fennip/core/fault';
-import { faultState } from '@fennip/core/ledger';
+import type { Fault, NumberedFault } from '@fennip/core/fault';
+import { faultState, mendsByFault } from '@fennip/core/ledger';
 import type { JobLearning } from '@fennip/contract';
 import type { Database } from '../database/connect.ts';
 import { faultsOf } from '../rows/faultRows.ts';
@@ -12,7 +12,10 @@ import { readRecipe } from '../rows/worksheetRows.ts';
 /** Of a job's pictures the last that were gone through teach: what was decided long ago is outweighed soon. */
 const MOST_PICTURES = 12;
 
-/** What of a picture tells from what is learned for it. */
+/** Faults that somebody looked at for certain. */
+const TAUGHT = `(faults.origin = 'hand' or faults.judgement = 'dismissed')`;
+
+/** What must be known of a picture for which something was learned. */
 export type Learner = Pick<PictureRow, 'id' | 'job_id' | 'width' | 'height'>;
 
 /**
@@ -23,10 +26,7 @@ function reviewedPictures(database: Database, jobId: string) {
   return database<PictureRow>('pictures')
     .where('job_id', jobId)
     .whereExists((faults) =>
-      faults
-        .from('faults')
-        .whereRaw('faults.picture_id = pictures.id')
-        .whereRaw(`(faults.origin = 'hand' or faults.judgement = 'dismissed')`),
+      faults.from('faults').whereRaw('faults.picture_id = pictures.id').whereRaw(TAUGHT),
     )
     .whereExists((edits) =>
       edits
@@ -43,7 +43,7 @@ async function reviewed(database: Database, row: PictureRow): Promise<ReviewedPi
   const measured = await findingsOf(database, row);
   const { faults, judgements, marked } = await faultsOf(database, row.id);
   const { mends } = await readRecipe(database, row);
-  const mended = new Map(mends.map((mend) => [mend.fault, mend]));
+  const mended = mendsByFault(mends);
   const madeOf = ({ id }: NumberedFault): boolean | null => {
     const state = faultState(mended.get(id), judgements[id]);
     if (state === 'dismissed') return false;
@@ -72,11 +72,11 @@ async function learnedFor(database: Database, { id, job_id }: Learner): Promise<
 }
 
 /** Findings of a picture, as sure as they are with what the restorer decided on others of the job. */
-export async function asLearned(
+export async function asLearned<T extends Fault>(
   database: Database,
   picture: Learner,
-  findings: readonly NumberedFault[],
-): Promise<NumberedFault[]> {
+  findings: readonly T[],
+): Promise<T[]> {
   const learned = await learnedFor(database, picture);
   return learned ? withLearned(findings, picture, learned) : [...findings];
 }
@@ -86,7 +86,7 @@ export async function learningOf(database: Database, jobId: string): Promise<Job
   const ids = (await reviewedPictures(database, jobId).select('id')).map(({ id }) => id);
   const [{ decided }] = (await database('faults')
     .whereIn('picture_id', ids)
-    .where((row) => row.where('origin', 'hand').orWhere('judgement', 'dismissed'))
+    .whereRaw(TAUGHT)
     .count('* as decided')) as { decided: string }[];
   return { pictures: ids.length, decisions: Number(decided) };
 }
