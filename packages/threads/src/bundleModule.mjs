@@ -15,6 +15,8 @@ import { build, buildSync } from 'esbuild';
 // JavaScript, not TypeScript: what starts every program must itself start without a loader.
 
 const PACKAGES = fileURLToPath(new URL('../..', import.meta.url));
+/** This file: what was bundled in another way is another bundle. */
+const OWN = fileURLToPath(import.meta.url);
 /** Below the folder of all libraries, so that what is not bundled is found from there. */
 const CACHE = join(PACKAGES, '..', 'node_modules', '.cache', 'fennip');
 
@@ -75,7 +77,7 @@ const recordOf = (source, way) => {
   return join(CACHE, `${basename(source, '.ts')}-${name}.json`);
 };
 
-/** What tells whether a file is still the one that was bundled. */
+/** When a file was last changed, and its size: another one is not the one that was bundled. */
 function stateOf(path) {
   const { mtimeMs, size } = statSync(path);
   return `${mtimeMs} ${size}`;
@@ -106,7 +108,7 @@ function keep(source, way, begun, { outputFiles: [{ contents }], metafile }) {
   const name = createHash('sha256').update(contents).digest('hex').slice(0, 16);
   const bundle = join(CACHE, `${basename(source, '.ts')}-${name}.mjs`);
   if (!existsSync(bundle)) writeWhole(bundle, contents);
-  const inputs = Object.keys(metafile.inputs).map((path) => resolve(PACKAGES, path));
+  const inputs = [OWN, ...Object.keys(metafile.inputs).map((path) => resolve(PACKAGES, path))];
   const madeFrom = Object.fromEntries([...manifests(), ...inputs].map((path) => [path, stateOf(path)]));
   // What changed while it was bundled may be in it or not: then the next start bundles anew.
   if (inputs.every((path) => statSync(path).mtimeMs < begun))

@@ -66,7 +66,7 @@ function speckRows({ scene }: SeenScene, joint: readonly JointSpeck[], rows: Row
   }
 }
 
-/** Tells whether a speck lies on a laid line and is a part of it. */
+/** True for a speck that lies on a laid line and is a part of it. */
 function onLinesOf(scene: JoiningScene): (speck: Pick<Fault, 'x' | 'y' | 'polarity'>) => boolean {
   const shareOf = shareOnLines(scene);
   return ({ x, y, polarity }) => shareOf({ path: [[x, y]], polarity }) > 0;

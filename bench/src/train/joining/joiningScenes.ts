@@ -27,7 +27,7 @@ export type JoiningFamily = DamageKind | 'mixed' | 'clean';
 
 /** A picture that the joining learns from, and the truth about it. */
 export interface JoiningScene {
-  /** Tells it from all others: what was found on it is kept by this name. */
+  /** No other scene has it: what was found on it is kept by this name. */
   readonly name: string;
   readonly photograph: string;
   readonly family: JoiningFamily;
@@ -40,7 +40,7 @@ export interface JoiningScene {
   readonly onLines: Uint8Array | null;
 }
 
-/** Tells which share of a line's course lies on lines that were laid on a scene, 0 to 1. */
+/** The share of a line's course that lies on lines that were laid on a scene, 0 to 1. */
 export function shareOnLines({ lines, onLines: mask, seen }: JoiningScene): (line: Line) => number {
   if (lines) {
     const laid = lines.flatMap(({ path, polarity, r }) => (path ? [{ path, polarity, r }] : []));

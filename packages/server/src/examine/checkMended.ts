@@ -12,6 +12,7 @@ import { publishPicture } from '../events/publishPicture.ts';
 import type { FaultRow } from '../rows/faultRows.ts';
 import { asFaultRow, faultsOf } from '../rows/faultRows.ts';
 import { findingsOf } from '../rows/findingRows.ts';
+import { asLearned } from './learned.ts';
 import { measurePicture } from './measurePicture.ts';
 
 /** Orders the examination of a picture as it is mended now. */
@@ -30,7 +31,11 @@ async function leftoversOf(context: Context, row: PictureRow): Promise<Leftover[
   const { marked, faults } = await faultsOf(database, row.id);
   const measured = (await findingsOf(database, row)) ?? [];
   const found = await measurePicture(context, row, { work: 'check', recipe });
-  const listed = decideFindings(found, row.examine_request ?? EXAMINE_DEFAULTS, row);
+  const listed = decideFindings(
+    await asLearned(database, row, found),
+    row.examine_request ?? EXAMINE_DEFAULTS,
+    row,
+  );
   return tellLeftovers(
     listed,
     [...measured, ...faults.filter(({ origin }) => !origin), ...marked],

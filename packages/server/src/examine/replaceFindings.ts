@@ -55,11 +55,14 @@ export async function replaceFindings(
   measured: readonly NumberedFault[],
 ): Promise<void> {
   const pace = await ownPace(database);
+  const learner = await database('pictures')
+    .where('id', pictureId)
+    .first<Learner | undefined>('id', 'job_id', 'width', 'height');
+  if (!learner) return;
+  // Before the picture is held: what the whole job teaches takes a while.
+  const wanted = decideFindings(await asLearned(database, learner, measured), request, learner);
   await database.transaction(async (change) => {
-    const picture = await change('pictures')
-      .where('id', pictureId)
-      .forUpdate()
-      .first<Learner>('id', 'job_id', 'width', 'height');
+    const picture = await change('pictures').where('id', pictureId).forUpdate().first('id');
     if (!picture) return;
     const listed: FaultRow[] = await change<FaultRow>('faults').where('picture_id', pictureId);
     const mended: { fault_id: string }[] = await change('mends')
@@ -72,10 +75,7 @@ export async function replaceFindings(
         .filter((row) => row.judgement !== 'open' || row.own_kind !== null || row.origin !== 'found')
         .map(({ id }) => id),
     ]);
-    const { gone, fresh } = matchFindings(
-      decideFindings(await asLearned(change, picture, measured), request, picture),
-      ...([measured, listed, settled] as const),
-    );
+    const { gone, fresh } = matchFindings(wanted, ...([measured, listed, settled] as const));
     for (let at = 0; at < gone.length; at += BATCH)
       await change('faults')
         .where('picture_id', pictureId)

@@ -19,7 +19,7 @@ export interface ReviewedPicture extends Sides {
 /** What was learned from a restorer: a weight for each trait, and where faults were and were none. */
 export interface LearnedOdds {
   readonly weights: Readonly<Record<LearnedTrait, number>>;
-  readonly pictures: readonly ReviewedPicture[];
+  readonly places: Places;
 }
 
 /**
@@ -57,73 +57,74 @@ function kindTrait({ kind, polarity, path, outline }: Fault): LearnedTrait {
   return kind === 'speck' && polarity === 'bright' ? 'bright speck' : 'dark speck';
 }
 
-/** Tells whether something lies at a place of a picture, by shares of its diagonal. */
-type Places = (fault: Pick<Fault, 'x' | 'y' | 'r'>, picture: Sides) => boolean;
+/** What was decided at a place, on pictures other than the one that is asked about. */
+type Places = (
+  fault: Pick<Fault, 'x' | 'y' | 'r'>,
+  sides: Sides,
+  own: ReviewedPicture | null,
+) => { readonly fault: boolean; readonly none: boolean };
 
-function placesOf(pictures: readonly ReviewedPicture[], which: 'fault' | 'none'): Places {
-  const grid = createPlaceGrid<{ readonly x: number; readonly y: number; readonly r: number }>(1);
+function placesOf(pictures: readonly ReviewedPicture[]): Places {
+  const grid = createPlaceGrid<
+    Pick<Fault, 'x' | 'y' | 'r'> & { readonly isFault: boolean; readonly on: ReviewedPicture }
+  >(1);
   // In cells of the least distance of two places.
   const scaleOf = ({ width, height }: Sides): number => 1 / (NEAR * Math.hypot(width, height));
-  for (const picture of pictures) {
-    const scale = scaleOf(picture);
-    const own = picture.findings
-      .filter(({ isFault }) => isFault === (which === 'fault'))
-      .map(({ fault }) => fault);
-    for (const { x, y, r } of which === 'fault' ? [...own, ...picture.marked] : own)
-      grid.add(x * scale, y * scale, { x: x * scale, y: y * scale, r: r * scale });
+  for (const on of pictures) {
+    const scale = scaleOf(on);
+    const add = ({ x, y, r }: Fault, isFault: boolean): void =>
+      grid.add(x * scale, y * scale, { x: x * scale, y: y * scale, r: r * scale, isFault, on });
+    for (const { fault, isFault } of on.findings) if (isFault !== null) add(fault, isFault);
+    for (const fault of on.marked) add(fault, true);
   }
-  return ({ x, y, r }, picture) => {
-    const scale = scaleOf(picture);
+  return ({ x, y, r }, sides, own) => {
+    const scale = scaleOf(sides);
     const [cx, cy] = [x * scale, y * scale];
-    return grid.some(
-      cx,
-      cy,
-      (other) =>
-        Math.hypot(other.x - cx, other.y - cy) < Math.max(0.5, Math.min(1, 0.7 * (r * scale + other.r))),
-    );
+    const has = (isFault: boolean): boolean =>
+      grid.some(
+        cx,
+        cy,
+        (other) =>
+          other.isFault === isFault &&
+          other.on !== own &&
+          Math.hypot(other.x - cx, other.y - cy) < Math.max(0.5, Math.min(1, 0.7 * (r * scale + other.r))),
+      );
+    return { fault: has(true), none: has(false) };
   };
 }
 
-function traitsOf(
-  fault: Fault,
-  picture: Sides,
-  faults: Places,
-  none: Places,
-): Partial<Record<LearnedTrait, 1>> {
-  const share = fault.r / Math.hypot(picture.width, picture.height);
-  return {
-    any: 1,
-    [kindTrait(fault)]: 1,
-    ...(share < SMALL ? { small: 1 } : {}),
-    ...(share > LARGE ? { large: 1 } : {}),
-    ...(faults(fault, picture) ? { 'fault elsewhere': 1 } : {}),
-    ...(none(fault, picture) ? { 'none elsewhere': 1 } : {}),
+/** The traits that a fault has. @param own the picture it lies on, where that is one that was gone through */
+function traitsOf(fault: Fault, sides: Sides, own: ReviewedPicture | null, places: Places): LearnedTrait[] {
+  const share = fault.r / Math.hypot(sides.width, sides.height);
+  const elsewhere = places(fault, sides, own);
+  const has: Partial<Record<LearnedTrait, boolean>> = {
+    ...{ any: true, [kindTrait(fault)]: true },
+    ...{ small: share < SMALL, large: share > LARGE },
+    ...{ 'fault elsewhere': elsewhere.fault, 'none elsewhere': elsewhere.none },
   };
+  return NAMES.filter((name) => has[name]);
 }
 
 interface Example {
+  /** Those that it has, by their places in the list of traits. */
   readonly traits: readonly number[];
   readonly odds: number;
   readonly label: 0 | 1;
   readonly weight: number;
 }
 
-function examplesOf(pictures: readonly ReviewedPicture[]): Example[] {
+function examplesOf(pictures: readonly ReviewedPicture[], places: Places): Example[] {
   return pictures.flatMap((picture) => {
     // A place is held against the other pictures only: on its own picture it is the answer.
-    const others = pictures.filter((one) => one !== picture);
-    const [faults, none] = [placesOf(others, 'fault'), placesOf(others, 'none')];
-    const rowOf = (fault: Fault): number[] => {
-      const traits = traitsOf(fault, picture, faults, none);
-      return NAMES.map((name) => traits[name] ?? 0);
-    };
+    const indicesOf = (fault: Fault): number[] =>
+      traitsOf(fault, picture, picture, places).map((name) => NAMES.indexOf(name));
     return [
       ...picture.findings.map(({ fault, isFault }): Example => ({
-        ...{ traits: rowOf(fault), odds: boundedOdds(fault.confidence) },
+        ...{ traits: indicesOf(fault), odds: boundedOdds(fault.confidence) },
         ...{ label: isFault === true ? 1 : 0, weight: isFault === null ? UNMARKED : 1 },
       })),
       ...picture.marked.map((fault): Example => ({
-        ...{ traits: rowOf(fault), odds: UNMEASURED, label: 1, weight: 1 },
+        ...{ traits: indicesOf(fault), odds: UNMEASURED, label: 1, weight: 1 },
       })),
     ];
   });
@@ -137,7 +138,8 @@ function examplesOf(pictures: readonly ReviewedPicture[]): Example[] {
  * @param pictures with confidences as the finder gives them
  */
 export function learnFrom(pictures: readonly ReviewedPicture[]): LearnedOdds {
-  const examples = examplesOf(pictures);
+  const places = placesOf(pictures);
+  const examples = examplesOf(pictures, places);
   const count = NAMES.length;
   const weights = NAMES.map((name): number => TRAITS[name].mean);
   for (let round = 0; round < ROUNDS; round++) {
@@ -149,13 +151,12 @@ export function learnFrom(pictures: readonly ReviewedPicture[]): LearnedOdds {
       hessian[a * count + a] = 1 / spread ** 2;
     });
     for (const { traits, odds, label, weight } of examples) {
-      const p = logistic(traits.reduce((sum, value, a) => sum + value * weights[a], odds));
+      const p = logistic(traits.reduce((sum, a) => sum + weights[a], odds));
       const [pull, bend] = [weight * (label - p), weight * p * (1 - p)];
-      traits.forEach((value, a) => {
-        if (value === 0) return;
-        gradient[a] += pull * value;
-        traits.forEach((other, b) => (hessian[a * count + b] += bend * value * other));
-      });
+      for (const a of traits) {
+        gradient[a] += pull;
+        for (const b of traits) hessian[a * count + b] += bend;
+      }
     }
     const step = solveSymmetric(hessian, gradient);
     // The priors make it positive definite; beyond what numbers can hold what was learned so far stands.
@@ -165,20 +166,18 @@ export function learnFrom(pictures: readonly ReviewedPicture[]): LearnedOdds {
   }
   return {
     weights: Object.fromEntries(NAMES.map((name, a) => [name, weights[a]])) as LearnedOdds['weights'],
-    pictures,
+    places,
   };
 }
 
 /** Findings of another picture of the job, as sure as the finder and what was learned make them, in their order. */
 export function withLearned<T extends Fault>(
   findings: readonly T[],
-  picture: Sides,
-  { weights, pictures }: LearnedOdds,
+  sides: Sides,
+  { weights, places }: LearnedOdds,
 ): T[] {
-  const [faults, none] = [placesOf(pictures, 'fault'), placesOf(pictures, 'none')];
   return findings.map((fault) => {
-    const traits = traitsOf(fault, picture, faults, none);
-    const shift = NAMES.reduce((sum, name) => sum + (traits[name] ?? 0) * weights[name], 0);
+    const shift = traitsOf(fault, sides, null, places).reduce((sum, name) => sum + weights[name], 0);
     return { ...fault, confidence: logistic(boundedOdds(fault.confidence) + shift) };
   });
 }

@@ -10,7 +10,7 @@ import { LINE_TRAITS, linePath } from './lineTraits.ts';
 
 const TURNING = LINE_TRAITS.indexOf('turning');
 /** Fibres curl: they turn by at least so much a pixel, in radians. */
-const CURLED = 0.035;
+export const CURLED = 0.035;
 /** Shorter than this a line is neither a crease nor a tear, as shares of the picture's shorter side. */
 const LEAST = { crease: 0.25, tear: 0.08 };
 /** A fold shades the sheet on one side and lights it on the other: by so much, in logarithms of luma, and so surely. */

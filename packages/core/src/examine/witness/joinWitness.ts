@@ -6,7 +6,8 @@ import { logistic } from '../../solve/logistic.ts';
 import type { GrownForest } from '../classify/forest.ts';
 import { growForest } from '../classify/forest.ts';
 import type { PictureNature } from '../nature/nature.ts';
-import { keepLines } from '../lines/keepLines.ts';
+import { outsideAreas } from '../areas/keepAreas.ts';
+import { keepLines, specksOffLines } from '../lines/keepLines.ts';
 import { ranked } from '../ranked.ts';
 import { keepStrongest } from '../specks/keepStrongest.ts';
 import lineForest from './lineWitnessForest.json' with { type: 'json' };
@@ -58,9 +59,10 @@ export function joinWitness(
   );
   const lineScored = lineScores.scoreAll(lines.map(({ traits }) => traits));
   const others = findings.filter(({ kind, path }) => kind !== 'speck' && path === undefined);
-  return ranked([
-    ...others,
-    ...keepLines(lines.map(({ fault }, k) => ({ ...fault, confidence: logistic(lineScored[k]) }))),
-    ...keepStrongest(specks),
-  ]);
+  const keptLines = keepLines(
+    lines.map(({ fault }, k) => ({ ...fault, confidence: logistic(lineScored[k]) })),
+  );
+  // What is left lies on nothing surer, as with the finders alone.
+  const offLines = specksOffLines(keepStrongest(specks), keptLines);
+  return ranked([...others, ...outsideAreas([...keptLines, ...offLines], others)]);
 }

@@ -3,6 +3,7 @@ import type { FloatPlane } from '../../raster/float.ts';
 import { alongPath } from '../lines/courses.ts';
 import type { LinePoint } from '../lines/joinPaths.ts';
 import { joinPaths } from '../lines/joinPaths.ts';
+import { CURLED } from '../lines/nameLine.ts';
 import type { RidgePath } from '../lines/linkRidges.ts';
 import { AROUND, thinMask } from './thinMask.ts';
 import type { WitnessMaps } from './witnessMaps.ts';
@@ -14,8 +15,6 @@ const [LEAST, LEAST_SOMEWHERE] = [-1.2, 0];
 const [SHORTEST_PIECE, SHORTEST] = [3, 7];
 /** Beside a line is so far beyond its border, in pixels of the picture. */
 const BESIDE = 3;
-/** Dark lines that turn by at least so much a pixel are fibres, in radians. */
-const CURLED = 0.035;
 /** A path keeps a place for about so many pixels of the maps. */
 const PLACE_EVERY = 2;
 
