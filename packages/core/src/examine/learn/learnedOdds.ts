@@ -80,16 +80,16 @@ function placesOf(pictures: readonly ReviewedPicture[]): Places {
   return ({ x, y, r }, sides, own) => {
     const scale = scaleOf(sides);
     const [cx, cy] = [x * scale, y * scale];
-    const has = (isFault: boolean): boolean =>
-      grid.some(
-        cx,
-        cy,
-        (other) =>
-          other.isFault === isFault &&
-          other.on !== own &&
-          Math.hypot(other.x - cx, other.y - cy) < Math.max(0.5, Math.min(1, 0.7 * (r * scale + other.r))),
-      );
-    return { fault: has(true), none: has(false) };
+    let [fault, none] = [false, false];
+    grid.some(cx, cy, (other) => {
+      if (other.on === own || (other.isFault ? fault : none)) return false;
+      const near = Math.max(0.5, Math.min(1, 0.7 * (r * scale + other.r)));
+      if ((other.x - cx) ** 2 + (other.y - cy) ** 2 >= near * near) return false;
+      if (other.isFault) fault = true;
+      else none = true;
+      return fault && none;
+    });
+    return { fault, none };
   };
 }
 
@@ -97,12 +97,12 @@ function placesOf(pictures: readonly ReviewedPicture[]): Places {
 function traitsOf(fault: Fault, sides: Sides, own: ReviewedPicture | null, places: Places): LearnedTrait[] {
   const share = fault.r / Math.hypot(sides.width, sides.height);
   const elsewhere = places(fault, sides, own);
-  const has: Partial<Record<LearnedTrait, boolean>> = {
-    ...{ any: true, [kindTrait(fault)]: true },
-    ...{ small: share < SMALL, large: share > LARGE },
-    ...{ 'fault elsewhere': elsewhere.fault, 'none elsewhere': elsewhere.none },
-  };
-  return NAMES.filter((name) => has[name]);
+  const traits: LearnedTrait[] = ['any', kindTrait(fault)];
+  if (share < SMALL) traits.push('small');
+  if (share > LARGE) traits.push('large');
+  if (elsewhere.fault) traits.push('fault elsewhere');
+  if (elsewhere.none) traits.push('none elsewhere');
+  return traits;
 }
 
 interface Example {
@@ -113,21 +113,32 @@ interface Example {
   readonly weight: number;
 }
 
+/** Log-odds so near to one another count as the same: of thousands of findings most are alike. */
+const ODDS_STEP = 0.1;
+
+/** Everything that was decided, what is alike as one example that weighs as much as all of it. */
 function examplesOf(pictures: readonly ReviewedPicture[], places: Places): Example[] {
-  return pictures.flatMap((picture) => {
+  const alike = new Map<string, Example>();
+  const add = (traits: readonly number[], odds: number, label: 0 | 1, weight: number): void => {
+    const step = Math.round(odds / ODDS_STEP);
+    const key = `${traits.join()} ${step} ${label}`;
+    const known = alike.get(key)?.weight ?? 0;
+    alike.set(key, { traits, odds: step * ODDS_STEP, label, weight: known + weight });
+  };
+  for (const picture of pictures) {
     // A place is held against the other pictures only: on its own picture it is the answer.
     const indicesOf = (fault: Fault): number[] =>
       traitsOf(fault, picture, picture, places).map((name) => NAMES.indexOf(name));
-    return [
-      ...picture.findings.map(({ fault, isFault }): Example => ({
-        ...{ traits: indicesOf(fault), odds: boundedOdds(fault.confidence) },
-        ...{ label: isFault === true ? 1 : 0, weight: isFault === null ? UNMARKED : 1 },
-      })),
-      ...picture.marked.map((fault): Example => ({
-        ...{ traits: indicesOf(fault), odds: UNMEASURED, label: 1, weight: 1 },
-      })),
-    ];
-  });
+    for (const { fault, isFault } of picture.findings)
+      add(
+        indicesOf(fault),
+        boundedOdds(fault.confidence),
+        isFault === true ? 1 : 0,
+        isFault === null ? UNMARKED : 1,
+      );
+    for (const fault of picture.marked) add(indicesOf(fault), UNMEASURED, 1, 1);
+  }
+  return [...alike.values()];
 }
 
 /**
