@@ -52,7 +52,7 @@ async function f1OfKind(clean: Raster, kind: DamageKind, nature: PictureNature):
   return f1Of(found, judged.length - found, standing.filter(({ stands }) => stands >= AT_A_GLANCE).length);
 }
 
-/** What the net and the forests of this tree find on small parts of two photographs that nothing was learned from. */
+/** What the forests of this tree, with the net where there is one, find on small parts of two photographs that nothing was learned from. */
 export async function shippedFigures(): Promise<ShippedFigures> {
   const figures: Record<string, number> = {};
   for (const name of UNSEEN) {
