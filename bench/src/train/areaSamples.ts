@@ -21,8 +21,8 @@ import type { Ground } from './grounds.ts';
 import { layGrain } from './grounds.ts';
 import { takeColour } from './takeColour.ts';
 
-/** How many areas a picture has. */
-const COUNTS = [0, 1, 3, 6];
+/** How many areas a picture has: most prints have none. */
+const COUNTS = [0, 0, 0, 1, 2, 5];
 /** Share of the regions without a fault that is kept. */
 const NEGATIVES = 0.5;
 /** A region is a fault when it shares so much with one, and none when it hardly shares any. */

@@ -29,11 +29,17 @@ export const BOOST_DEFAULTS: BoostOptions = {
 
 const BINS = 64;
 
-/** The thresholds that cut a trait's values into bins of about equal size. */
-function cutsOf(values: Float64Array): Float64Array {
-  const sorted = values.slice().sort();
+/**
+ * The thresholds that cut a trait's values into bins: half of them hold about as many of all rows, half about as many
+ * of those with the label. Where few have it, all of them would else lie in one bin and nothing could be told of them.
+ */
+function cutsOf(values: Float64Array, labels: readonly number[]): Float64Array {
   const cuts = new Set<number>();
-  for (let b = 1; b < BINS; b++) cuts.add(sorted[Math.floor((b * sorted.length) / BINS)]);
+  for (const own of [values, values.filter((_, i) => labels[i] === 1)]) {
+    const sorted = own.slice().sort();
+    if (sorted.length === 0) continue;
+    for (let b = 1; b < BINS / 2; b++) cuts.add(sorted[Math.floor((2 * b * sorted.length) / BINS)]);
+  }
   return Float64Array.from(cuts).sort();
 }
 
@@ -59,18 +65,26 @@ interface Split {
  *
  * @param rows one array of traits each
  * @param labels 0 or 1
+ * @param weights how many rows each stands for
  */
 export function boost(
   traits: readonly string[],
   rows: readonly Float64Array[],
   labels: readonly number[],
   options: BoostOptions,
+  weights: readonly number[] = labels.map(() => 1),
 ): Forest {
   const n = rows.length;
   const uniform = mulberry(options.seed);
-  const cuts = traits.map((_, t) => cutsOf(Float64Array.from(rows, (row) => row[t])));
+  const cuts = traits.map((_, t) =>
+    cutsOf(
+      Float64Array.from(rows, (row) => row[t]),
+      labels,
+    ),
+  );
   const bins = traits.map((_, t) => Uint8Array.from(rows, (row) => binOf(cuts[t], row[t])));
-  const mean = labels.reduce((sum, label) => sum + label, 0) / n;
+  const mean =
+    labels.reduce((sum, label, i) => sum + label * weights[i], 0) / weights.reduce((sum, w) => sum + w, 0);
   const base = logOdds(mean);
   const scores = new Float64Array(n).fill(base);
   const slope = new Float64Array(n);
@@ -141,8 +155,8 @@ export function boost(
   for (let t = 0; t < options.trees; t++) {
     for (let i = 0; i < n; i++) {
       const p = logistic(scores[i]);
-      slope[i] = labels[i] - p;
-      bend[i] = p * (1 - p);
+      slope[i] = weights[i] * (labels[i] - p);
+      bend[i] = weights[i] * p * (1 - p);
     }
     const members = Int32Array.from(rows.keys()).filter(() => uniform() < options.rows);
     const looked = [...traits.keys()].filter(() => uniform() < options.columns);

@@ -1,7 +1,11 @@
+import { readdir } from 'node:fs/promises';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import type { Raster } from '@fennip/core/raster';
 import { gaussian, mulberry } from '@fennip/core/random';
 import { cloneRaster, createRaster, viewRaster } from '@fennip/core/raster';
 import { resizeRaster } from '@fennip/core/resample';
+import { decodePicture } from '@fennip/files';
 import { loadPhotograph } from '../photographs.ts';
 
 /** A clean ground that faults are laid on, and the grain that the camera lays over both. */
@@ -31,9 +35,9 @@ const SIZES = [
 /** An enlarged photograph is cut to this side. */
 const MOST_SIDE = 1400;
 
-function resized(raster: Raster, factor: number): Raster {
-  const width = Math.min(raster.width, Math.round(MOST_SIDE / factor));
-  const height = Math.min(raster.height, Math.round(MOST_SIDE / factor));
+function resized(raster: Raster, factor: number, side: number): Raster {
+  const width = Math.min(raster.width, Math.round(side / factor));
+  const height = Math.min(raster.height, Math.round(side / factor));
   const left = (raster.width - width) >> 1;
   const top = (raster.height - height) >> 1;
   const cut = cloneRaster(viewRaster(raster, { left, top, width, height }));
@@ -89,11 +93,35 @@ export async function trainingGrounds(): Promise<Ground[]> {
       const { raster } = await loadPhotograph(photograph);
       return SIZES.map(({ factor, grain }): Ground => ({
         ...{ name: `${photograph} x ${factor}`, photograph, grain },
-        raster: resized(raster, factor),
+        raster: resized(raster, factor, MOST_SIDE),
       }));
     }),
   );
   return [...photographs.flat(), ...Array.from({ length: CALM }, (_, k) => calmGround(500 + k))];
+}
+
+/** The photographs that the net learns from; `./fennip train data` fetches them. */
+const BROAD = fileURLToPath(new URL('../../../.fennip/photographs/training', import.meta.url));
+/** A broad ground is as it was, smaller, or larger, and this long at most. */
+const BROAD_FACTORS = [1, 0.6, 1, 1.7] as const;
+const BROAD_SIDE = 1100;
+
+/** A part of each of many photographs. */
+export async function broadGrounds(): Promise<Ground[]> {
+  const names = (await readdir(BROAD)).filter((name) => name.endsWith('.png')).sort();
+  return Promise.all(
+    names.map(async (file, k): Promise<Ground> => {
+      const photograph = file.replace('.png', '');
+      const factor = BROAD_FACTORS[k % BROAD_FACTORS.length];
+      const { raster } = await decodePicture(join(BROAD, file));
+      return {
+        name: photograph,
+        photograph,
+        raster: resized(raster, factor, BROAD_SIDE),
+        grain: factor > 1 ? 1.5 : 0,
+      };
+    }),
+  );
 }
 
 /** Lays grain over a picture: a little less in the lights, alike in all colours but for a third of it. */

@@ -25,7 +25,7 @@ import type { CloserExample } from './closerSamples.ts';
 import { closerSamples } from './closerSamples.ts';
 import type { Examples, Kept } from './examples.ts';
 import type { Ground } from './grounds.ts';
-import { TRAINING_PHOTOGRAPHS, trainingGrounds } from './grounds.ts';
+import { TRAINING_PHOTOGRAPHS, broadGrounds, trainingGrounds } from './grounds.ts';
 import { keptLines, lineSamples } from './lineSamples.ts';
 import { logisticRegression } from './logisticRegression.ts';
 import type { PlaceExamples } from './particleSamples.ts';
@@ -58,28 +58,38 @@ function averagePrecision(scores: readonly number[], labels: readonly number[]):
 }
 
 interface HeldOut {
-  readonly photograph: string;
+  readonly photographs: readonly string[];
   readonly forest: Forest;
   readonly scores: readonly number[];
   readonly labels: readonly number[];
 }
 
-/** What a forest that never saw a photograph makes of it. */
+/** What a forest that never saw some photographs makes of them. */
 function heldOut(
   names: readonly string[],
   { traits, labels, grounds }: Examples,
-  photograph: string,
+  photographs: readonly string[],
   options: BoostOptions,
 ): HeldOut {
-  const isHeld = grounds.map((ground) => ground.photograph === photograph);
+  const isHeld = grounds.map(({ photograph }) => photograph !== null && photographs.includes(photograph));
   const take = <T>(rows: readonly T[], held: boolean): T[] => rows.filter((_, i) => isHeld[i] === held);
   const forest = boost(names, take(traits, false), take(labels, false), options);
   return {
-    photograph,
+    photographs,
     forest,
     scores: [...growForest(forest).scoreAll(take(traits, true))],
     labels: take(labels, true),
   };
+}
+
+/** Photographs are left out in turn in at most so many groups. */
+const FOLDS = 5;
+
+/** The photographs that examples come from, in groups that are left out in turn. */
+function foldsOf({ grounds }: Examples): string[][] {
+  const names = [...new Set(grounds.flatMap(({ photograph }) => photograph ?? []))];
+  const count = Math.min(FOLDS, names.length);
+  return Array.from({ length: count }, (_, fold) => names.filter((_, k) => k % count === fold));
 }
 
 /**
@@ -94,16 +104,16 @@ function train(
 ): Trained {
   const faults = examples.labels.filter((label) => label === 1).length;
   console.log(`\n${title}: ${examples.labels.length} candidates, ${faults} of them on faults`);
-  const held = TRAINING_PHOTOGRAPHS.map((photograph) => heldOut(names, examples, photograph, options));
+  const held = foldsOf(examples).map((photographs) => heldOut(names, examples, photographs, options));
   const calibration = calibrate(
     held.flatMap(({ scores }) => scores),
     held.flatMap(({ labels }) => labels),
   );
   printTable(
     `${title}: average precision on photographs left out in turn`,
-    ['photograph', 'candidates on faults', 'average precision'],
-    held.map(({ photograph, scores, labels }) => [
-      photograph,
+    ['photographs', 'candidates on faults', 'average precision'],
+    held.map(({ photographs, scores, labels }) => [
+      photographs.length === 1 ? photographs[0] : `${photographs.length}, ${photographs[0]} the first`,
       String(labels.filter((label) => label === 1).length),
       averagePrecision(scores, labels),
     ]),
@@ -113,25 +123,25 @@ function train(
   );
   return {
     forest: { ...boost(names, examples.traits, examples.labels, options), calibration },
-    held: held.map(({ photograph, forest }) => ({ photograph, forest: { ...forest, calibration } })),
+    held: held.map(({ photographs, forest }) => ({ photographs, forest: { ...forest, calibration } })),
   };
 }
 
 /** A forest, and those that never saw a photograph. */
 interface Trained {
   readonly forest: Forest;
-  readonly held: readonly { readonly photograph: string; readonly forest: Forest }[];
+  readonly held: readonly { readonly photographs: readonly string[]; readonly forest: Forest }[];
 }
 
 /** What a forest keeps on pictures of some grounds. */
 type Keeping = (forest: Forest, grounds: readonly Ground[]) => Kept[];
 
 /** What is kept of photographs that each forest never saw. */
-const keptElsewhere = (held: Trained['held'], keep: Keeping): Kept[] =>
-  held.flatMap(({ photograph, forest }) =>
+const keptElsewhere = (held: Trained['held'], all: readonly Ground[], keep: Keeping): Kept[] =>
+  held.flatMap(({ photographs, forest }) =>
     keep(
       forest,
-      grounds.filter((ground) => ground.photograph === photograph),
+      all.filter(({ photograph }) => photograph !== null && photographs.includes(photograph)),
     ),
   );
 
@@ -150,15 +160,17 @@ function calibratedAsKept(kept: readonly Kept[]): Calibration {
 
 function trainLines(): Forest {
   const { forest, held } = train('Lines', LINE_TRAITS, lineSamples(grounds, 2));
-  const kept = keptElsewhere(held, ({ share, ...one }, on) =>
+  const kept = keptElsewhere(held, grounds, ({ share, ...one }, on) =>
     keptLines(growForest({ share, ...one }), share, on),
   );
   return { ...forest, kept: calibratedAsKept(kept) };
 }
 
-function trainAreas(): Forest {
-  const { forest, held } = train('Areas', AREA_TRAITS, areaSamples(grounds, 2));
-  const kept = keptElsewhere(held, (one, on) => keptAreas(growForest(one), on));
+async function trainAreas(): Promise<Forest> {
+  // What a photograph shows of its own, windows, petals, lit leaves, is more various than three of them.
+  const all = [...grounds, ...(await broadGrounds())];
+  const { forest, held } = train('Areas', AREA_TRAITS, areaSamples(all, 1));
+  const kept = keptElsewhere(held, all, (one, on) => keptAreas(growForest(one), on));
   return { ...forest, kept: calibratedAsKept(kept) };
 }
 
@@ -169,7 +181,7 @@ function trainSpecks(nature: PictureNature, rounds: number): Forest {
     SPECK_TRAITS,
     speckSamples(grounds, rounds, nature),
   );
-  const kept = keptElsewhere(held, (one, on) => keptSpecks(nature, growForest(one), one.share, on));
+  const kept = keptElsewhere(held, grounds, (one, on) => keptSpecks(nature, growForest(one), one.share, on));
   return { ...forest, kept: calibratedAsKept(kept) };
 }
 
@@ -197,7 +209,8 @@ async function trainCloserLook(): Promise<SpeckNet> {
   const all: CloserExample[] = [];
   // Rendered grounds are those that every forest has seen.
   for (const [seed, photograph] of [...TRAINING_PHOTOGRAPHS, null].entries()) {
-    const { forest } = held.find((one) => one.photograph === photograph) ?? held[0];
+    const { forest } =
+      held.find(({ photographs }) => photograph !== null && photographs.includes(photograph)) ?? held[0];
     const own = grounds.filter((ground) => ground.photograph === photograph);
     const examples = await closerSamples(growForest(forest), forest.share, own, seed);
     const [wrong, faults] = [0, 1].map((wanted) => examples.filter(({ label }) => label === wanted));
@@ -265,7 +278,7 @@ interface AgainstOwn {
 function weighedAgainstOwn(examples: PlaceExamples, { slope, offset }: Calibration): AgainstOwn {
   const scores = new Array<number>(examples.labels.length).fill(0);
   for (const photograph of TRAINING_PHOTOGRAPHS) {
-    const held = heldOut(PARTICLE_TRAITS, examples, photograph, PARTICLE_OPTIONS);
+    const held = heldOut(PARTICLE_TRAITS, examples, [photograph], PARTICLE_OPTIONS);
     const rows = examples.grounds.flatMap((ground, i) => (ground.photograph === photograph ? [i] : []));
     rows.forEach((row, k) => (scores[row] = slope * held.scores[k] + offset));
   }
@@ -303,7 +316,7 @@ for (const [nature, rounds] of SPECK_ROUNDS)
   if (wanted('specks') || wanted(`${nature} specks`))
     await write(trainSpecks(nature, rounds), `examine/specks/${nature}SpeckForest.json`);
 if (wanted('closer look')) await write(await trainCloserLook(), 'examine/specks/speckNet.json');
-if (wanted('areas')) await write(trainAreas(), 'examine/areas/areaForest.json');
+if (wanted('areas')) await write(await trainAreas(), 'examine/areas/areaForest.json');
 if (wanted('lines')) await write(trainLines(), 'examine/lines/lineForest.json');
 if (wanted('particles')) {
   const examples = await particleSamples(grounds, 160);

@@ -29,6 +29,36 @@ describe('boosting', () => {
     const right = unseen.rows.filter((row, i) => forest.score(row) > 0 === (unseen.labels[i] === 1)).length;
     expect(right).toBeGreaterThan(970);
   });
+
+  it('tells few from very many, though all of them lie at one end', () => {
+    const uniform = mulberry(7);
+    const rows = Array.from({ length: 20_000 }, () => Float64Array.of(uniform()));
+    const labels = rows.map(([a]) => (a > 0.997 ? 1 : 0));
+    const forest = growForest(boost(['a'], rows, labels, { ...BOOST_DEFAULTS, columns: 1, leastLeaf: 0.1 }));
+    expect(forest.score(Float64Array.of(0.9985))).toBeGreaterThan(0);
+    expect(forest.score(Float64Array.of(0.995))).toBeLessThan(0);
+  });
+
+  it('takes a row that stands for many for as many', () => {
+    const few = { rows: [0, 0, 1, 1].map((a) => Float64Array.of(a)), labels: [0, 1, 0, 1] };
+    const weights = [3, 1, 1, 3];
+    const many = few.rows.flatMap((row, i) =>
+      Array.from({ length: weights[i] }, () => ({ row, label: few.labels[i] })),
+    );
+    const options = { ...BOOST_DEFAULTS, rows: 1, columns: 1, trees: 20, leastLeaf: 0 };
+    const weighted = boost(['a'], few.rows, few.labels, options, weights);
+    const repeated = boost(
+      ['a'],
+      many.map(({ row }) => row),
+      many.map(({ label }) => label),
+      options,
+    );
+    expect(weighted.base).toBeCloseTo(repeated.base, 9);
+    expect(growForest(weighted).score(Float64Array.of(1))).toBeCloseTo(
+      growForest(repeated).score(Float64Array.of(1)),
+      4,
+    );
+  });
 });
 
 describe('calibrating', () => {

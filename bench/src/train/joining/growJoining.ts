@@ -26,10 +26,11 @@ export interface SeenScene {
   readonly maps: WitnessMaps;
 }
 
-/** Rows of traits with what each is, or null for what says nothing either way. */
+/** Rows of traits with what each is, and how many rows each stands for. */
 interface Rows {
   readonly traits: Float64Array[];
   readonly labels: number[];
+  readonly weights: number[];
 }
 
 /** A finding that is kept, how sure it is, and whether it is a fault. */
@@ -43,6 +44,12 @@ const OPTIONS: BoostOptions = { ...BOOST_DEFAULTS, trees: 140, depth: 4, rate: 0
 const SPECK = { finder: SPECK_WITNESS_TRAITS.indexOf('finder'), heat: SPECK_WITNESS_TRAITS.indexOf('heat') };
 /** A line is right when half of it lies on laid ones; between the two it says nothing. */
 const [RIGHT, WRONG] = [0.5, 0.25];
+
+/** A speck that stands out by so much is one, though nobody sees it at a glance; a fainter one says nothing either way. */
+const LEAST_SEEN = 1.5;
+/** What neither the finder nor the net takes for a fault, in log-odds, is most of what there is: one of so many is learned from. */
+const HOPELESS = { finder: -3, heat: -1 };
+const OF_HOPELESS = 10;
 
 /** Lines that were laid break up into specks that are none, and are no good examples either. */
 const teachesSpecks = ({ family, lines }: JoiningScene): boolean =>
@@ -58,11 +65,16 @@ function speckRows({ scene }: SeenScene, joint: readonly JointSpeck[], rows: Row
     confidence: logistic(traits[SPECK.finder] + traits[SPECK.heat]),
     of: fault,
   }));
-  for (const { isFault, of } of judgeSpecks(sorted, scene.specks)) {
+  let hopeless = 0;
+  for (const { isFault, of } of judgeSpecks(sorted, scene.specks, LEAST_SEEN)) {
     const traits = traitsOf.get(of.of);
     if (!traits || (!isFault && isOnLine(of))) continue;
+    const isHopeless =
+      !isFault && traits[SPECK.finder] < HOPELESS.finder && traits[SPECK.heat] < HOPELESS.heat;
+    if (isHopeless && hopeless++ % OF_HOPELESS > 0) continue;
     rows.traits.push(traits);
     rows.labels.push(Number(isFault));
+    rows.weights.push(isHopeless ? OF_HOPELESS : 1);
   }
 }
 
@@ -79,10 +91,11 @@ function lineRows({ scene }: SeenScene, joint: readonly JointLine[], rows: Rows)
     if (share < RIGHT && share > WRONG) continue;
     rows.traits.push(traits);
     rows.labels.push(share >= RIGHT ? 1 : 0);
+    rows.weights.push(1);
   }
 }
 
-const noRows = (): Rows => ({ traits: [], labels: [] });
+const noRows = (): Rows => ({ traits: [], labels: [], weights: [] });
 
 /** What can be learned from one scene: it goes into every forest but those of its own fold, and is worked out once. */
 const ownRows = new WeakMap<SeenScene, { specks: Rows; lines: Rows }>();
@@ -92,11 +105,11 @@ function rowsOn(seen: SeenScene): { specks: Rows; lines: Rows } {
   if (known) return known;
   const rows = { specks: noRows(), lines: noRows() };
   const { found, maps, scene } = seen;
-  const luma = lumaPlane(scene.seen);
+  const picture = { nature: scene.nature, raster: scene.seen, luma: lumaPlane(scene.seen), maps };
   const specksFound = found.filter(({ kind }) => kind === 'speck');
-  speckRows(seen, jointSpecks(specksFound, maps, luma, scene.nature), rows.specks);
+  speckRows(seen, jointSpecks(specksFound, picture), rows.specks);
   const linesFound = found.filter(({ path }) => path !== undefined);
-  lineRows(seen, jointLines(linesFound, maps, luma, scene.nature), rows.lines);
+  lineRows(seen, jointLines(linesFound, picture), rows.lines);
   ownRows.set(seen, rows);
   return rows;
 }
@@ -104,6 +117,7 @@ function rowsOn(seen: SeenScene): { specks: Rows; lines: Rows } {
 const together = (all: readonly Rows[]): Rows => ({
   traits: all.flatMap(({ traits }) => traits),
   labels: all.flatMap(({ labels }) => labels),
+  weights: all.flatMap(({ weights }) => weights),
 });
 
 /** What can be learned from scenes. */
@@ -124,8 +138,8 @@ export interface JoiningWeights {
 export const weightsOf = (scenes: readonly SeenScene[]): JoiningWeights => {
   const { specks, lines } = rowsOf(scenes);
   return {
-    specks: boost(SPECK_WITNESS_TRAITS, specks.traits, specks.labels, OPTIONS),
-    lines: boost(LINE_WITNESS_TRAITS, lines.traits, lines.labels, OPTIONS),
+    specks: boost(SPECK_WITNESS_TRAITS, specks.traits, specks.labels, OPTIONS, specks.weights),
+    lines: boost(LINE_WITNESS_TRAITS, lines.traits, lines.labels, OPTIONS, lines.weights),
   };
 };
 
@@ -145,7 +159,7 @@ export function judgedOn({ scene }: SeenScene, kept: readonly Fault[]): { specks
   const [isOnLine, shareOf] = [onLinesOf(scene), shareOnLines(scene)];
   return {
     specks: teachesSpecks(scene)
-      ? judgeSpecks(specks, scene.specks)
+      ? judgeSpecks(specks, scene.specks, LEAST_SEEN)
           .map(({ isFault, of }) => ({ fault: of, isFault }))
           .filter(({ fault, isFault }) => isFault || !isOnLine(fault))
       : [],

@@ -1,15 +1,13 @@
 import { copyFile, mkdir, writeFile } from 'node:fs/promises';
-import { availableParallelism } from 'node:os';
 import { dirname } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core/examine';
-import { pixelsOf } from '@fennip/core/raster';
-import { lookAtPicture } from '@fennip/core/witness';
-import { WITNESS_FILE, startWitness } from '@fennip/witness';
+import { WITNESS_FILE } from '@fennip/witness';
 import { foundBefore } from './foundBefore.ts';
 import type { Kept, SeenScene } from './growJoining.ts';
 import { calibrated, grownWeights, joinedOn, judgedOn, weightsOf } from './growJoining.ts';
+import { keptMaps } from './keptMaps.ts';
 import type { JoinedScene } from './reportJoining.ts';
 import { reportJoining } from './reportJoining.ts';
 import { joiningScenes } from './joiningScenes.ts';
@@ -46,14 +44,11 @@ async function findOnly(which: string): Promise<void> {
 }
 
 async function seenScenes(): Promise<SeenScene[]> {
-  const started = await startWitness(availableParallelism(), NET);
-  if (!('witness' in started)) throw new Error(`no net to ask: ${started.missing}`);
+  const mapsOf = await keptMaps(NET);
   const scenes: SeenScene[] = [];
   for (const round of rounds)
-    for await (const scene of joiningScenes(round)) {
-      const maps = await lookAtPicture(pixelsOf(scene.seen), started.witness);
-      scenes.push({ scene, found: await foundBefore(scene), maps });
-    }
+    for await (const scene of joiningScenes(round))
+      scenes.push({ scene, found: await foundBefore(scene), maps: await mapsOf(scene) });
   return scenes;
 }
 

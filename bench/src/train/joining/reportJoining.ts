@@ -78,6 +78,33 @@ function printVisibility(
   console.log(`${(wrong / listed.length).toFixed(3)} of the specks listed at the default are wrong`);
 }
 
+const CUTS = [0.2, 0.3, 0.4, 0.5, 0.6, 0.7];
+
+/** What a lower and a higher default would list. */
+function printCuts(joined: readonly JoinedScene[], listed: (one: JoinedScene, cut: number) => Fault[]): void {
+  const of = (family: JoiningFamily) => joined.filter(({ scene }) => scene.family === family);
+  const megapixels = of('clean').reduce(
+    (sum, { scene: { seen } }) => sum + (seen.width * seen.height) / 1e6,
+    0,
+  );
+  const rows = CUTS.map((cut): Row => {
+    const wrong = of('clean').flatMap((one) => listed(one, cut));
+    const falseOf = (is: (fault: Fault) => boolean): number => wrong.filter(is).length / megapixels;
+    return [
+      cut.toFixed(1),
+      ...FAMILIES.map((family) => mean(of(family).flatMap((one) => f1On(one, listed(one, cut)) ?? []))),
+      falseOf(({ kind }) => kind === 'speck'),
+      falseOf(({ path }) => path !== undefined),
+      falseOf(({ outline }) => outline !== undefined),
+    ];
+  });
+  printTable(
+    'F1 by confidence, and false specks, lines and areas a megapixel of clean scenes',
+    ['from', ...FAMILIES, 'specks', 'lines', 'areas'],
+    rows,
+  );
+}
+
 /** Listed on a scene of each family, in the mean, by the finders alone and by both. */
 export function reportJoining(joined: readonly JoinedScene[], weights: JoiningWeights, least: number): void {
   const sure = (fault: Fault): number =>
@@ -99,6 +126,7 @@ export function reportJoining(joined: readonly JoinedScene[], weights: JoiningWe
     ['family', 'scenes', 'finders', 'with the net'],
     rows,
   );
+  printCuts(joined, (one, cut) => one.kept.filter((fault) => sure(fault) >= cut));
   const clean = joined.filter(({ scene }) => scene.family === 'clean');
   for (const [name, listed] of [
     ['finders', alone],

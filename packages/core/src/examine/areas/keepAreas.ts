@@ -1,5 +1,5 @@
 import type { Rect } from '../../raster/rect.ts';
-import { rectsMeet } from '../../raster/rect.ts';
+import { holdsPoint, rectsMeet } from '../../raster/rect.ts';
 import type { Point } from '../../target/target.ts';
 import { discOutline } from '../../target/discOutline.ts';
 import { polygonPixels } from '../../target/polygonPixels.ts';
@@ -88,11 +88,12 @@ export const areasOffSpecks = (areas: readonly Fault[], specks: readonly Fault[]
 
 /** Leaves out what lies in a surer area, dust on a loss goes with it, and the disc that an area was taken for. */
 export function outsideAreas(faults: readonly Fault[], areas: readonly Fault[]): Fault[] {
+  const bounded = areas.map((area) => ({ area, bounds: boundsOf(area.outline ?? []) }));
   return faults.filter(
     (fault) =>
-      !areas.some((area) => {
+      !bounded.some(({ area, bounds }) => {
         const { outline = [] } = area;
-        if (!isInside(fault.x, fault.y, outline)) return false;
+        if (!holdsPoint(bounds, fault.x, fault.y) || !isInside(fault.x, fault.y, outline)) return false;
         if (area.confidence >= fault.confidence) return true;
         if (fault.kind !== 'speck' || !standsFor(area, fault)) return false;
         return sharedArea(outline, discOutline(fault)) > MOST_SHARED;

@@ -14,6 +14,7 @@ import lineForest from './lineWitnessForest.json' with { type: 'json' };
 import { jointLines } from './jointLines.ts';
 import speckForest from './speckWitnessForest.json' with { type: 'json' };
 import { jointSpecks } from './jointSpecks.ts';
+import type { WitnessedPicture } from './witnessedPicture.ts';
 import type { WitnessMaps } from './witnessMaps.ts';
 
 /** What weighs the finder and the net against one another. */
@@ -39,12 +40,11 @@ export function joinWitness(
   nature: PictureNature,
   { specks: speckScores, lines: lineScores }: JoiningForests = TRAINED,
 ): Fault[] {
-  const luma = lumaPlane(pixels.window(pictureRect(pixels.shape)).raster);
+  const { raster } = pixels.window(pictureRect(pixels.shape));
+  const picture: WitnessedPicture = { nature, raster, luma: lumaPlane(raster), maps };
   const joint = jointSpecks(
     findings.filter(({ kind }) => kind === 'speck'),
-    maps,
-    luma,
-    nature,
+    picture,
   );
   const scores = speckScores.scoreAll(joint.map(({ traits }) => traits));
   const specks = joint.map(({ fault }, k) => ({
@@ -53,9 +53,7 @@ export function joinWitness(
   }));
   const lines = jointLines(
     findings.filter(({ path }) => path !== undefined),
-    maps,
-    luma,
-    nature,
+    picture,
   );
   const lineScored = lineScores.scoreAll(lines.map(({ traits }) => traits));
   const others = findings.filter(({ kind, path }) => kind !== 'speck' && path === undefined);

@@ -1,11 +1,11 @@
-import type { Fault, Polarity } from '../../fault/fault.ts';
+import type { Fault } from '../../fault/fault.ts';
 import { columnOf } from '../../measure/columnOf.ts';
-import type { FloatPlane } from '../../raster/float.ts';
 import { createDiscGrid } from '../discGrid.ts';
 import { createPointGrid } from '../pointGrid.ts';
 import { boundedOdds } from '../classify/boundedOdds.ts';
-import type { PictureNature } from '../nature/nature.ts';
-import type { WitnessMaps } from './witnessMaps.ts';
+import type { DiscAppearance } from './discAppearance.ts';
+import { discAppearances } from './discAppearance.ts';
+import type { WitnessedPicture } from './witnessedPicture.ts';
 import type { WitnessedSpeck } from './witnessedSpecks.ts';
 import { witnessedPlace, witnessedSpecks } from './witnessedSpecks.ts';
 
@@ -27,6 +27,13 @@ export const SPECK_WITNESS_TRAITS = [
   'alike',
   'foundAround',
   'seenAround',
+  'isFound',
+  'step',
+  'standsOut',
+  'spread',
+  'weakestSide',
+  'weakestPair',
+  'colour',
 ] as const;
 
 /** A speck that the finder found, or that only the net sees. */
@@ -55,34 +62,11 @@ const isSame = (
   one.polarity === other.polarity &&
   Math.hypot(one.x - other.x, one.y - other.y) < Math.max(SAME_LEAST, SAME * Math.max(one.r, other.r));
 
-/** The mean of luma between two distances from a place. */
-function meanBetween(
-  { data, width, height }: FloatPlane,
-  x: number,
-  y: number,
-  from: number,
-  to: number,
-): number {
-  let [sum, count] = [0, 0];
-  for (let py = Math.max(0, Math.floor(y - to)); py < Math.min(height, y + to); py++)
-    for (let px = Math.max(0, Math.floor(x - to)); px < Math.min(width, x + to); px++) {
-      const away = Math.hypot(px + 0.5 - x, py + 0.5 - y);
-      if (away < from || away > to) continue;
-      sum += data[py * width + px];
-      count++;
-    }
-  return count > 0 ? sum / count : 0;
-}
-
-/** A speck that the net alone sees, measured on the picture: its step against a ring around it. */
-function measuredSpeck(luma: FloatPlane, x: number, y: number, r: number, polarity: Polarity): Fault {
-  const core = meanBetween(luma, x, y, 0, Math.max(0.8, 0.7 * r));
-  const ring = meanBetween(luma, x, y, 1.4 * r + 0.5, 2 * r + 1.5);
-  return {
-    ...{ kind: 'speck', polarity, x, y, r, softness: 0.5, confidence: 0, tone: ring },
-    strength: Math.max(0, polarity === 'dark' ? ring - core : core - ring),
-  };
-}
+/** A speck that the net alone sees, measured on the picture. */
+const measuredSpeck = ({ x, y, r, polarity }: WitnessedSpeck, { step, tone }: DiscAppearance): Fault => ({
+  ...{ kind: 'speck', polarity, x, y, r, softness: 0.5, confidence: 0, tone },
+  strength: Math.max(0, step),
+});
 
 /** Those of the whole picture count that a finder lists by default. */
 const LIKELY = 0.3;
@@ -109,25 +93,25 @@ function likelyAround(
   };
 }
 
+/** Ratios to a step that hardly is one say no more than this. */
+const bounded = (ratio: number): number => Math.max(-4, Math.min(4, ratio));
+
 /**
- * All specks that the finder found and all that only the net sees, with what both know of them.
+ * All specks that the finder found and all that only the net sees, with what both know of them and how they look.
  *
  * @param found specks of the finder, with its confidences
- * @param maps of the net, of the same picture
- * @param luma encoded, 0 to 1, of the whole picture
  */
 export function jointSpecks(
   found: readonly Fault[],
-  maps: WitnessMaps,
-  luma: FloatPlane,
-  nature: PictureNature,
+  { maps, luma, raster, nature }: WitnessedPicture,
 ): JointSpeck[] {
   const seen = (['dark', 'bright'] as const).flatMap((polarity) => witnessedSpecks(maps, polarity));
   const places = createDiscGrid<Fault>();
   for (const fault of found) places.add(grown(fault), fault);
+  const appearanceOf = discAppearances(luma, raster);
   const alone = seen
     .filter((one) => places.find(grown(one), (fault) => isSame(one, fault)) === undefined)
-    .map(({ x, y, r, polarity }) => measuredSpeck(luma, x, y, r, polarity));
+    .map((one) => measuredSpeck(one, appearanceOf(one)));
   const countAlike = likelyAround(seen);
   const megapixels = (luma.width * luma.height) / 1e6;
   const many = (count: number): number => Math.log2(1 + count / megapixels);
@@ -135,6 +119,7 @@ export function jointSpecks(
   const seenAround = many(seen.filter(({ heat }) => heat > 0).length);
   return [...found, ...alone].map((fault): JointSpeck => {
     const { heat, otherHeat, radiusRatio, inside, around, line } = witnessedPlace(maps, fault);
+    const { step, standsOut, spread, weakestSide, weakestPair, colour } = appearanceOf(fault);
     const finder = fault.confidence > 0 ? boundedOdds(fault.confidence) : UNFOUND;
     return {
       fault,
@@ -142,6 +127,8 @@ export function jointSpecks(
         ...[fault.polarity === 'dark' ? 1 : -1, nature === 'print' ? 1 : 0, Math.log2(fault.r)],
         ...[fault.strength, fault.softness, fault.tone ?? 0.5, finder, heat, otherHeat, radiusRatio],
         ...[inside, around, line, countAlike(fault, heat), foundAround, seenAround],
+        ...[fault.confidence > 0 ? 1 : 0, step, standsOut, Math.log2(spread)],
+        ...[bounded(weakestSide), bounded(weakestPair), bounded(colour)],
       ),
     };
   });

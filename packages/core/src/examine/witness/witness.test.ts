@@ -8,6 +8,7 @@ import { pixelsOf } from '../../raster/pixels.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { createRaster } from '../../raster/raster.ts';
 import { growForest } from '../classify/forest.ts';
+import type { PictureNature } from '../nature/nature.ts';
 import { joinWitness } from './joinWitness.ts';
 import { LINE_WITNESS_TRAITS, jointLines } from './jointLines.ts';
 import { SPECK_WITNESS_TRAITS, jointSpecks } from './jointSpecks.ts';
@@ -16,6 +17,7 @@ import type { Witness } from './witness.ts';
 import { WITNESS_MAPS } from './witness.ts';
 import { witnessInput } from './witnessInput.ts';
 import { witnessedLines } from './witnessedLines.ts';
+import type { WitnessedPicture } from './witnessedPicture.ts';
 import type { WitnessMaps } from './witnessMaps.ts';
 import { emptyMaps, lookAtPicture, mapAt, toByte } from './witnessMaps.ts';
 import { witnessedPlace, witnessedSpecks } from './witnessedSpecks.ts';
@@ -140,12 +142,10 @@ describe('specks that a net sees', () => {
 
   it('are those of the finder where both see one, and more beside them', async () => {
     const raster = speckled(160, 100, TWO);
-    const joint = jointSpecks(
-      [found(41, 40, 5, 0.4)],
-      await lookAtPicture(pixelsOf(raster), seesDark),
-      lumaPlane(raster),
-      'frame',
-    );
+    const joint = jointSpecks([found(41, 40, 5, 0.4)], {
+      ...{ nature: 'frame', raster, luma: lumaPlane(raster) },
+      maps: await lookAtPicture(pixelsOf(raster), seesDark),
+    });
     const near = (x: number, y: number) =>
       joint.filter(({ fault }) => Math.hypot(fault.x - x, fault.y - y) < 7);
     expect(near(40, 40)).toHaveLength(1);
@@ -209,6 +209,10 @@ function linedMaps(isLine: (x: number, y: number) => boolean): WitnessMaps {
 }
 const luma: FloatPlane = { width: 200, height: 100, data: new Float32Array(20_000).fill(0.5) };
 for (let x = 40; x < 160; x++) luma.data[50 * 200 + x] = luma.data[51 * 200 + x] = 0.2;
+const lined = (maps: WitnessMaps, nature: PictureNature): WitnessedPicture => ({
+  ...{ nature, maps, luma },
+  raster: createRaster(200, 100, 1, 8),
+});
 
 describe('lines that a net sees', () => {
   const isTwo = (x: number, y: number): boolean => (x > 20 && x < 80 && y === 25) || x === 50;
@@ -234,7 +238,7 @@ describe('lines that a net sees', () => {
         [160, 51],
       ],
     };
-    const joint = jointLines([known], linedMaps(isTwo), luma, 'print');
+    const joint = jointLines([known], lined(linedMaps(isTwo), 'print'));
     expect(joint).toHaveLength(3);
     const odds = joint.map(({ traits }) => traits[LINE_WITNESS_TRAITS.indexOf('finder')]);
     expect(odds[0]).toBeCloseTo(Math.log(0.6 / 0.4), 5);
@@ -243,7 +247,7 @@ describe('lines that a net sees', () => {
   });
 
   it('are fibres on a frame, which has no emulsion to scratch', () => {
-    expect(jointLines([], linedMaps(isTwo), luma, 'frame').map(({ fault }) => fault.kind)).toEqual([
+    expect(jointLines([], lined(linedMaps(isTwo), 'frame')).map(({ fault }) => fault.kind)).toEqual([
       'fibre',
       'fibre',
     ]);
@@ -305,7 +309,7 @@ describe('what a net knows of a line', () => {
       ],
     });
     const of = (y: number, name: (typeof LINE_WITNESS_TRAITS)[number]): number =>
-      jointLines([line(y)], maps, luma, 'print')[0].traits[LINE_WITNESS_TRAITS.indexOf(name)];
+      jointLines([line(y)], lined(maps, 'print'))[0].traits[LINE_WITNESS_TRAITS.indexOf(name)];
     expect(of(51, 'onLine')).toBeCloseTo(3, 1);
     expect(of(51, 'shareOn')).toBe(1);
     expect(of(51, 'beside')).toBeCloseTo(-5, 1);

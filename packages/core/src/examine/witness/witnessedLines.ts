@@ -1,6 +1,6 @@
 import type { Fault, Polarity } from '../../fault/fault.ts';
 import type { FloatPlane } from '../../raster/float.ts';
-import { alongPath } from '../lines/courses.ts';
+import { acrossPath } from '../lines/acrossPath.ts';
 import type { LinePoint } from '../lines/joinPaths.ts';
 import { joinPaths } from '../lines/joinPaths.ts';
 import { CURLED } from '../lines/nameLine.ts';
@@ -73,23 +73,18 @@ function measuredLine(path: readonly LinePoint[], maps: WitnessMaps, luma: Float
     return data[Math.max(0, Math.min(height - 1, py)) * width + Math.max(0, Math.min(width - 1, px))];
   };
   let [step, beside, wide, turning, length] = [0, 0, 0, 0, 0];
-  const places = alongPath(path, 2 * PLACE_EVERY);
+  const places = acrossPath(path, 2 * PLACE_EVERY);
   const headings: number[] = [];
-  places.forEach(([x, y], k) => {
-    const [px, py] = places[Math.max(0, k - 1)];
-    const [nx, ny] = places[Math.min(places.length - 1, k + 1)];
-    const along = Math.hypot(nx - px, ny - py) || 1;
-    const [acrossX, acrossY] = [-(ny - py) / along, (nx - px) / along];
-    const half = halfWidthAt(maps, x / 2 - 0.5, y / 2 - 0.5, acrossX, acrossY);
+  for (const { x, y, nx, ny, length: since } of places) {
+    const half = halfWidthAt(maps, x / 2 - 0.5, y / 2 - 0.5, nx, ny);
     const away = 2 * half + BESIDE;
-    const sides =
-      (at(x + away * acrossX, y + away * acrossY) + at(x - away * acrossX, y - away * acrossY)) / 2;
+    const sides = (at(x + away * nx, y + away * ny) + at(x - away * nx, y - away * ny)) / 2;
     step += at(x, y) - sides;
     beside += sides;
     wide += half;
-    headings.push(Math.atan2(ny - py, nx - px));
-    length += Math.hypot(x - px, y - py);
-  });
+    headings.push(Math.atan2(-nx, ny));
+    length += since;
+  }
   for (let k = 1; k < headings.length; k++) {
     const turn = headings[k] - headings[k - 1];
     turning += Math.abs(Math.atan2(Math.sin(turn), Math.cos(turn)));

@@ -16,8 +16,8 @@ export interface WitnessedSpeck {
   readonly heat: number;
 }
 
-/** Centres less likely than this are none, in log-odds. */
-const LEAST_HEAT = -3;
+/** Centres less likely than this are none, in log-odds: of 300 such places one is a fault. */
+const LEAST_HEAT = -2;
 
 /** The places of a polarity where a net sees a centre: the largest of three by three. */
 export function witnessedSpecks(maps: WitnessMaps, polarity: Polarity): WitnessedSpeck[] {
