@@ -40,7 +40,7 @@ export interface Kept {
 }
 
 /** Few traits that go together need few small trees. */
-const OPTIONS: BoostOptions = { ...BOOST_DEFAULTS, trees: 140, depth: 4, rate: 0.08, leastLeaf: 12 };
+const OPTIONS: BoostOptions = { ...BOOST_DEFAULTS, trees: 220, depth: 5, rate: 0.06, leastLeaf: 4 };
 const SPECK = { finder: SPECK_WITNESS_TRAITS.indexOf('finder'), heat: SPECK_WITNESS_TRAITS.indexOf('heat') };
 /** A line is right when half of it lies on laid ones; between the two it says nothing. */
 const [RIGHT, WRONG] = [0.5, 0.25];
