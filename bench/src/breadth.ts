@@ -15,7 +15,8 @@ import type { Finder } from './findEverything.ts';
 import { findAlone, findEverything } from './findEverything.ts';
 import { judgeSpecks } from './judgeSpecks.ts';
 import { LINE_KINDS } from './lines.ts';
-import { scoreLines } from './onLines.ts';
+import { SEEN_LINE, lineStandsOut } from './lineStandsOut.ts';
+import { scoreSeenLines } from './onLines.ts';
 import type { JudgedFinding } from './printConfidences.ts';
 import { printConfidences } from './printConfidences.ts';
 import type { Row } from './report.ts';
@@ -56,7 +57,7 @@ export async function* breadthCases(
       const family = k < SPOT_KINDS.length ? SPOT_KINDS[k] : 'lines';
       const standing = faults.map((fault) => ({
         ...fault,
-        stands: fault.path ? AT_A_GLANCE : standsOut(luma, fault),
+        stands: fault.path ? lineStandsOut(luma, fault) : standsOut(luma, fault),
       }));
       yield { photograph, family, nature: natureOf(kind), seen, faults: standing };
     }
@@ -86,7 +87,12 @@ function f1On(
     const lines = findings
       .filter(isListed)
       .flatMap(({ path, polarity, r }) => (path ? [{ path, polarity, width: 2 * r }] : []));
-    return scoreLines(lines, faults).f1;
+    const isSeen = ({ stands }: { readonly stands: number }): boolean => stands >= SEEN_LINE;
+    return scoreSeenLines(
+      lines,
+      faults.filter(isSeen),
+      faults.filter((fault) => !isSeen(fault)),
+    ).f1;
   }
   const listed = judged.filter(isListed);
   const found = listed.filter(({ isFault }) => isFault).length;

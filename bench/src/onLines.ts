@@ -42,6 +42,22 @@ export interface LineScore {
 /** A finding is right, and a laid line found, when half of its length lies on lines of the other kind. */
 const HALF = 0.5;
 
+/** The same of lines that can be seen: findings on others count neither way. @param faint those that nobody sees */
+export function scoreSeenLines(
+  findings: readonly (Line & { readonly width: number })[],
+  seen: readonly LaidFault[],
+  faint: readonly LaidFault[],
+): LineScore {
+  const onFaint = onLines(
+    faint.flatMap(({ path, polarity }) => (path ? [{ path, polarity }] : [])),
+    faint.flatMap(({ path, r }) => (path ? [r] : [])),
+  );
+  return scoreLines(
+    findings.filter((line) => onFaint.shareOf(line) < HALF),
+    seen,
+  );
+}
+
 /** @param findings those that are listed */
 export function scoreLines(
   findings: readonly (Line & { readonly width: number })[],

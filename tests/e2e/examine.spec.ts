@@ -13,6 +13,9 @@ const SPECKS = [
   { x: 540, y: 170, r: 8 },
 ];
 
+/** As high as all that is listed, so that every row is drawn. */
+const HIGH = { width: 1280, height: 2000 };
+
 const ids = (page: Page): Promise<string[]> =>
   page
     .locator('[data-entry]')
@@ -26,6 +29,7 @@ async function listed(page: Page): Promise<number> {
 test('the cut is moved, faults are chosen in the chart and mended at once, and every decision outlives the next look', async ({
   quietPage: page,
 }) => {
+  await page.setViewportSize(HIGH);
   const buffer = await speckedPhotograph('nagasaki-boats', SPECKS, 8);
   await openForMending(page, { job: 'Deciding', name: 'boats.png', buffer });
   await toStage(page, 'Examine');
@@ -50,7 +54,7 @@ test('the cut is moved, faults are chosen in the chart and mended at once, and e
   const chart = await page.getByRole('img', { name: 'Findings by radius and strength' }).boundingBox();
   if (!chart) throw new Error('there is no chart');
   await drag(page, [
-    [chart.x + 36, chart.y + 10],
+    [chart.x + 28, chart.y + 4],
     [chart.x + 150, chart.y + 60],
     [chart.x + chart.width - 10, chart.y + chart.height - 24],
   ]);
@@ -70,4 +74,26 @@ test('the cut is moved, faults are chosen in the chart and mended at once, and e
   await expect(cut).toHaveAttribute('aria-valuenow', asked ?? '');
   await expect(page.locator('[data-state=mended]')).toHaveCount(usual.length - 1);
   await expect(page.locator('[data-state=dismissed]')).toHaveAttribute('data-entry', dismissed ?? '');
+});
+
+test('wires are looked for when they are asked for, as real things and as one step, and not twice', async ({
+  quietPage: page,
+}) => {
+  await page.setViewportSize(HIGH);
+  const buffer = await speckedPhotograph('nagasaki-boats', SPECKS, 8);
+  await openForMending(page, { job: 'Rigging', name: 'boats.png', buffer });
+  await toStage(page, 'Examine');
+  await expect(page.getByTestId('confidence')).toBeVisible();
+  const usual = await ids(page);
+  await page.getByTestId('find-wires').click();
+  await expect.poll(async () => (await ids(page)).length).toBeGreaterThan(usual.length);
+  const withWires = await ids(page);
+  await expect(page.getByText('Intruders', { exact: true })).toBeVisible();
+
+  await page.getByTestId('find-wires').click();
+  await expect(page.getByText('No wire was found')).toBeVisible();
+  expect(await ids(page)).toEqual(withWires);
+
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => ids(page)).toEqual(usual);
 });

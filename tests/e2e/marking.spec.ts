@@ -85,6 +85,8 @@ test('what is marked by hand is measured by itself, gets another kind, is set as
   await page.locator(`[data-entry="${area.id}"]`).click();
   await page.keyboard.press('Delete');
   await expect(page.locator(`[data-entry="${area.id}"]`)).toHaveCount(0);
+  // As high as all that is listed, so that its row is drawn.
+  await page.setViewportSize({ width: 1280, height: 2000 });
   await page.reload();
   await expect(line).toBeVisible();
   expect((await sheetOf(page)).marked).toHaveLength(1);

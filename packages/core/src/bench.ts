@@ -18,6 +18,7 @@ export { untaughtNet } from './examine/classify/untaughtNet.ts';
 export { sumUp } from './examine/examineTile.ts';
 export { holdGround } from './examine/ground/heldGround.ts';
 export { measureTonalRange } from './examine/ground/tonalRange.ts';
+export { acrossPath } from './examine/lines/acrossPath.ts';
 export { alongPath, createCourses } from './examine/lines/courses.ts';
 export { LINES_OWN_SHARE, findLines } from './examine/lines/findLines.ts';
 export { keepLines } from './examine/lines/keepLines.ts';

@@ -2,15 +2,18 @@ import { boundedOdds } from '@fennip/core/bench';
 import type { Calibration } from '@fennip/core/bench';
 import { visibilityOf } from '@fennip/core/examine';
 import type { Fault } from '@fennip/core/fault';
+import { lumaPlane } from '@fennip/core/raster';
 import { logistic } from '@fennip/core/solve';
+import type { LaidFault } from '@fennip/scenes';
 import { f1Of } from '../../find.ts';
 import { judgeSpecks } from '../../judgeSpecks.ts';
-import { scoreLines } from '../../onLines.ts';
+import { SEEN_LINE, lineStandsOut } from '../../lineStandsOut.ts';
+import { scoreSeenLines } from '../../onLines.ts';
 import { printConfidences } from '../../printConfidences.ts';
 import type { Row } from '../../report.ts';
 import { printTable } from '../../report.ts';
 import type { JoiningWeights, Kept, SeenScene } from './growJoining.ts';
-import type { JoiningFamily } from './joiningScenes.ts';
+import type { JoiningFamily, JoiningScene } from './joiningScenes.ts';
 import { isClear } from './joiningScenes.ts';
 import { simulateRestorer } from './simulateRestorer.ts';
 
@@ -31,11 +34,25 @@ const mean = (values: readonly number[]): number =>
 const asSure = ({ slope, offset }: Calibration, confidence: number): number =>
   logistic(slope * boundedOdds(confidence) + offset);
 
+const parted = new WeakMap<JoiningScene, { readonly seen: LaidFault[]; readonly faint: LaidFault[] }>();
+
+/** The lines that were laid on a scene, by whether they can be seen. */
+function linesOf(scene: JoiningScene, laid: readonly LaidFault[]) {
+  const known = parted.get(scene);
+  if (known) return known;
+  const luma = lumaPlane(scene.seen);
+  const isSeen = laid.map((line) => lineStandsOut(luma, line) >= SEEN_LINE);
+  const own = { seen: laid.filter((_, k) => isSeen[k]), faint: laid.filter((_, k) => !isSeen[k]) };
+  parted.set(scene, own);
+  return own;
+}
+
 /** F1 of what is listed on a scene; null where its faults are not known one by one. */
 function f1On({ scene }: SeenScene, listed: readonly Fault[]): number | null {
   if (scene.lines && scene.lines.length > 0) {
     const lines = listed.flatMap(({ path, polarity, r }) => (path ? [{ path, polarity, width: 2 * r }] : []));
-    return scoreLines(lines, scene.lines).f1;
+    const { seen, faint } = linesOf(scene, scene.lines);
+    return seen.length === 0 ? null : scoreSeenLines(lines, seen, faint).f1;
   }
   const clear = scene.specks.filter(isClear).length;
   if (clear === 0) return null;

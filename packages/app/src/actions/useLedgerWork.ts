@@ -1,7 +1,9 @@
+import type { Remote } from 'comlink';
 import { said } from '@fennip/words';
 import type { FaultKind } from '@fennip/core/fault';
 import type { MarkTarget } from '@fennip/core/mark';
 import type { Judgement, Step } from '@fennip/core/recipe';
+import type { MendWorkerApi } from '../engine/mend/mendWorker.ts';
 import { inMendWorker } from '../engine/page/workers.ts';
 import type { LedgerEntry } from '@fennip/core/ledger';
 import { usePicture } from '../stores/picture.ts';
@@ -9,6 +11,20 @@ import { useView } from '../stores/view.ts';
 import { kindWord } from '../i18n/kindWord.ts';
 import { say, stepCount, stepSaid } from '../i18n/say.ts';
 import { newId } from '@fennip/contract';
+
+/** What is looked for only when it is asked for: how, and in which words. */
+const ON_DEMAND = {
+  smudge: {
+    find: (hand: Remote<MendWorkerApi>) => hand.smudges(),
+    ...({ none: 'notice.noSmudge', marked: 'step.markedSmudges' } as const),
+  },
+  intruder: {
+    find: (hand: Remote<MendWorkerApi>) => hand.wires(),
+    ...({ none: 'notice.noWire', marked: 'step.markedWires' } as const),
+  },
+};
+/** Middles so near one another, in pixels, are those of one thing. */
+const SAME = 3;
 
 /** What the restorer decides about the lines of the ledger: dismissed, set aside, of another kind, marked by hand. */
 export function useLedgerWork() {
@@ -69,23 +85,24 @@ export function useLedgerWork() {
     view.choose([fault.id]);
   }
 
-  /** Marks the places where the picture's grain is missing, as one step of history. */
-  async function markSmudges(): Promise<void> {
+  /** Marks what is looked for only when it is asked for, as one step of history; what is on the ledger already is left out. */
+  async function markFound(kind: keyof typeof ON_DEMAND): Promise<void> {
     const isStillOpen = picture.rememberOpen();
-    const found = await inMendWorker((hand) => hand.smudges());
+    const { find, none, marked } = ON_DEMAND[kind];
+    const found = await inMendWorker(find);
     if (!isStillOpen()) return;
-    const known = picture.entries.filter(({ kind }) => kind === 'smudge');
+    const known = picture.entries.filter((entry) => entry.kind === kind);
     const fresh = found.filter(
-      (one) => !known.some((other) => Math.hypot(one.x - other.x, one.y - other.y) < one.r),
+      (one) => !known.some((other) => Math.hypot(one.x - other.x, one.y - other.y) < Math.max(one.r, SAME)),
     );
     if (fresh.length === 0) {
-      picture.notice = say('notice.noSmudge');
+      picture.notice = say(none);
       return;
     }
     const first = picture.freeNumber();
     const faults = fresh.map((fault, k) => ({ ...fault, id: newId('fault'), number: first + k }));
     picture.perform({
-      words: stepCount('step.markedSmudges', faults.length),
+      words: stepCount(marked, faults.length),
       steps: faults.map((fault): Step => ({ op: 'mark', fault })),
     });
     view.choose(faults.map((fault) => fault.id));
@@ -108,5 +125,5 @@ export function useLedgerWork() {
     });
   }
 
-  return { dismiss, markDrawn, markSmudges, nameKind, setAside, takeBack, unmark };
+  return { dismiss, markDrawn, markFound, nameKind, setAside, takeBack, unmark };
 }

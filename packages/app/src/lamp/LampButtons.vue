@@ -20,14 +20,14 @@ const TONE_SLIDERS = [
   { part: 'white', min: 0.55, max: 1, step: 0.01 },
   { part: 'gamma', min: 0.4, max: 2.5, step: 0.05 },
 ] as const;
-const { markSmudges } = useLedgerWork();
+const { markFound } = useLedgerWork();
 const { findWorn } = useWear();
 const isMarking = ref(false);
 /** Turns the places where grain is missing into faults. */
 async function mark(): Promise<void> {
   isMarking.value = true;
   try {
-    await markSmudges();
+    await markFound('smudge');
     isOpen.value = false;
   } finally {
     isMarking.value = false;

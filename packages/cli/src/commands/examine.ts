@@ -1,7 +1,14 @@
 import type { PictureNature } from '@fennip/core/examine';
 import type { FaultKind, Polarity } from '@fennip/core/fault';
 import { withCharted } from '@fennip/core/chart';
-import { EXAMINE_DEFAULTS, LEAST_VISIBILITY, canCarry, decideFindings, kindsOn } from '@fennip/core/examine';
+import {
+  EXAMINE_DEFAULTS,
+  LEAST_VISIBILITY,
+  canCarry,
+  decideFindings,
+  findWires,
+  kindsOn,
+} from '@fennip/core/examine';
 import { FAULT_KINDS, describeKind } from '@fennip/core/fault';
 import { CHART_HELP, CHART_OPTIONS, chartedPlaces } from '../options/chartOption.ts';
 import { readFrame } from '../pictures/frame.ts';
@@ -23,7 +30,8 @@ function kindsFrom(text: string | undefined, nature: PictureNature): readonly Fa
     return kind;
   });
   for (const kind of kinds) {
-    if (!describeKind(kind).isFound) console.error(`Nothing looks for a ${kind}: it is marked by hand.`);
+    if (!describeKind(kind).isFound && kind !== 'intruder')
+      console.error(`Nothing looks for a ${kind}: it is marked by hand.`);
     else if (!canCarry(nature, kind))
       console.error(`A ${nature} carries no ${kind}. If this is a print, say --nature print.`);
   }
@@ -48,7 +56,7 @@ in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. A l
                  black to white half a degree wide, seen from a diagonal away)
 ${NATURE_HELP}
   --kinds        kinds to list, parted by commas (default: all that the picture can carry by its nature and that are
-                 looked for): ${FAULT_KINDS.join(', ')}
+                 looked for): ${FAULT_KINDS.join(', ')}; intruder lists wires and the like, which are no damage
   --polarity     darker than the surroundings, brighter, or both (default both)
 ${CHART_HELP}`,
   options: {
@@ -73,7 +81,9 @@ ${CHART_HELP}`,
     const leastVisibility = numberOption(values, 'least-visibility', 0, 1, LEAST_VISIBILITY);
     const options = { polarities, sensitivity, leastVisibility };
     const all = await examineInThreads(raster, header.transfer, options, nature);
-    const found = all.filter(({ kind }) => kinds.includes(kind));
+    // Real things are no faults unless they are asked for.
+    const wires = kinds.includes('intruder') ? findWires(raster) : [];
+    const found = [...all, ...wires].filter(({ kind }) => kinds.includes(kind));
     const faults = charted ? decideFindings(withCharted(found, charted), options, raster) : found;
     const { width, height, depth } = raster;
     const list = `${JSON.stringify({ picture: { width, height, depth }, faults }, null, 1)}\n`;

@@ -48,7 +48,7 @@ export const EVERYTHING: ExamineOptions = {
 const asItIs = (tone: number): number => tone;
 
 /** Names what measures a picture of a nature: it changes with everything that gives other findings on the same picture. */
-export const finderOf = (nature: PictureNature): string => `specks, lines and areas 12, ${nature}`;
+export const finderOf = (nature: PictureNature): string => `specks, lines and areas 13, ${nature}`;
 
 /**
  * Puts what the tiles and the whole gave together: every finding with its probability, each place once, surest first, those

@@ -4,3 +4,4 @@ export { LEFTOVER_ORIGINS } from './fault.ts';
 export { FAULT_KINDS } from './kinds.ts';
 export type { KindDescription } from './kinds.ts';
 export { KIND_DESCRIPTIONS, describeKind, kindsThat } from './kinds.ts';
+export { scaleFault } from './scaleFault.ts';

@@ -62,6 +62,7 @@ import { paintHelper } from '../paint/paintHelper.ts';
 import { mendPart } from '../paint/paintTile.ts';
 import { partForCell } from '../paint/partForCell.ts';
 import { smudgesOf } from './smudgesOf.ts';
+import { wiresOf } from './wiresOf.ts';
 import { JUDGED_AROUND } from '../paint/judgedAround.ts';
 import { maskFile } from './maskFile.ts';
 import type { TileStore, TiledPicture } from '../paint/tileStore.ts';
@@ -207,6 +208,9 @@ const api = {
 
   /** The places where the picture's grain is missing. */
   smudges: (): Promise<Fault[]> => smudgesOf(opened()),
+
+  /** Wires and the like: real things that may have to go. */
+  wires: (): Promise<Fault[]> => wiresOf(opened()),
 
   /** Mean and spread of the colour inside a target. */
   async colours(target: Target): Promise<LabStatistics | null> {

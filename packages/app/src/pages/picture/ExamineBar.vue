@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { LEAST_VISIBILITY } from '@fennip/core/examine';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
+import { useLedgerWork } from '../../actions/useLedgerWork.ts';
 import { useExamination } from '../../stores/examination.ts';
 import { useJob } from '../../stores/job.ts';
 import { usePicture } from '../../stores/picture.ts';
@@ -32,6 +33,18 @@ const wrong = computed(() => {
   const n = Math.round(10 * examination.wrongShare);
   return n === 0 ? say('examine.hardlyWrong') : say('examine.wrong', { n });
 });
+
+const { markFound } = useLedgerWork();
+const isLooking = ref(false);
+/** Marks wires and the like, which are no damage and are found only when asked for. */
+async function lookForWires(): Promise<void> {
+  isLooking.value = true;
+  try {
+    await markFound('intruder');
+  } finally {
+    isLooking.value = false;
+  }
+}
 
 const label = computed(() => {
   if (examination.isUnderWay) return say('examine.underWay');
@@ -92,6 +105,16 @@ const label = computed(() => {
       data-testid="examine"
     >
       {{ label }}
+    </el-button>
+    <el-button
+      size="small"
+      :loading="isLooking"
+      :disabled="!picture.picture"
+      :title="say('examine.wiresDoes')"
+      data-testid="find-wires"
+      @click="lookForWires"
+    >
+      {{ say('examine.wires') }}
     </el-button>
     <template v-if="examination.isUnderWay">
       <el-progress class="progress" :percentage="Math.round(share * 100)" :stroke-width="6" />

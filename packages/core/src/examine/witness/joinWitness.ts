@@ -10,6 +10,7 @@ import { outsideAreas } from '../areas/keepAreas.ts';
 import { keepLines, specksOffLines } from '../lines/keepLines.ts';
 import { ranked } from '../ranked.ts';
 import { keepStrongest } from '../specks/keepStrongest.ts';
+import { bestShapes } from './bestShapes.ts';
 import lineForest from './lineWitnessForest.json' with { type: 'json' };
 import { jointLines } from './jointLines.ts';
 import speckForest from './speckWitnessForest.json' with { type: 'json' };
@@ -58,7 +59,12 @@ export function joinWitness(
   const lineScored = lineScores.scoreAll(lines.map(({ traits }) => traits));
   const others = findings.filter(({ kind, path }) => kind !== 'speck' && path === undefined);
   const keptLines = keepLines(
-    lines.map(({ fault }, k) => ({ ...fault, confidence: logistic(lineScored[k]) })),
+    bestShapes(
+      lines.map(({ fault, isMeasured }, k) => ({
+        fault: { ...fault, confidence: logistic(lineScored[k]) },
+        isMeasured,
+      })),
+    ),
   );
   // What is left lies on nothing surer, as with the finders alone.
   const offLines = specksOffLines(keepStrongest(specks), keptLines);

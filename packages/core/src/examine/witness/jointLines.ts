@@ -90,6 +90,8 @@ function lineWitnessTraits(
 /** A line that the finder found, or that the net sees. */
 export interface JointLine {
   readonly fault: Fault;
+  /** True if the finder found it; the net saw the others. */
+  readonly isMeasured: boolean;
   readonly traits: Float64Array;
 }
 
@@ -174,7 +176,7 @@ export function jointLines(found: readonly Fault[], picture: WitnessedPicture): 
   const besideOf = runsBeside(placesOn([...likely, ...seen]));
   return [
     ...found.map((fault) => ({
-      fault,
+      ...{ fault, isMeasured: true },
       traits: lineWitnessTraits(fault, false, boundedOdds(fault.confidence), besideOf(fault), picture),
     })),
     ...seen.map((fault): JointLine => {
@@ -182,7 +184,7 @@ export function jointLines(found: readonly Fault[], picture: WitnessedPicture): 
       // A frame has no emulsion to scratch: what lies before its sensor like a line is a fibre.
       const named = kind ?? (canCarry(nature, fault.kind) ? fault.kind : 'fibre');
       return {
-        fault: { ...fault, kind: named },
+        ...{ fault: { ...fault, kind: named }, isMeasured: false },
         traits: lineWitnessTraits(fault, true, odds, besideOf(fault), picture),
       };
     }),
