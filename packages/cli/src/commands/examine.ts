@@ -51,7 +51,7 @@ Finds the faults of a picture and lists them, surest first, as
   {"picture":{"width","height","depth"},"faults":[{"kind","polarity","x","y","r","strength","softness","confidence"}]}
 in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. A line has its course as "path"; its r is half its width. An area has its border as "outline"; its r is that of a disc as large. With --out - the list is printed.
 
-  --sensitivity  how readily a finding is listed (default ${EXAMINE_DEFAULTS.sensitivity}: about one in ten is wrong)
+  --sensitivity  how readily a finding is listed (default ${EXAMINE_DEFAULTS.sensitivity}: about one in six is wrong)
   --least-visibility  what is less visible in the whole picture is not listed (default ${LEAST_VISIBILITY}; 1 is a step from
                  black to white half a degree wide, seen from a diagonal away)
 ${NATURE_HELP}
