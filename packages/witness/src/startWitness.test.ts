@@ -36,6 +36,14 @@ describe('the net that sees faults', () => {
     await pool.destroy();
   });
 
+  it('is found by one thread after another, and none that ends takes the others down', async () => {
+    for (let k = 0; k < 3; k++) {
+      const pool = startPool<null, string>(new URL('./testing/whatAThreadFinds.ts', import.meta.url));
+      expect(await Promise.all([pool.run(null), pool.run(null)])).toEqual(['the net', 'the net']);
+      await pool.destroy();
+    }
+  });
+
   it('is done without where its file is missing', async () => {
     expect(await startWitness(1, '/nowhere/witness.onnx')).toEqual({ missing: 'no net' });
   });

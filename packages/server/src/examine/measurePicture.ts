@@ -41,7 +41,12 @@ export async function measurePicture(
       tile: (tile) => whileWanted(() => threads.examine(raster, tile, row.nature)),
       whole: () => whileWanted(() => threads.examineWhole(raster)),
       closer: (specks) => whileWanted(() => threads.scoreWithNet(raster, specks)),
-      joined: (findings) => whileWanted(() => threads.joinNet(raster, findings, row.nature)),
+      // A hard copy of something else in the picture is no fault that the net has learned: what mends leave behind the finders
+      // tell alone.
+      joined: (findings) =>
+        work === 'check'
+          ? Promise.resolve([...findings])
+          : whileWanted(() => threads.joinNet(raster, findings, row.nature)),
     },
     wholeWindow(raster).picture,
     row.nature,
