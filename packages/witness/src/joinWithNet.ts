@@ -26,5 +26,11 @@ export async function joinWithNet(
   started.set(file, starting);
   const net = await starting;
   if (!('witness' in net)) return [...findings];
-  return joinWitness(findings, await lookAtPicture(pixels, net.witness), pixels, nature);
+  try {
+    return joinWitness(findings, await lookAtPicture(pixels, net.witness), pixels, nature);
+  } catch (cause) {
+    // Its process may have ended: who asks next starts another one.
+    started.delete(file);
+    throw cause;
+  }
 }

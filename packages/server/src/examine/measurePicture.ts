@@ -41,8 +41,8 @@ export async function measurePicture(
       tile: (tile) => whileWanted(() => threads.examine(raster, tile, row.nature)),
       whole: () => whileWanted(() => threads.examineWhole(raster)),
       closer: (specks) => whileWanted(() => threads.scoreWithNet(raster, specks)),
-      // A hard copy of something else in the picture is no fault that the net has learned: what mends leave behind the finders
-      // tell alone.
+      // A hard copy of something else in the picture is no fault that the net has learned: what mends leave behind is left
+      // to the finders.
       joined: (findings) =>
         work === 'check'
           ? Promise.resolve([...findings])
