@@ -27,13 +27,14 @@ export interface LearnedOdds {
  * decided: the mean and the spread of its weight, in log-odds.
  */
 const TRAITS = {
-  any: { mean: 0, spread: 0.6 },
-  'dark speck': { mean: 0, spread: 0.8 },
-  'bright speck': { mean: 0, spread: 0.8 },
-  line: { mean: 0, spread: 0.8 },
-  area: { mean: 0, spread: 0.8 },
-  small: { mean: 0, spread: 0.6 },
-  large: { mean: 0, spread: 0.6 },
+  // What all kinds have in common is believed least: dust that was dismissed says little of scratches.
+  any: { mean: 0, spread: 0.4 },
+  'dark speck': { mean: 0, spread: 1 },
+  'bright speck': { mean: 0, spread: 1 },
+  line: { mean: 0, spread: 1 },
+  area: { mean: 0, spread: 1 },
+  small: { mean: 0, spread: 0.4 },
+  large: { mean: 0, spread: 0.4 },
   // At the same place of another picture there was a fault, as dust on a sensor or on a scanner's glass is; or there was none.
   'fault elsewhere': { mean: 1, spread: 1 },
   'none elsewhere': { mean: -1, spread: 1 },

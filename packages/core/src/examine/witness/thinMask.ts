@@ -12,7 +12,7 @@ export const AROUND: readonly (readonly [dx: number, dy: number])[] = [
 
 /**
  * Thins what is set in a mask to lines of one pixel that hang together as it did (Zhang and Suen 1984, A fast parallel algorithm
- * for thinning digital patterns).
+ * for thinning digital patterns). Where lines cross or meet at a slant, squares of four pixels may be left.
  *
  * @param mask 1 where it is set, `width` x `height`; changed in place. What lies on the border is cleared.
  * @returns the indices of the pixels that are left, row after row

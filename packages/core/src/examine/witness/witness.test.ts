@@ -286,18 +286,15 @@ describe('a mask that is thinned', () => {
         });
         const mask = whole.slice();
         const left = thinMask(mask, width, height);
-        // Where lines cross four pixels may lie in a square: then each of them holds it together.
-        const parts = partsOf(mask, width);
-        const isNeeded = (i: number): boolean => partsOf(mask.with(i, 0), width) > parts;
-        const isThin = [...left].every((i) => {
-          const square = [i, i + 1, i + width, i + width + 1];
-          return square.some((n) => mask[n] === 0) || square.every(isNeeded);
-        });
+        // Where lines cross a square of four may be left, but never a pixel whose neighbours are all set.
+        const isThin = [...left].every((i) => AROUND.some(([dx, dy]) => mask[i + dy * width + dx] === 0));
+        const again = thinMask(mask.slice(), width, height);
         return (
           isThin &&
+          again.length === left.length &&
           left.length === mask.filter((value) => value === 1).length &&
           left.every((i) => whole[i] === 1) &&
-          parts === partsOf(whole, width)
+          partsOf(mask, width) === partsOf(whole, width)
         );
       }),
     );
