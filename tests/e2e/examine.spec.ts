@@ -14,7 +14,7 @@ const SPECKS = [
 ];
 
 /** As high as all that is listed, so that every row is drawn. */
-const HIGH = { width: 1280, height: 2000 };
+const HIGH = { width: 1280, height: 3000 };
 
 const ids = (page: Page): Promise<string[]> =>
   page
@@ -54,9 +54,9 @@ test('the cut is moved, faults are chosen in the chart and mended at once, and e
   const chart = await page.getByRole('img', { name: 'Findings by radius and strength' }).boundingBox();
   if (!chart) throw new Error('there is no chart');
   await drag(page, [
-    [chart.x + 28, chart.y + 4],
+    [chart.x + 4, chart.y + 4],
     [chart.x + 150, chart.y + 60],
-    [chart.x + chart.width - 10, chart.y + chart.height - 24],
+    [chart.x + chart.width - 4, chart.y + chart.height - 4],
   ]);
   await expect(page.locator('[data-entry][aria-pressed=true]')).toHaveCount(usual.length);
   await page.getByTestId('mend-chosen').click();

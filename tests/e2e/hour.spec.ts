@@ -82,6 +82,7 @@ test('a restorer’s hour in small: everything done by hand stays, and comes bac
   await page.keyboard.press('Escape');
 
   // An old mend is changed: its share, then taken off and on.
+  await page.getByLabel('Faults', { exact: true }).evaluate((list) => list.scrollTo(0, 0));
   await page.locator('[data-state=mended]').first().click();
   // The proof follows a little later.
   await expect(page.getByRole('region', { name: 'Proof' }).getByRole('heading')).toHaveText(/dark speck/);

@@ -131,7 +131,7 @@ const label = computed(() => {
 .bar {
   display: flex;
   align-items: center;
-  gap: 16px;
+  gap: 12px;
   min-height: 38px;
   padding: 0 10px;
   border-bottom: 1px solid var(--line);
@@ -148,7 +148,7 @@ const label = computed(() => {
   font-size: 13px;
 }
 .sensitivity .el-slider {
-  width: 100px;
+  width: 90px;
 }
 .seen {
   flex: none;
