@@ -6,10 +6,10 @@ import {
   LEAST_VISIBILITY,
   canCarry,
   decideFindings,
-  findWires,
+  findOnDemand,
   kindsOn,
 } from '@fennip/core/examine';
-import { FAULT_KINDS, describeKind } from '@fennip/core/fault';
+import { FAULT_KINDS, describeKind, kindsThat } from '@fennip/core/fault';
 import { CHART_HELP, CHART_OPTIONS, chartedPlaces } from '../options/chartOption.ts';
 import { readFrame } from '../pictures/frame.ts';
 import type { Command } from '../options/command.ts';
@@ -20,7 +20,7 @@ import { UsageError } from '../errors/usage.ts';
 import { writeWhole } from '../pictures/writeWhole.ts';
 
 function kindsFrom(text: string | undefined, nature: PictureNature): readonly FaultKind[] {
-  if (text === undefined) return kindsOn(nature).filter((kind) => describeKind(kind).isFound);
+  if (text === undefined) return kindsOn(nature).filter((kind) => describeKind(kind).found === 'always');
   const kinds = text.split(',').map((name) => {
     const kind = FAULT_KINDS.find((known) => known === name.trim());
     if (!kind)
@@ -30,13 +30,16 @@ function kindsFrom(text: string | undefined, nature: PictureNature): readonly Fa
     return kind;
   });
   for (const kind of kinds) {
-    if (!describeKind(kind).isFound && kind !== 'intruder')
+    if (describeKind(kind).found === 'never')
       console.error(`Nothing looks for a ${kind}: it is marked by hand.`);
     else if (!canCarry(nature, kind))
       console.error(`A ${nature} carries no ${kind}. If this is a print, say --nature print.`);
   }
   return kinds;
 }
+
+/** An intruder is a wire or the like: a real thing that is no damage. */
+const ON_DEMAND = kindsThat(({ found }) => found === 'on demand');
 
 const POLARITIES: Record<'dark' | 'bright' | 'both', readonly Polarity[]> = {
   dark: ['dark'],
@@ -56,7 +59,7 @@ in pixels of the upright picture, the centre of the first pixel at 0.5, 0.5. A l
                  black to white half a degree wide, seen from a diagonal away)
 ${NATURE_HELP}
   --kinds        kinds to list, parted by commas (default: all that the picture can carry by its nature and that are
-                 looked for): ${FAULT_KINDS.join(', ')}; intruder lists wires and the like, which are no damage
+                 looked for): ${FAULT_KINDS.join(', ')}; looked for only when named: ${ON_DEMAND.join(', ')}
   --polarity     darker than the surroundings, brighter, or both (default both)
 ${CHART_HELP}`,
   options: {
@@ -81,9 +84,7 @@ ${CHART_HELP}`,
     const leastVisibility = numberOption(values, 'least-visibility', 0, 1, LEAST_VISIBILITY);
     const options = { polarities, sensitivity, leastVisibility };
     const all = await examineInThreads(raster, header.transfer, options, nature);
-    // Real things are no faults unless they are asked for.
-    const wires = kinds.includes('intruder') ? findWires(raster) : [];
-    const found = [...all, ...wires].filter(({ kind }) => kinds.includes(kind));
+    const found = [...all, ...findOnDemand(raster, kinds)].filter(({ kind }) => kinds.includes(kind));
     const faults = charted ? decideFindings(withCharted(found, charted), options, raster) : found;
     const { width, height, depth } = raster;
     const list = `${JSON.stringify({ picture: { width, height, depth }, faults }, null, 1)}\n`;

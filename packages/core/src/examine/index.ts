@@ -18,6 +18,7 @@ export { NATURES, canCarry, kindsOn, usualPolarities } from './nature/nature.ts'
 export type { PrintSigns } from './nature/printSigns.ts';
 export { printSigns } from './nature/printSigns.ts';
 export { leastConfidence, sensitivityFor } from './sensitivity.ts';
+export { findOnDemand } from './findOnDemand.ts';
 export { LONGEST_FOR_WIRES, findWires } from './wires/findWires.ts';
 export { createGrainCells, findSmudges, measureGrainCells } from './smudges/findSmudges.ts';
 export { scoreWithNet } from './specks/scoreWithNet.ts';

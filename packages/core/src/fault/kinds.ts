@@ -6,8 +6,8 @@ export interface KindDescription {
   readonly shape: 'spot' | 'line' | 'area' | 'zone';
   /** True if only a print can carry it: a camera frame has no emulsion and no paper. */
   readonly isOnPrintsOnly: boolean;
-  /** True if a finder looks for it; the restorer marks the others. */
-  readonly isFound: boolean;
+  /** Whether a finder looks for it in every examination, only when it is asked for, or the restorer marks it. */
+  readonly found: 'always' | 'on demand' | 'never';
   /** True if the program mends it by itself where it is sure of it. */
   readonly isAutomatic: boolean;
   /** True if light may come through it, so that what lies under it can be recovered. */
@@ -26,7 +26,7 @@ export const KIND_DESCRIPTIONS = {
     is: 'a dust shadow, a lit particle, a grain of dust or a hole',
     shape: 'spot',
     isOnPrintsOnly: false,
-    isFound: true,
+    found: 'always',
     isAutomatic: true,
     letsLightThrough: true,
     hidesPicture: false,
@@ -37,7 +37,7 @@ export const KIND_DESCRIPTIONS = {
     is: 'a hair or a thread',
     shape: 'line',
     isOnPrintsOnly: false,
-    isFound: true,
+    found: 'always',
     isAutomatic: true,
     letsLightThrough: true,
     hidesPicture: true,
@@ -48,7 +48,7 @@ export const KIND_DESCRIPTIONS = {
     is: 'a line cut into the emulsion',
     shape: 'line',
     isOnPrintsOnly: true,
-    isFound: true,
+    found: 'always',
     isAutomatic: true,
     letsLightThrough: true,
     hidesPicture: true,
@@ -59,7 +59,7 @@ export const KIND_DESCRIPTIONS = {
     is: 'a fold of the paper',
     shape: 'line',
     isOnPrintsOnly: true,
-    isFound: true,
+    found: 'always',
     isAutomatic: true,
     letsLightThrough: true,
     hidesPicture: true,
@@ -70,7 +70,7 @@ export const KIND_DESCRIPTIONS = {
     is: 'a line or area torn open',
     shape: 'line',
     isOnPrintsOnly: true,
-    isFound: true,
+    found: 'always',
     isAutomatic: true,
     letsLightThrough: false,
     hidesPicture: true,
@@ -81,7 +81,7 @@ export const KIND_DESCRIPTIONS = {
     is: 'a piece of the emulsion that is gone',
     shape: 'area',
     isOnPrintsOnly: true,
-    isFound: true,
+    found: 'always',
     isAutomatic: false,
     letsLightThrough: false,
     hidesPicture: true,
@@ -92,7 +92,7 @@ export const KIND_DESCRIPTIONS = {
     is: 'a tint or a dried drop',
     shape: 'area',
     isOnPrintsOnly: true,
-    isFound: true,
+    found: 'always',
     isAutomatic: false,
     letsLightThrough: true,
     hidesPicture: false,
@@ -103,7 +103,7 @@ export const KIND_DESCRIPTIONS = {
     is: 'flare, haze or added light over a part',
     shape: 'zone',
     isOnPrintsOnly: false,
-    isFound: false,
+    found: 'never',
     isAutomatic: false,
     letsLightThrough: false,
     hidesPicture: false,
@@ -114,7 +114,7 @@ export const KIND_DESCRIPTIONS = {
     is: 'a weave that beats with the sensor',
     shape: 'zone',
     isOnPrintsOnly: false,
-    isFound: false,
+    found: 'never',
     isAutomatic: false,
     letsLightThrough: false,
     hidesPicture: false,
@@ -125,7 +125,7 @@ export const KIND_DESCRIPTIONS = {
     is: 'something that moved between bracketed frames',
     shape: 'zone',
     isOnPrintsOnly: false,
-    isFound: false,
+    found: 'never',
     isAutomatic: false,
     letsLightThrough: false,
     hidesPicture: false,
@@ -136,7 +136,7 @@ export const KIND_DESCRIPTIONS = {
     is: 'a place whose grain is gone',
     shape: 'area',
     isOnPrintsOnly: false,
-    isFound: false,
+    found: 'on demand',
     isAutomatic: false,
     letsLightThrough: false,
     hidesPicture: false,
@@ -147,7 +147,7 @@ export const KIND_DESCRIPTIONS = {
     is: 'a real thing that is to go',
     shape: 'area',
     isOnPrintsOnly: false,
-    isFound: false,
+    found: 'on demand',
     isAutomatic: false,
     letsLightThrough: false,
     hidesPicture: false,

@@ -1,6 +1,7 @@
 import { contours } from 'd3-contour';
 import { boxMean } from '../../filter/boxMean.ts';
 import type { GrainModel } from '../../grain/grainModel.ts';
+import { measureGrainModel } from '../../grain/grainModel.ts';
 import { grainShare } from '../../grain/grainShare.ts';
 import { lumaPlane } from '../../raster/float.ts';
 import type { Raster } from '../../raster/raster.ts';
@@ -112,4 +113,11 @@ export function findSmudges(cells: GrainCells): Fault[] {
     const points = ring.slice(0, -1).map(([x, y]): Point => [x, y]);
     return asFault(points, cells) ?? [];
   });
+}
+
+/** Smudges of a whole picture that is at hand. @param raster encoded values, 8 or 16 bit */
+export function smudgesOn(raster: Raster): Fault[] {
+  const cells = createGrainCells(raster.width, raster.height);
+  measureGrainCells(cells, raster, measureGrainModel(raster), { left: 0, top: 0 });
+  return findSmudges(cells);
 }
