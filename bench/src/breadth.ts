@@ -5,14 +5,16 @@ import type { PictureNature } from '@fennip/core/examine';
 import { EXAMINE_DEFAULTS, leastConfidence } from '@fennip/core/examine';
 import type { Fault } from '@fennip/core/fault';
 import type { Raster } from '@fennip/core/raster';
-import { lumaPlane } from '@fennip/core/raster';
+import { lumaPlane, pixelsOf } from '@fennip/core/raster';
 import { decodePicture } from '@fennip/files';
 import type { LaidFault } from '@fennip/scenes';
+import { joinWithNet } from '@fennip/witness';
 import type { DamageKind } from './damage.ts';
 import { SPOT_KINDS, damage } from './damage.ts';
 import { f1Of } from './find.ts';
-import type { Finder } from './findEverything.ts';
-import { findAlone, findEverything } from './findEverything.ts';
+import type { DrawnFinds } from './drawFound.ts';
+import { drawFound } from './drawFound.ts';
+import { findAlone } from './findEverything.ts';
 import { judgeSpecks } from './judgeSpecks.ts';
 import { LINE_KINDS } from './lines.ts';
 import { SEEN_LINE, lineStandsOut } from './lineStandsOut.ts';
@@ -68,77 +70,128 @@ export async function* breadthCases(
 const mean = (values: readonly number[]): number =>
   values.reduce((sum, value) => sum + value, 0) / values.length;
 
-/** The finders by themselves, and with the net where there is one. */
-const FINDERS: readonly (readonly [string, Finder])[] = [
-  ['the finders alone', findAlone],
-  ['finders and net', findEverything],
-];
-
 const LEAST = leastConfidence(EXAMINE_DEFAULTS.sensitivity);
 const isListed = ({ confidence }: { readonly confidence: number }): boolean => confidence >= LEAST;
+const standingOut = (faults: BreadthCase['faults'], least: number): BreadthCase['faults'] =>
+  faults.filter(({ stands }) => stands >= least);
+const megapixelsOf = ({ width, height }: Raster): number => (width * height) / 1e6;
 
-/** F1 of what is listed on a picture. */
-function f1On(
-  { family, faults }: BreadthCase,
-  findings: readonly Fault[],
-  judged: readonly JudgedFinding[],
-): number {
-  if (family === 'lines') {
-    const lines = findings
-      .filter(isListed)
-      .flatMap(({ path, polarity, r }) => (path ? [{ path, polarity, width: 2 * r }] : []));
-    const isSeen = ({ stands }: { readonly stands: number }): boolean => stands >= SEEN_LINE;
-    return scoreSeenLines(
-      lines,
-      faults.filter(isSeen),
-      faults.filter((fault) => !isSeen(fault)),
-    ).f1;
-  }
-  const listed = judged.filter(isListed);
-  const found = listed.filter(({ isFault }) => isFault).length;
-  return f1Of(found, listed.length - found, faults.filter(({ stands }) => stands >= AT_A_GLANCE).length);
+/** What was found on a scene. */
+interface Judged {
+  readonly f1: number;
+  /** Share of the specks that stand out that is found with at most 25 false finds a megapixel; null of lines. */
+  readonly recall: number | null;
+  readonly specks: readonly JudgedFinding[];
+  readonly finds: DrawnFinds;
 }
 
-async function benchFinder(
-  part: 'validation' | 'test',
-  [name, find]: (typeof FINDERS)[number],
-): Promise<void> {
-  const scores = new Map<BreadthCase['family'], number[]>();
-  const clean: { readonly wrong: number; readonly megapixels: number }[] = [];
-  const judged: JudgedFinding[] = [];
-  for await (const each of breadthCases(part, SEED)) {
-    const findings = await find(each.seen, each.nature);
-    if (each.family === 'clean') {
-      const megapixels = (each.seen.width * each.seen.height) / 1e6;
-      clean.push({ wrong: findings.filter(isListed).length, megapixels });
-      continue;
+function judgeSpeckScene({ faults, seen }: BreadthCase, findings: readonly Fault[]): Judged {
+  const specks = judgeSpecks(
+    findings.filter(({ kind }) => kind === 'speck'),
+    faults,
+  );
+  const clear = standingOut(faults, AT_A_GLANCE);
+  const listed = specks.filter(isListed);
+  const [found, wrong] = [true, false].map((is) =>
+    listed.filter(({ isFault }) => isFault === is).map(({ of }) => of),
+  );
+  const missed = clear.filter(
+    (fault) => !found.some(({ x, y }) => Math.hypot(x - fault.x, y - fault.y) < Math.max(2, fault.r)),
+  );
+  return {
+    f1: f1Of(found.length, wrong.length, clear.length),
+    recall: recallOf(specks, clear.length, 25 * megapixelsOf(seen)),
+    specks,
+    finds: { found, missed, wrong },
+  };
+}
+
+/** The share of faults that is found before more than so many findings are wrong. */
+function recallOf(judged: readonly JudgedFinding[], laid: number, mostWrong: number): number {
+  let [found, wrong] = [0, 0];
+  for (const { isFault } of judged) {
+    if (isFault) found++;
+    else if (++wrong > mostWrong) break;
+  }
+  return laid === 0 ? 1 : found / laid;
+}
+
+function judgeLineScene({ faults }: BreadthCase, findings: readonly Fault[]): Judged {
+  const lines = findings
+    .filter(isListed)
+    .flatMap((fault) => (fault.path ? [{ ...fault, path: fault.path, width: 2 * fault.r }] : []));
+  const seen = standingOut(faults, SEEN_LINE);
+  const score = scoreSeenLines(
+    lines,
+    seen,
+    faults.filter((fault) => !seen.includes(fault)),
+  );
+  return {
+    f1: score.f1,
+    recall: null,
+    specks: [],
+    finds: { found: score.right, missed: score.missed, wrong: score.wrong },
+  };
+}
+
+/** Scores of one way to find over all scenes. */
+class Scores {
+  private readonly f1 = new Map<BreadthCase['family'], number[]>();
+  private readonly recalls: number[] = [];
+  private readonly clean: { readonly wrong: number; readonly megapixels: number }[] = [];
+  private readonly judged: JudgedFinding[] = [];
+
+  constructor(readonly name: string) {}
+
+  add(scene: BreadthCase, findings: readonly Fault[]): DrawnFinds {
+    if (scene.family === 'clean') {
+      const wrong = findings.filter(isListed);
+      this.clean.push({ wrong: wrong.length, megapixels: megapixelsOf(scene.seen) });
+      return { found: [], missed: [], wrong };
     }
-    const specks =
-      each.family === 'lines'
-        ? []
-        : judgeSpecks(
-            findings.filter(({ kind }) => kind === 'speck'),
-            each.faults,
-          );
-    judged.push(...specks);
-    scores.set(each.family, [...(scores.get(each.family) ?? []), f1On(each, findings, specks)]);
+    const { f1, recall, specks, finds } = (scene.family === 'lines' ? judgeLineScene : judgeSpeckScene)(
+      scene,
+      findings,
+    );
+    this.f1.set(scene.family, [...(this.f1.get(scene.family) ?? []), f1]);
+    if (recall !== null) this.recalls.push(recall);
+    this.judged.push(...specks);
+    return finds;
   }
-  const sum = (of: 'wrong' | 'megapixels'): number => clean.reduce((total, one) => total + one[of], 0);
-  printTable(
-    `Finding on ${part} photographs, at the default, what stands out: ${name}`,
-    ['family', 'scenes', 'F1, mean'],
-    [
-      ...[...scores].map(([family, f1]): Row => [family, String(f1.length), mean(f1)]),
-      ['specks together', '', mean(SPOT_KINDS.flatMap((kind) => scores.get(kind) ?? []))],
-    ],
-  );
-  console.log(
-    `clean: ${(sum('wrong') / sum('megapixels')).toFixed(2)} false finds a megapixel, none on ${clean.filter(({ wrong }) => wrong === 0).length} of ${clean.length}`,
-  );
-  printConfidences(`Confidence: ${name}`, judged);
+
+  print(part: 'validation' | 'test'): void {
+    const sum = (of: 'wrong' | 'megapixels'): number => this.clean.reduce((total, one) => total + one[of], 0);
+    printTable(
+      `Finding on ${part} photographs, at the default, what stands out: ${this.name}`,
+      ['family', 'scenes', 'F1, mean'],
+      [
+        ...[...this.f1].map(([family, f1]): Row => [family, String(f1.length), mean(f1)]),
+        ['specks together', '', mean(SPOT_KINDS.flatMap((kind) => this.f1.get(kind) ?? []))],
+        ['specks, recall at 25 false a megapixel', '', mean(this.recalls)],
+      ],
+    );
+    console.log(
+      `clean: ${(sum('wrong') / sum('megapixels')).toFixed(2)} false finds a megapixel, none on ${this.clean.filter(({ wrong }) => wrong === 0).length} of ${this.clean.length}`,
+    );
+    printConfidences(`Confidence: ${this.name}`, this.judged);
+  }
 }
 
-/** How well faults are found on photographs that nothing was learned from. @param part test is looked at once, at the end */
-export async function benchBreadth(part: 'validation' | 'test'): Promise<void> {
-  for (const finder of FINDERS) await benchFinder(part, finder);
+/**
+ * How well faults are found on photographs that nothing was learned from.
+ *
+ * @param part test is looked at once, at the end
+ * @param drawInto a folder for the scenes with what was found, missed and wrong drawn in
+ */
+export async function benchBreadth(part: 'validation' | 'test', drawInto?: string): Promise<void> {
+  const [alone, joined] = [new Scores('the finders alone'), new Scores('finders and net')];
+  for await (const scene of breadthCases(part, SEED)) {
+    const findings = await findAlone(scene.seen, scene.nature);
+    alone.add(scene, findings);
+    const finds = joined.add(scene, await joinWithNet(findings, pixelsOf(scene.seen), scene.nature));
+    const name = `${scene.photograph}, ${scene.family}.png`;
+    if (drawInto !== undefined) await drawFound(join(drawInto, name), scene.seen, finds);
+  }
+  alone.print(part);
+  joined.print(part);
 }

@@ -19,7 +19,7 @@ import { benchTreating } from './treating.ts';
 import { benchUnderwater } from './underwater.ts';
 import { benchWideLines } from './wideLines.ts';
 
-const { values } = parseArgs({ options: { only: { type: 'string' } } });
+const { values } = parseArgs({ options: { only: { type: 'string' }, draw: { type: 'string' } } });
 const wanted = (name: string): boolean => values.only === undefined || values.only === name;
 
 const photographs = await loadPhotographs();
@@ -41,8 +41,8 @@ if (wanted('opening')) await benchOpening();
 if (wanted('opening') || wanted('finishing')) await benchFinishing();
 if (wanted('opening') || wanted('treating')) await benchTreating();
 // Photographs that `./fennip train data` fetches; the last part of them is looked at once.
-if (values.only === 'breadth') await benchBreadth('validation');
-if (values.only === 'breadth on test') await benchBreadth('test');
+if (values.only === 'breadth') await benchBreadth('validation', values.draw);
+if (values.only === 'breadth on test') await benchBreadth('test', values.draw);
 if (wanted('series')) await benchSeries();
 if (wanted('sign-in')) await benchSignIn();
 process.exit(0);

@@ -33,21 +33,24 @@ export function onLines(lines: readonly Line[], halfWidths: readonly number[]): 
   };
 }
 
-export interface LineScore {
+export interface LineScore<T = Line> {
   readonly precision: number;
   readonly recall: number;
   readonly f1: number;
+  readonly right: readonly T[];
+  readonly missed: readonly LaidFault[];
+  readonly wrong: readonly T[];
 }
 
 /** A finding is right, and a laid line found, when half of its length lies on lines of the other kind. */
 const HALF = 0.5;
 
 /** The same of lines that can be seen: findings on others count neither way. @param faint those that nobody sees */
-export function scoreSeenLines(
-  findings: readonly (Line & { readonly width: number })[],
+export function scoreSeenLines<T extends Line & { readonly width: number }>(
+  findings: readonly T[],
   seen: readonly LaidFault[],
   faint: readonly LaidFault[],
-): LineScore {
+): LineScore<T> {
   const onFaint = onLines(
     faint.flatMap(({ path, polarity }) => (path ? [{ path, polarity }] : [])),
     faint.flatMap(({ path, r }) => (path ? [r] : [])),
@@ -59,11 +62,11 @@ export function scoreSeenLines(
 }
 
 /** @param findings those that are listed */
-export function scoreLines(
-  findings: readonly (Line & { readonly width: number })[],
+export function scoreLines<T extends Line & { readonly width: number }>(
+  findings: readonly T[],
   laid: readonly LaidFault[],
-): LineScore {
-  const truths = laid.flatMap(({ path, polarity, r }) => (path ? [{ path, polarity, r }] : []));
+): LineScore<T> {
+  const truths = laid.flatMap((fault) => (fault.path ? [{ ...fault, path: fault.path }] : []));
   const truth = onLines(
     truths,
     truths.map(({ r }) => r),
@@ -72,13 +75,16 @@ export function scoreLines(
     findings,
     findings.map(({ width }) => width / 2),
   );
-  const right = findings.filter((line) => truth.shareOf(line) >= HALF).length;
-  const found = truths.filter((line) => listed.shareOf(line) >= HALF).length;
-  const precision = findings.length > 0 ? right / findings.length : 1;
-  const recall = truths.length > 0 ? found / truths.length : 1;
+  const right = findings.filter((line) => truth.shareOf(line) >= HALF);
+  const missed = truths.filter((line) => listed.shareOf(line) < HALF);
+  const precision = findings.length > 0 ? right.length / findings.length : 1;
+  const recall = truths.length > 0 ? 1 - missed.length / truths.length : 1;
   return {
     precision,
     recall,
     f1: precision + recall > 0 ? (2 * precision * recall) / (precision + recall) : 0,
+    right,
+    missed,
+    wrong: findings.filter((line) => !right.includes(line)),
   };
 }
