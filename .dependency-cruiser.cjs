@@ -13,7 +13,7 @@ const CORE_LAYERS = [
   ['colour', 'filter', 'resample', 'veil'],
   ['fault', 'grain', 'measure'],
   ['target'],
-  ['examine', 'fence'],
+  ['examine', 'fence', 'join'],
   ['estimate', 'finish', 'source'],
   ['mend'],
   ['chart', 'check', 'mark', 'recipe', 'roundtrip'],

@@ -15,6 +15,7 @@ import { benchSeries } from './series.ts';
 import { benchSignIn } from './signIn.ts';
 import { benchSpeed } from './speed.ts';
 import { benchStains } from './stains.ts';
+import { benchTorn } from './torn.ts';
 import { benchTreating } from './treating.ts';
 import { benchUnderwater } from './underwater.ts';
 import { benchWideLines } from './wideLines.ts';
@@ -43,6 +44,8 @@ if (wanted('opening') || wanted('treating')) await benchTreating();
 // Photographs that `./fennip train data` fetches; the last part of them is looked at once.
 if (values.only === 'breadth') await benchBreadth('validation', values.draw);
 if (values.only === 'breadth on test') await benchBreadth('test', values.draw);
+if (wanted('torn')) await benchTorn('validation');
+if (values.only === 'torn on training') await benchTorn('training');
 if (wanted('series')) await benchSeries();
 if (wanted('sign-in')) await benchSignIn();
 process.exit(0);

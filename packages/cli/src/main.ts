@@ -6,6 +6,7 @@ import { carry } from './commands/carry.ts';
 import { chart } from './commands/chart.ts';
 import { compare } from './commands/compare.ts';
 import { examine } from './commands/examine.ts';
+import { join } from './commands/join.ts';
 import { mend } from './commands/mend.ts';
 import { recipe } from './commands/recipe.ts';
 import { render } from './commands/render.ts';
@@ -13,7 +14,7 @@ import { RefusedError, UsageError } from './errors/usage.ts';
 
 const COMMANDS: Readonly<Record<string, Command>> = {
   ...{ examine, mend, render, recipe, compare },
-  ...{ chart, carry },
+  ...{ chart, carry, join },
 };
 
 const HELP = `fennip: finds and mends the faults of pictures.
@@ -24,6 +25,7 @@ const HELP = `fennip: finds and mends the faults of pictures.
   fennip recipe FILE                            check a recipe
   fennip chart FRAME... --out chart.json        find the dirt on a camera's sensor
   fennip carry --from R FRAME... --out-dir DIR  carry a recipe over to other frames
+  fennip join SCAN... --out OUT                 make one picture of the pieces of a torn print
   fennip compare A B                            measure how far two pictures are apart
 
 fennip COMMAND --help tells more. Exit status: 0, 1 for a bad picture or a refused input, 2 for wrong usage.

@@ -17,6 +17,7 @@ export * from './api/requestBodies.ts';
 export * from './api/requests.ts';
 export * from './api/runs.ts';
 export type * from './api/service.ts';
+export * from './assembly/assemblyDocument.ts';
 export * from './chart/chartDocument.ts';
 export * from './recipe/edit.ts';
 export * from './recipe/faults.ts';

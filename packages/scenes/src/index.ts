@@ -5,3 +5,4 @@ export * from './faults/sensorDust.ts';
 export * from './faults/truth.ts';
 export * from './pictures/finishWagon.ts';
 export * from './render/cachedLight.ts';
+export * from './torn/index.ts';

@@ -21,6 +21,10 @@ import type { Shot } from './pictures/lineShoot.ts';
 import { SHOTS } from './pictures/lineShoot.ts';
 import type { SceneName } from './pictures/scenes.ts';
 import { cachedLight } from './render/cachedLight.ts';
+import type { TornScan } from './torn/scanPieces.ts';
+import { scanPieces } from './torn/scanPieces.ts';
+import type { TearOptions, TornPrint } from './torn/tearPrint.ts';
+import { tearPrint } from './torn/tearPrint.ts';
 
 /** A picture as it is kept: below this size a file needs no special storage. */
 const MOST_BYTES = 4e6;
@@ -30,6 +34,8 @@ const MOST_BYTES_OF_SHOT = 1.6e6;
 interface Finished {
   readonly raster: Raster;
   readonly faults: readonly LaidFault[];
+  /** For the scan of a torn print: how it was torn, and where its pieces lie. */
+  readonly torn?: { readonly print: TornPrint; readonly placements: TornScan['placements'] };
 }
 
 interface Plate {
@@ -84,6 +90,22 @@ function finishPrint(light: Float32Array, width: number, height: number): Finish
   return { raster: develop(light, width, height, { ...film, grain: 0.006 }), faults };
 }
 
+/** A print of the archive, aged, torn and scanned as loose pieces on the scanner's white lid. */
+const finishTorn =
+  (channels: 1 | 3, tear: TearOptions): Plate['finish'] =>
+  (light, width, height) => {
+    const film: Film = { exposure: 1, vignette: 0.25, grain: 0.016, channels, depth: 8, seed: tear.seed };
+    blurLight(light, width, height, 0.8);
+    expose(light, width, height, film);
+    agePrint(light, width, height, 34);
+    const picture = develop(light, width, height, { ...film, grain: 0.005 });
+    const print = tearPrint(width, height, tear);
+    const { scan, placements } = scanPieces(picture, print, {
+      ...{ seed: tear.seed, ground: 0.94, turn: 0.5, noise: 0.004 },
+    });
+    return { raster: scan, faults: [], torn: { print, placements } };
+  };
+
 const CAMERA = 'Halden M2';
 
 /** A frame that the camera wrote at half its size. */
@@ -110,6 +132,18 @@ const PLATES: readonly Plate[] = [
     rays: 2,
     density: 300,
     finish: finishPrint,
+  },
+  {
+    scene: 'lineShoot6',
+    file: 'valley-torn-in-two.tif',
+    ...{ width: 1350, height: 900, rays: 2, density: 300 },
+    finish: finishTorn(1, { pieces: 2, fibre: 9, crumbs: 0, seed: 1906 }),
+  },
+  {
+    scene: 'lineShoot8',
+    file: 'viaduct-torn-in-four.tif',
+    ...{ width: 1350, height: 900, rays: 2, density: 300 },
+    finish: finishTorn(3, { pieces: 4, fibre: 11, crumbs: 1, seed: 1911 }),
   },
   {
     scene: 'viaduct',
@@ -169,7 +203,7 @@ async function encodeSmall(
     return encodePicture(
       raster,
       { ...carried, ...(density ? { density } : {}) },
-      { format: 'tiff', quality: 100, depth: 16 },
+      { format: 'tiff', quality: 100, depth: raster.depth },
     );
   const most = scene in SHOTS ? MOST_BYTES_OF_SHOT : MOST_BYTES;
   for (let quality = 93; quality > 60; quality--) {
@@ -186,12 +220,13 @@ async function encodeSmall(
 async function renderPlate(plate: Plate, cache: string): Promise<void> {
   const { scene, file, width, height, rays, capture } = plate;
   const light = await cachedLight(cache, scene, { width, height, rays });
-  const { raster, faults } = plate.finish(Float32Array.from(light), width, height);
+  const { raster, faults, torn } = plate.finish(Float32Array.from(light), width, height);
   const carried: CarriedData = capture ? { icc: await srgbProfile(), exif: captureExif(capture) } : {};
   const bytes = await encodeSmall(plate, raster, carried);
   await mkdir(PICTURES_FOLDER, { recursive: true });
   await writeFile(join(PICTURES_FOLDER, file), bytes);
-  const truth = { picture: { width, height, depth: raster.depth }, faults };
+  const picture = { width: raster.width, height: raster.height, depth: raster.depth };
+  const truth = { picture, faults, ...(torn ? { torn } : {}) };
   await writeFile(join(PICTURES_FOLDER, `${file}.truth.json`), `${JSON.stringify(truth)}\n`);
   console.log(`${file}: ${(bytes.length / 1e6).toFixed(1)} MB, ${faults.length} faults`);
 }
@@ -200,4 +235,5 @@ const { values } = parseArgs({
   options: { only: { type: 'string' }, cache: { type: 'string', default: '.fennip/light' } },
 });
 for (const plate of PLATES)
-  if (values.only === undefined || values.only === plate.scene) await renderPlate(plate, values.cache);
+  if (values.only === undefined || values.only === plate.scene || values.only === plate.file)
+    await renderPlate(plate, values.cache);

@@ -48,6 +48,7 @@ function wantedFrom({ faults }: FaultsFile, { width, height }: Raster): FaultToM
       ...(fault.kind ? { kind: fault.kind } : {}),
       ...(fault.path ? { path: fault.path } : {}),
       ...(fault.outline ? { outline: fault.outline } : {}),
+      ...(fault.isExact ? { isExact: true } : {}),
     };
   });
 }

@@ -7,8 +7,8 @@ import { UsageError } from '../errors/usage.ts';
 export interface Command {
   readonly help: string;
   readonly options: NonNullable<ParseArgsConfig['options']>;
-  /** How many file names it takes; `some` is one or more. */
-  readonly files: number | 'some';
+  /** How many file names it takes; `some` is one or more, `any` none or more. */
+  readonly files: number | 'some' | 'any';
   readonly run: (files: readonly string[], values: OptionValues) => Promise<void>;
 }
 
@@ -67,7 +67,7 @@ export async function runCommand(command: Command, args: readonly string[]): Pro
   }
   if (command.files === 'some' && parsed.positionals.length === 0)
     throw new UsageError('takes at least one file');
-  if (command.files !== 'some' && parsed.positionals.length !== command.files)
+  if (typeof command.files === 'number' && parsed.positionals.length !== command.files)
     throw new UsageError(
       `takes ${command.files} file${command.files === 1 ? '' : 's'}, got ${parsed.positionals.length}`,
     );

@@ -1,3 +1,4 @@
+export * from './checkAssembly.ts';
 export * from './checkFence.ts';
 export * from './checkFinish.ts';
 export * from './checkMend.ts';

@@ -28,6 +28,7 @@ export const NumberedFaultSchema = Type.Object(
     tone: Type.Optional(share),
     path: Type.Optional(Type.Array(PointSchema, { minItems: 2, maxItems: 10_000 })),
     outline: Type.Optional(Type.Array(PointSchema, { minItems: 3, maxItems: 10_000 })),
+    isExact: Type.Optional(Type.Boolean()),
     origin: Type.Optional(Type.Unsafe<LeftoverOrigin>({ type: 'string', enum: [...LEFTOVER_ORIGINS] })),
     charted: Type.Optional(Type.Integer({ minimum: 1 })),
     known: Type.Optional(
@@ -53,6 +54,8 @@ const ListedFaultSchema = Type.Object({
   path: Type.Optional(Type.Array(PointSchema, { minItems: 2, maxItems: 10_000 })),
   /** The border of an area. */
   outline: Type.Optional(Type.Array(PointSchema, { minItems: 3, maxItems: 10_000 })),
+  /** True if the outline holds all of it: nothing beyond is changed. */
+  isExact: Type.Optional(Type.Boolean()),
   confidence: Type.Optional(Type.Number({ minimum: 0, maximum: 1 })),
 });
 

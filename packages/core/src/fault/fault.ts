@@ -24,6 +24,8 @@ export interface Fault {
   readonly path?: readonly (readonly [x: number, y: number])[];
   /** The border of an area, closed; its place is then the mean of its corners, its radius that of a disc as large. */
   readonly outline?: readonly (readonly [x: number, y: number])[];
+  /** True if its outline holds all of it, to the pixel: its mend changes nothing beyond. */
+  readonly isExact?: boolean;
 }
 
 /** A fault with its number on the picture. */

@@ -14,6 +14,8 @@ export interface MendWish {
   readonly target: Target;
   /** In pixels; the least that still covers a soft border. */
   readonly margin: number;
+  /** Width of its soft border, in pixels; {@link EDGE} where it is missing. */
+  readonly edge?: number;
   /** Darker or brighter than its surroundings; both are tried where it is missing. */
   readonly polarity?: Polarity;
   /** What the fault is, where that is known: a stain's tint is taken out. */
@@ -45,7 +47,7 @@ export const EDGE = 1.5;
 
 /** What the mend for a wish covers. */
 export const reachOf = (wish: MendWish): Reach => ({
-  ...{ target: wish.target, margin: wish.margin, edge: EDGE },
+  ...{ target: wish.target, margin: wish.margin, edge: wish.edge ?? EDGE },
   ...(wish.zone === undefined ? {} : { zone: wish.zone }),
 });
 

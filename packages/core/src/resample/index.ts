@@ -1,1 +1,2 @@
+export { lanczos } from './lanczos.ts';
 export { resizeRaster } from './resize.ts';

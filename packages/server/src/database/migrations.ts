@@ -378,6 +378,15 @@ const STEPS: readonly Step[] = [
       await knex.raw('create or replace view jobs as select * from all_jobs where binned_at is null');
     },
   },
+  {
+    name: '0019-exact-faults',
+    up: async (knex) => {
+      await knex.schema.alterTable('faults', (table) => {
+        // Its outline holds all of it, to the pixel.
+        table.boolean('is_exact').notNullable().defaultTo(false);
+      });
+    },
+  },
 ];
 
 /** Hands Knex the steps from this file, so that they travel with the code that needs them. */

@@ -7,10 +7,11 @@ export type FaultOrigin = 'found' | 'hand' | 'charted' | LeftoverOrigin;
 
 export interface FaultRow extends Omit<
   NumberedFault,
-  'path' | 'outline' | 'origin' | 'tone' | 'charted' | 'known'
+  'path' | 'outline' | 'isExact' | 'origin' | 'tone' | 'charted' | 'known'
 > {
   readonly path: NumberedFault['path'] | null;
   readonly outline: NumberedFault['outline'] | null;
+  readonly is_exact: boolean;
   readonly tone: number | null;
   readonly charted: number | null;
   readonly known: NumberedFault['known'] | null;
@@ -30,12 +31,13 @@ export interface FaultSheet {
 
 function asFault(row: FaultRow): NumberedFault {
   const { id, number, kind, polarity, x, y, r, strength, softness, confidence } = row;
-  const { path, outline, origin, tone, charted, known } = row;
+  const { path, outline, is_exact, origin, tone, charted, known } = row;
   return {
     ...{ id, number, kind, polarity, x, y, r, strength, softness, confidence },
     ...(tone === null ? {} : { tone }),
     ...(path ? { path } : {}),
     ...(outline ? { outline } : {}),
+    ...(is_exact ? { isExact: true } : {}),
     ...(charted === null ? {} : { charted }),
     ...(known ? { known } : {}),
     ...(origin === 'left over' || origin === 'made by a mend' ? { origin } : {}),
@@ -44,7 +46,7 @@ function asFault(row: FaultRow): NumberedFault {
 
 /** What a fault is in the table; shapes travel as JSON. */
 export const asFaultRow = (
-  { path, outline, origin, charted, known, ...fault }: NumberedFault,
+  { path, outline, isExact, origin, charted, known, ...fault }: NumberedFault,
   from: FaultOrigin,
 ) => ({
   ...fault,
@@ -52,6 +54,7 @@ export const asFaultRow = (
   known: known ? JSON.stringify(known) : null,
   path: path ? JSON.stringify(path) : null,
   outline: outline ? JSON.stringify(outline) : null,
+  is_exact: isExact ?? false,
   origin: origin ?? from,
 });
 

@@ -118,12 +118,17 @@ function fillArea(
     const led = judged({ ...rebuilt, guides }, surroundings, pixels);
     if (isGood(led)) return { ...led, because: 'edges go on' };
   }
+  // A seam runs through one thing after another, as no source does; a bridge would reach beyond what may be changed.
+  if (isExact(base)) return judged(rebuilt, surroundings, pixels);
   function* fills(): Generator<SpotMend> {
     yield* healsFrom(base, sources, pixels);
     yield rebuilt;
   }
   return firstGood(fills(), bridgeOf(base), surroundings, pixels);
 }
+
+/** True if a mend may change nothing beyond its target. */
+const isExact = ({ margin, edge }: MendBase): boolean => margin === 0 && edge === 0;
 
 /** A wide line is long from so many of its widths on. */
 const LONG = 6;

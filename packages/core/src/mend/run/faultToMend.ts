@@ -4,7 +4,7 @@ import type { KnownVeil } from '../../veil/veil.ts';
 
 /** A fault that is to be mended, under the id its mend will have. */
 export interface FaultToMend
-  extends Pick<Fault, 'x' | 'y' | 'r' | 'softness'>, Partial<Pick<Fault, 'polarity' | 'kind'>> {
+  extends Pick<Fault, 'x' | 'y' | 'r' | 'softness'>, Partial<Pick<Fault, 'polarity' | 'kind' | 'isExact'>> {
   readonly id: string;
   readonly fault?: string;
   /** The course of a line; `r` is then half its width. */

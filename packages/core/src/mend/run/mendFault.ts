@@ -33,7 +33,8 @@ const mostMargin = (fault: FaultToMend): number =>
 
 /** How far the mend for a fault reaches beyond it: over the rim of what was torn off. */
 function marginOf(fault: FaultToMend, pixels: Pixels): number {
-  const { outline, kind } = fault;
+  const { outline, kind, isExact } = fault;
+  if (isExact) return 0;
   if (!outline) return marginFor(fault);
   if (kind !== 'loss') return OUTLINE_MARGIN;
   const bounds = targetBounds({ shape: 'outline', points: outline }, RIM_LOOK);
@@ -51,6 +52,7 @@ const wishFor = (fault: FaultToMend, target: Target, margin: number): MendWish =
   ...(fault.fault === undefined ? {} : { fault: fault.fault }),
   ...(fault.zone === undefined ? {} : { zone: fault.zone }),
   ...(fault.known === undefined ? {} : { known: fault.known }),
+  ...(fault.isExact ? { edge: 0 } : {}),
 });
 
 /** The rectangle that is looked at to mend a fault. */

@@ -1,0 +1,115 @@
+import type { Raster } from '../../raster/raster.ts';
+import { createRaster, fullScale } from '../../raster/raster.ts';
+import { lanczos } from '../../resample/lanczos.ts';
+import { polygonPixels } from '../../target/polygonPixels.ts';
+import { targetBounds } from '../../target/targetBounds.ts';
+import type { Point } from '../../target/target.ts';
+import type { AssembledPiece, Assembly } from '../assembly.ts';
+import type { Placement } from '../fit/placement.ts';
+import { place, unplace } from '../fit/placement.ts';
+import { openSeams } from './openSeams.ts';
+
+/** What lies at a place of a piece: nothing (0), fibre (1), or its picture. */
+const PICTURE = 2;
+
+/** A joined picture. */
+export interface JoinedPicture {
+  readonly raster: Raster;
+  /** For each pixel the number of the piece that its picture comes from, plus one; 0 where only fibre or nothing lies, and where two meet. */
+  readonly origin: Uint8Array;
+}
+
+/** Pixels so near to a border hold some of what lies beyond: a scanner's own blur, and that of resampling, in pixels. */
+const MIXED = 2;
+
+/** Marked pixels of a rectangle that are marked as far as {@link MIXED} pixels around. */
+function eroded(marked: Uint8Array, width: number): Uint8Array {
+  let inner = marked;
+  for (let k = 0; k < MIXED; k++) {
+    const from = inner;
+    inner = from.map((is, i) =>
+      is && from[i - 1] && from[i + 1] && from[i - width] && from[i + width] ? 1 : 0,
+    );
+  }
+  return inner;
+}
+
+/** What of a piece lies at each pixel of the rectangle of its scan that holds it. Pixels at a border hold some of what lies beyond. */
+function layersOf({ paper, picture, holes }: AssembledPiece) {
+  const { left, top, width, height } = targetBounds({ shape: 'outline', points: paper }, 1 + MIXED);
+  const box = { left, top, width, height };
+  const layers = eroded(polygonPixels(paper, box), width);
+  const inPicture = eroded(polygonPixels(picture, box), width);
+  const inHoles = holes.map((hole) => polygonPixels(hole, box));
+  for (let i = 0; i < layers.length; i++) {
+    if (layers[i] && inPicture[i]) layers[i] = PICTURE;
+    if (inHoles.some((hole) => hole[i])) layers[i] = 0;
+  }
+  return { box, layers };
+}
+
+type Layers = ReturnType<typeof layersOf>;
+
+/** What lies where a place of the scan is. */
+function layerAt({ box, layers }: Layers, x: number, y: number): number {
+  const [column, row] = [Math.floor(x) - box.left, Math.floor(y) - box.top];
+  return column >= 0 && row >= 0 && column < box.width && row < box.height
+    ? layers[row * box.width + column]
+    : 0;
+}
+
+/** The rectangle of the joined picture that a laid piece may reach. */
+function reachOf(paper: readonly Point[], placement: Placement, { width, height }: Assembly) {
+  const laid = paper.map((point) => place(placement, point));
+  let [left, top, right, bottom] = [width, height, 0, 0];
+  for (const [x, y] of laid) {
+    left = Math.min(left, Math.floor(x) - 1);
+    right = Math.max(right, Math.ceil(x) + 1);
+    top = Math.min(top, Math.floor(y) - 1);
+    bottom = Math.max(bottom, Math.ceil(y) + 1);
+  }
+  return {
+    left: Math.max(0, left),
+    top: Math.max(0, top),
+    right: Math.min(width, right),
+    bottom: Math.min(height, bottom),
+  };
+}
+
+/**
+ * Makes the picture of an assembly. Each pixel is read once from its scan, by Lanczos' kernel of three lobes in encoded
+ * values; a piece that is only moved by whole pixels keeps every value. Where a picture and white fibre lie at one place the
+ * picture is shown; where nothing lies, white.
+ *
+ * @param scans as the assembly numbers them, of one depth and number of channels
+ */
+export function renderAssembly(scans: readonly Raster[], assembly: Assembly): JoinedPicture {
+  const { width, height, pieces } = assembly;
+  const [{ depth, planes }] = scans;
+  const full = fullScale(depth);
+  const raster = createRaster(width, height, planes.length, depth);
+  for (const plane of raster.planes) plane.fill(full);
+  const [origin, best] = [new Uint8Array(width * height), new Uint8Array(width * height)];
+  const value = planes.map(() => new Float32Array(1));
+  pieces.forEach((piece, k) => {
+    const { placement } = piece;
+    if (!placement) return;
+    const layers = layersOf(piece);
+    const scan = scans[piece.scan];
+    const { left, top, right, bottom } = reachOf(piece.paper, placement, assembly);
+    for (let y = top; y < bottom; y++)
+      for (let x = left; x < right; x++) {
+        const [sx, sy] = unplace(placement, [x + 0.5, y + 0.5]);
+        const layer = layerAt(layers, sx, sy);
+        const i = y * width + x;
+        if (layer <= best[i]) continue;
+        best[i] = layer;
+        if (layer === PICTURE) origin[i] = k + 1;
+        lanczos(scan, scan.planes, sx, sy, 1, value, 0);
+        for (let c = 0; c < value.length; c++)
+          raster.planes[c][i] = Math.max(0, Math.min(full, Math.round((piece.gain?.[c] ?? 1) * value[c][0])));
+      }
+  });
+  openSeams(origin, width);
+  return { raster, origin };
+}
