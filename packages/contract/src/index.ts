@@ -6,6 +6,7 @@ export * from './api/endpoints.ts';
 export * from './api/events.ts';
 export * from './api/fileNames.ts';
 export * from './api/job.ts';
+export * from './api/joining.ts';
 export * from './api/jobAccess.ts';
 export * from './api/jobLearning.ts';
 export * from './api/openApi.ts';

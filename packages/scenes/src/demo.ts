@@ -19,6 +19,10 @@ export const SERIES_FILES: readonly string[] = [1, 2, 3, 4, 5, 6, 7, 8].map(
   (number) => `viaduct-line-shoot-${number}.jpg`,
 );
 
+/** Torn prints, scanned as loose pieces. */
+export const TORN_JOB = 'Torn prints from the album';
+export const TORN_FILES: readonly string[] = ['valley-torn-in-two.tif', 'viaduct-torn-in-four.tif'];
+
 /** The demo's pictures in the order of the sheet. */
 export const DEMO_PICTURES: readonly DemoPicture[] = [
   { file: 'viaduct-line-shoot-3.jpg', polarities: ['dark'] },

@@ -1,7 +1,15 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { EXAMINE_DEFAULTS } from '@fennip/core/examine';
-import { DEMO_JOB, DEMO_PICTURES, PICTURES_FOLDER, SERIES_FILES, SERIES_JOB } from './demo.ts';
+import {
+  DEMO_JOB,
+  DEMO_PICTURES,
+  PICTURES_FOLDER,
+  SERIES_FILES,
+  SERIES_JOB,
+  TORN_FILES,
+  TORN_JOB,
+} from './demo.ts';
 
 interface Named {
   readonly id: string;
@@ -60,6 +68,7 @@ async function waitFor(job: Named, isDone: (picture: Watched) => boolean): Promi
 }
 
 const series = await jobWith(SERIES_JOB, SERIES_FILES);
+const torn = await jobWith(TORN_JOB, TORN_FILES);
 const job = await jobWith(
   DEMO_JOB,
   DEMO_PICTURES.map(({ file }) => file),
@@ -75,3 +84,4 @@ for (const picture of await picturesOf(job)) {
 }
 await waitFor(job, ({ examined }) => examined === 'none' || examined === 'done' || examined === 'failed');
 await waitFor(series, ({ state }) => state !== 'preparing');
+await waitFor(torn, ({ state }) => state !== 'preparing');

@@ -5,6 +5,8 @@ import type { Bin } from './bin.ts';
 import type { ChartedState } from './chartedStates.ts';
 import type { ChartSummary, DustChartSheet, EntryVerdictRequest } from './charts.ts';
 import type { Job, NewJob } from './job.ts';
+import type { AssemblyDocument } from '../assembly/assemblyDocument.ts';
+import type { JoinRequest, Joined } from './joining.ts';
 import type { JobAccess, JobAccessChange } from './jobAccess.ts';
 import type { JobLearning } from './jobLearning.ts';
 import type { Acceptance, Invitation, Person, Role, Session, SignIn } from './people.ts';
@@ -219,6 +221,18 @@ export const ENDPOINTS = {
     '/jobs/:job/pictures',
     'Takes a picture into a job; the body is its file.',
     { status: 201, query: ['name', 'place'] },
+  ),
+
+  joinPictures: answering<Joined, JoinRequest>()(
+    'POST',
+    '/jobs/:job/joined',
+    'Makes one picture of the pieces of a torn print that lie on pictures of a job.',
+    { status: 201 },
+  ),
+  assembly: answering<AssemblyDocument>()(
+    'GET',
+    '/pictures/:picture/assembly',
+    'Says what a joined picture was made from, and how.',
   ),
 
   picture: answering<PictureSheet>()(

@@ -2,6 +2,7 @@ import type { TSchema } from '@sinclair/typebox';
 import type { BodyOf, EndpointName, EndpointOf } from './endpoints.ts';
 import { EntryVerdictSchema } from './charts.ts';
 import { NewJobSchema } from './job.ts';
+import { JoinRequestSchema } from './joining.ts';
 import { JobAccessChangeSchema } from './jobAccess.ts';
 import { AcceptanceSchema, InvitationSchema, SignInSchema } from './people.ts';
 import { WindowPlaceSchema } from './presence.ts';
@@ -26,6 +27,7 @@ const BODIES: Readonly<Record<Taking, TSchema>> = {
   makeJob: NewJobSchema,
   changeJobAccess: JobAccessChangeSchema,
   present: WindowPlaceSchema,
+  joinPictures: JoinRequestSchema,
   changePicture: PictureChangeSchema,
   examine: ExamineRequestSchema,
   edit: EditRequestSchema,

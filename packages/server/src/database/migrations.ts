@@ -379,8 +379,13 @@ const STEPS: readonly Step[] = [
     },
   },
   {
-    name: '0019-exact-faults',
+    name: '0019-joined-pictures',
     up: async (knex) => {
+      await knex.schema.createTable('assemblies', (table) => {
+        // What a joined picture was made from, and how: an open document.
+        table.uuid('picture_id').primary().references('all_pictures.id').onDelete('CASCADE');
+        table.jsonb('document').notNullable();
+      });
       await knex.schema.alterTable('faults', (table) => {
         // Its outline holds all of it, to the pixel.
         table.boolean('is_exact').notNullable().defaultTo(false);

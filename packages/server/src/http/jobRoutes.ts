@@ -9,6 +9,7 @@ import type { Database } from '../database/connect.ts';
 import { forgetLearning, learningOf } from '../examine/learned.ts';
 import { jobById, jobsSeenBy } from '../rows/jobRows.ts';
 import { checkId, picturesOfJob } from '../rows/pictureRows.ts';
+import { joinPictures } from '../pictures/joinPictures.ts';
 import { receivePicture } from '../pictures/receivePicture.ts';
 import { binJob } from '../bin/bin.ts';
 import { Refusal } from '../errors/refusal.ts';
@@ -90,6 +91,9 @@ export function jobRoutes(context: Context): Router {
     };
     return receivePicture(context, arrival, request);
   });
+  answer(router, 'joinPictures', async ({ params, body }) =>
+    joinPictures(context, (await jobOf(params)).id, body.pictures),
+  );
   send(router, 'jobEvents', async (params, response, { isStillAllowed = () => Promise.resolve(true) }) => {
     sendEvents(response, context.events, (await jobOf(params)).id, isStillAllowed);
   });

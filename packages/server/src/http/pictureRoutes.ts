@@ -11,6 +11,7 @@ import { orderCheck } from '../examine/checkMended.ts';
 import { orderExamination, stopExamination } from '../examine/examinePicture.ts';
 import { edit, historyOf, redo, undo } from '../history/history.ts';
 import { changePicture } from '../pictures/changePicture.ts';
+import { assemblyOf } from '../pictures/joinPictures.ts';
 import { takePage } from '../pictures/takePage.ts';
 import { cropImage } from '../pictures/cropImage.ts';
 import { binPicture } from '../bin/bin.ts';
@@ -68,6 +69,8 @@ export function pictureRoutes(context: Context): Router {
   });
 
   answer(router, 'takePage', ({ params }) => takePage(context, idOf(params), Number(params.page)));
+
+  answer(router, 'assembly', ({ params }) => assemblyOf(database, idOf(params)));
 
   answer(router, 'examine', async ({ params, body }) => {
     await orderExamination(context, idOf(params), body);

@@ -5,7 +5,7 @@ import type { TaskBounds } from '@fennip/threads';
 import { ProcessEndedError, startTaskProcesses } from '@fennip/threads';
 import { said } from '@fennip/words';
 import { NoRoomError } from '../errors/noRoom.ts';
-import type { Inspected, LevelWritten, Outcome, intakeTasks } from './intakeTasks.ts';
+import type { Inspected, JoinedPieces, LevelWritten, Outcome, intakeTasks } from './intakeTasks.ts';
 
 /** Reads files that come from outside, in processes of their own: one that ends its reader is refused, and nothing else ends. */
 export interface Intake {
@@ -33,12 +33,24 @@ export interface Intake {
    * @throws NoRoomError
    */
   extract(original: string, page: number, to: string, pixels: number): Promise<void>;
+  /**
+   * Writes the picture that the pieces of a print make to a file of its own.
+   *
+   * @param originals paths of the scans they lie on
+   * @param pixels of all of them
+   * @throws PictureError when nothing on them can be joined
+   * @throws NoRoomError
+   */
+  join(originals: readonly string[], to: string, pixels: number): Promise<JoinedPieces>;
   close(): Promise<void>;
 }
 
 /** A header is read in a fraction of a second, the largest picture prepared in some forty (150 megapixels, 16 bit). */
 const INSPECTING: TaskBounds = { mostMs: 30_000, mostBytes: 1e9 };
 const PREPARING: TaskBounds = { mostMs: 300_000, mostBytes: 1e9 };
+const JOINING: TaskBounds = { mostMs: 300_000, mostBytes: 1e9 };
+/** Bytes for each pixel of a scan: decoded, as numbers of 32 bit in three channels, and what is made of it. */
+const BYTES_A_JOINED_PIXEL = 64;
 /** Bytes for each pixel of a picture of 16 bit with alpha: decoded, turned into planes, and all smaller levels. */
 const BYTES_A_PIXEL = 24;
 
@@ -72,6 +84,10 @@ export function startIntake(mostPixels: number): Intake {
     },
     extract: async (original, page, to, pixels) => {
       await outcome(run('extract', { original, mostPixels, page, to }, preparing(pixels)));
+    },
+    join: (originals, to, pixels) => {
+      const bounds = { ...JOINING, mostBytes: JOINING.mostBytes + BYTES_A_JOINED_PIXEL * pixels };
+      return outcome(run('join', { originals, mostPixels, to }, bounds));
     },
     close,
   };

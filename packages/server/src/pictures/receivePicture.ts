@@ -6,6 +6,7 @@ import { guessNature } from '@fennip/core/examine';
 import { PictureError } from '@fennip/files';
 import type { Inspected } from '../intake/intakeTasks.ts';
 import type { Context } from '../context/context.ts';
+import type { Database } from '../database/connect.ts';
 import { Refusal } from '../errors/refusal.ts';
 import type { Arrival } from '../store/store.ts';
 import { TooLargeError } from '../store/store.ts';
@@ -51,6 +52,8 @@ interface Announced {
   readonly announcedBytes: number | undefined;
   /** The picture whose file it was taken out of, and where it stood in it; none for a file that was sent. */
   readonly pageOf?: { readonly picture: string; readonly page: number };
+  /** What is kept of it beside its file, at once with it. */
+  readonly keep?: (change: Database, id: string) => Promise<void>;
 }
 
 /**
@@ -59,7 +62,7 @@ interface Announced {
  */
 export async function receivePicture(
   context: Context,
-  { jobId, name, place, announcedBytes, pageOf }: Announced,
+  { jobId, name, place, announcedBytes, pageOf, keep }: Announced,
   stream: Readable,
 ): Promise<Picture> {
   const { database, store, queue, config } = context;
@@ -94,6 +97,7 @@ export async function receivePicture(
       pages: header.pages,
       ...(pageOf ? { page_of: pageOf.picture, page: pageOf.page } : {}),
     });
+    await keep?.(change, id);
   });
   await queue.order('prepare', id);
   await publishPicture(context, id);

@@ -2,8 +2,11 @@ import type { FaultKind, LeftoverOrigin, NumberedFault } from '@fennip/core/faul
 import type { Judgement } from '@fennip/core/recipe';
 import type { Database } from '../database/connect.ts';
 
-/** Where a fault comes from: the finder, the restorer's hand, the camera's dust chart, or an examination of the mended picture. */
-export type FaultOrigin = 'found' | 'hand' | 'charted' | LeftoverOrigin;
+/**
+ * Where a fault comes from: the finder, the restorer's hand, the camera's dust chart, the seams of a joined picture, or an
+ * examination of the mended picture.
+ */
+export type FaultOrigin = 'found' | 'hand' | 'charted' | 'joined' | LeftoverOrigin;
 
 export interface FaultRow extends Omit<
   NumberedFault,

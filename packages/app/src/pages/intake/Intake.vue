@@ -12,6 +12,7 @@ import { percent } from '../../i18n/figures.ts';
 import { useSession } from '../../stores/session.ts';
 import JobLearning from './JobLearning.vue';
 import JobReaders from './JobReaders.vue';
+import JoinPieces from './JoinPieces.vue';
 import OtherPages from './OtherPages.vue';
 import { say, sayCount } from '../../i18n/say.ts';
 
@@ -136,6 +137,7 @@ async function takeOut({ id, name }: { readonly id: string; readonly name: strin
             >{{ say('intake.takeOut') }}</el-button
           >
           <OtherPages v-if="picture.pages > 1" :picture="picture" />
+          <JoinPieces v-if="picture.nature === 'print' && picture.state === 'ready'" :picture="picture" />
         </div>
       </section>
     </template>

@@ -14,6 +14,8 @@ export interface Squared {
 const FACING = 0.995;
 /** Borders within this share of the picture's length from the outermost are the print's own. */
 const OUTER = 0.03;
+/** This share of a side's borders may lie farther inside than where it is cut: bites, and bends of the paper. */
+const INNERMOST = 0.05;
 /** So much is cut off each border, in pixels: where the print's own edge is not quite straight no ground may show. */
 const CUT = 2.5;
 
@@ -35,13 +37,13 @@ function slantOf(straight: readonly Straight[]): number {
   return Math.atan2(sin, cos) / 4;
 }
 
-/** Where the print ends to one side: the middle of the straight borders that face it and lie outermost, or its farthest place. */
+/** Where the print ends to one side: where nearly all of the straight borders that face it lie beyond, or its farthest place. */
 function endOf(straight: readonly Straight[], all: readonly Point[], [dx, dy]: Point, reach: number): number {
   const along = ([x, y]: Point): number => x * dx + y * dy;
   const facing = straight.filter(({ normal }) => along(normal) > FACING).map(({ at }) => along(at));
   const farthest = all.reduce((most, at) => Math.max(most, along(at)), -Infinity);
   const outer = facing.filter((value) => value > farthest - OUTER * reach).sort((a, b) => a - b);
-  return outer.length > 0 ? outer[outer.length >> 1] : farthest;
+  return outer.length > 0 ? outer[Math.floor(INNERMOST * outer.length)] : farthest;
 }
 
 /**
