@@ -29,6 +29,7 @@ export interface LedgerEntry {
   readonly tone?: number;
   /** The border of an area. */
   readonly outline?: Fault['outline'];
+  readonly isExact?: Fault['isExact'];
   /** What an examination of the mended picture found. */
   readonly origin?: LeftoverOrigin;
   /** Its number on the camera's dust chart, and the shadow that the chart knows. */

@@ -23,6 +23,7 @@ export const faultToMend = (entry: LedgerEntry, newId: string): FaultToMend => (
   ...(entry.polarity === null ? {} : { polarity: entry.polarity }),
   ...(entry.path ? { path: entry.path } : {}),
   ...(entry.outline ? { outline: entry.outline } : {}),
+  ...(entry.isExact ? { isExact: true } : {}),
   ...(entry.known ? { known: entry.known } : {}),
   fault: entry.id,
 });
