@@ -9,7 +9,7 @@ import { lanczos } from '@fennip/core/resample';
 import { polygonPixels } from '@fennip/core/target';
 import { decodePicture } from '@fennip/files';
 import type { TornPrint, TornScan } from '@fennip/scenes';
-import { coverOf, middlesOn, ontoPrint, ontoScan, scanPieces, tearPrint } from '@fennip/scenes';
+import { coverOf, ontoPrint, ontoScan, scanPieces, tearPrint } from '@fennip/scenes';
 import { loadPhotographs } from './photographs.ts';
 import type { Row } from './report.ts';
 import { printTable } from './report.ts';
@@ -67,6 +67,21 @@ async function* tornCases(part: 'training' | 'validation'): AsyncGenerator<TornC
       k % 2 === 0 ? torn.scan : await throughSharp(torn.scan, (image) => image.jpeg({ quality: 92 }));
     yield { name: name.replace('.png', ''), picture, print, torn: { ...torn, scan } };
   }
+}
+
+/** Places spread over each piece of the print, as indices of pixels of the scan. */
+function samplesOn({ print, torn }: TornCase): number[][] {
+  const step = Math.max(print.width, print.height) / 60;
+  return print.pieces.map((piece, k) => {
+    const places: number[] = [];
+    for (let y = step / 2; y < print.height; y += step)
+      for (let x = step / 2; x < print.width; x += step) {
+        if (coverOf(print, piece, x, y).whole < 1) continue;
+        const [sx, sy] = ontoScan(torn.placements[k], x, y);
+        places.push(Math.floor(sy) * torn.scan.width + Math.floor(sx));
+      }
+    return places;
+  });
 }
 
 /** Columns and rows of a scan that are no farther than {@link AROUND} from marked pixels. */
@@ -170,7 +185,7 @@ function keptDecibels({ picture, torn }: TornCase, assembly: Assembly, truthOf: 
 
 function judge(torn: TornCase): Judged {
   const { print } = torn;
-  const { scan, placements } = torn.torn;
+  const { scan } = torn.torn;
   const start = performance.now();
   const assembly = joinScans([scan]);
   const seconds = (performance.now() - start) / 1000;
@@ -178,10 +193,12 @@ function judge(torn: TornCase): Judged {
   if (!assembly) return { iou: print.pieces.map(() => 0), isPlaced: false, ...none };
   const box = { left: 0, top: 0, width: scan.width, height: scan.height };
   const masks = assembly.pieces.map(({ paper }) => polygonPixels(paper, box));
-  const middles = middlesOn(print, placements);
-  const truthOf = masks.map((mask) =>
-    middles.findIndex(([x, y]) => mask[Math.floor(y) * scan.width + Math.floor(x)] === 1),
-  );
+  const samples = samplesOn(torn);
+  const truthOf = masks.map((mask) => {
+    const shares = samples.map((places) => places.filter((i) => mask[i] === 1).length / places.length);
+    const most = Math.max(...shares);
+    return most > 0.5 ? shares.indexOf(most) : -1;
+  });
   const iou = print.pieces.map((_, k) => {
     const found = truthOf.indexOf(k);
     return found < 0 ? 0 : likeness(torn, k, masks[found]);

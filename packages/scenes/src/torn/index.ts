@@ -1,4 +1,4 @@
 export type { Placement, ScanOptions, TornScan } from './scanPieces.ts';
-export { middlesOn, ontoPrint, ontoScan, scanPieces } from './scanPieces.ts';
+export { ontoPrint, ontoScan, scanPieces } from './scanPieces.ts';
 export type { TearOptions, TornPiece, TornPrint } from './tearPrint.ts';
 export { coverOf, tearPrint } from './tearPrint.ts';

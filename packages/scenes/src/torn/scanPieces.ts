@@ -3,7 +3,7 @@ import type { Raster } from '@fennip/core/raster';
 import { createRaster, fullScale } from '@fennip/core/raster';
 import { fbm2 } from '../render/noise.ts';
 import type { TornPiece, TornPrint } from './tearPrint.ts';
-import { coverOf, extentsOf } from './tearPrint.ts';
+import { coverOf } from './tearPrint.ts';
 
 /** Where a piece lies on a scan: a place (x, y) of the print lies at turned by `angle`, then moved by `dx`, `dy`. */
 export interface Placement {
@@ -193,7 +193,3 @@ export function scanPieces(picture: Raster, print: TornPrint, options: ScanOptio
     }
   return { scan, placements };
 }
-
-/** The middles of the pieces on the scan, in its pixels: one place that surely lies on each. */
-export const middlesOn = (print: TornPrint, placements: readonly Placement[]): [x: number, y: number][] =>
-  extentsOf(print).map(({ x, y }, p) => ontoScan(placements[p], x, y));

@@ -128,6 +128,3 @@ export function tearPrint(
   }
   return { ...print, pieces };
 }
-
-/** The middle and size of every piece of a torn print, in its pixels. */
-export const extentsOf = (print: TornPrint) => print.pieces.map((piece) => extentOf(print, piece));

@@ -7,8 +7,8 @@ import { place, unplace } from '../fit/placement.ts';
 import { normalsOf } from '../pieces/course.ts';
 
 /** Tones are read so far inside of a border, and in another piece so far beyond it, in pixels: clear of white fibre. */
-const INSIDE = 6;
-const BEYOND = [6, 10, 14, 18];
+const INSIDE = 4;
+const BEYOND = [4, 7, 10, 14, 18];
 /** Every so many points of a border are read. */
 const STRIDE = 4;
 /** Fewer places along a seam say nothing. */

@@ -55,8 +55,8 @@ export function findPieces(scan: Raster): FoundPiece[] {
   let [small, scale] = [scan, 1];
   while (Math.max(small.width, small.height) > LONGEST) [small, scale] = [halveRaster(small), 2 * scale];
   const { width, height } = small;
-  const { isLike } = measureGround(planesOf(small));
-  const isPiece = floodGround(isLike, width, height).map((is) => 1 - is);
+  const { isLike, away } = measureGround(planesOf(small));
+  const isPiece = floodGround({ width, height, isLike, away }).map((is) => 1 - is);
   const seen = new Uint8Array(isPiece.length);
   const parts: number[][] = [];
   for (let i = 0; i < isPiece.length; i++)

@@ -15,7 +15,7 @@ const AROUND = 2;
 /** The band along the border of the scan that the ground is read from, as a share of its shorter side. */
 const BAND = 0.02;
 /** Fine detail above this, in encoded values, is no ground however noisy the scan is said to be. */
-const LEAST_DETAIL = 0.008;
+const LEAST_DETAIL = 0.012;
 /** So many standard deviations of the noise are detail. */
 const SURE = 3.5;
 /** How far a colour may lie from a shade of the ground, in encoded values. */
@@ -35,6 +35,8 @@ export interface GroundLikeness {
   readonly ground: ScanGround;
   /** 1 where a pixel can be ground, plain or in shadow: even, and of a shade of its colour. */
   readonly isLike: Uint8Array;
+  /** How far the colour of each pixel lies from the ground's, in encoded values of 0 to 1. */
+  readonly away: Float32Array;
 }
 
 /** Indices of the pixels in a band along the border. */
@@ -45,6 +47,13 @@ function bandOf(width: number, height: number): number[] {
     for (let x = 0; x < width; x++)
       if (x < deep || y < deep || x >= width - deep || y >= height - deep) band.push(y * width + x);
   return band;
+}
+
+/** How far each pixel's colour lies from another, in the channel where it does most. */
+function distanceFrom(channels: readonly FloatPlane[], colour: readonly number[]): Float32Array {
+  return channels[0].data.map((_, i) =>
+    channels.reduce((most, { data }, c) => Math.max(most, Math.abs(data[i] - colour[c])), 0),
+  );
 }
 
 /**
@@ -77,5 +86,5 @@ export function measureGround(channels: readonly FloatPlane[]): GroundLikeness {
       isGround = details[c][i] < mostDetail && Math.abs(means[c].data[i] - shade * colour[c]) < stray;
     if (isGround) isLike[i] = 1;
   }
-  return { ground: { colour, noise }, isLike };
+  return { ground: { colour, noise }, isLike, away: distanceFrom(means, colour) };
 }
