@@ -1,6 +1,6 @@
 import type { Raster } from '../../raster/raster.ts';
 import { createRaster, fullScale } from '../../raster/raster.ts';
-import { lanczos } from '../../resample/lanczos.ts';
+import { createLanczosReader } from '../../resample/lanczosReader.ts';
 import { polygonPixels } from '../../target/polygonPixels.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
 import type { Point } from '../../target/target.ts';
@@ -90,24 +90,28 @@ export function renderAssembly(scans: readonly Raster[], assembly: Assembly): Jo
   const raster = createRaster(width, height, planes.length, depth);
   for (const plane of raster.planes) plane.fill(full);
   const [origin, best] = [new Uint8Array(width * height), new Uint8Array(width * height)];
-  const value = planes.map(() => new Float32Array(1));
+  const value = new Float64Array(planes.length);
+  const readers = scans.map(createLanczosReader);
   pieces.forEach((piece, k) => {
     const { placement } = piece;
     if (!placement) return;
     const layers = layersOf(piece);
-    const scan = scans[piece.scan];
+    const read = readers[piece.scan];
     const { left, top, right, bottom } = reachOf(piece.paper, placement, assembly);
+    // Where on the scan a pixel lies goes on by the same step from each to the next.
+    const [x0, y0] = unplace(placement, [0.5, 0.5]);
+    const [cos, sin] = [Math.cos(placement.angle), Math.sin(placement.angle)];
     for (let y = top; y < bottom; y++)
       for (let x = left; x < right; x++) {
-        const [sx, sy] = unplace(placement, [x + 0.5, y + 0.5]);
+        const [sx, sy] = [x0 + cos * x + sin * y, y0 + cos * y - sin * x];
         const layer = layerAt(layers, sx, sy);
         const i = y * width + x;
         if (layer <= best[i]) continue;
         best[i] = layer;
         if (layer === PICTURE) origin[i] = k + 1;
-        lanczos(scan, scan.planes, sx, sy, 1, value, 0);
+        read(sx, sy, value);
         for (let c = 0; c < value.length; c++)
-          raster.planes[c][i] = Math.max(0, Math.min(full, Math.round((piece.gain?.[c] ?? 1) * value[c][0])));
+          raster.planes[c][i] = Math.max(0, Math.min(full, Math.round((piece.gain?.[c] ?? 1) * value[c])));
       }
   });
   openSeams(origin, width);
