@@ -1,5 +1,5 @@
 import type { Raster } from '../../raster/raster.ts';
-import { colourChannels } from '../../raster/raster.ts';
+import { colourChannels, fullScale } from '../../raster/raster.ts';
 import type { Point } from '../../target/target.ts';
 import { medianOf } from '../../measure/medianOf.ts';
 import type { AssembledPiece, Join } from '../assembly.ts';
@@ -28,14 +28,11 @@ function sampleAt({ width, height, stride }: Raster, plane: ArrayLike<number>, [
   return sum / 9;
 }
 
-/** Whether a place of a piece's scan lies within its picture, by the side of its nearest point that it lies on. */
-function nearestOf(points: readonly Point[], [x, y]: Point): { index: number; away: number } {
-  let [index, away] = [0, Infinity];
-  for (let k = 0; k < points.length; k += STRIDE) {
-    const here = (points[k][0] - x) ** 2 + (points[k][1] - y) ** 2;
-    if (here < away) [index, away] = [k, here];
-  }
-  return { index, away: Math.sqrt(away) };
+/** How far a place lies from the nearest of some points, in pixels. */
+function distanceToPoints(points: readonly Point[], [x, y]: Point): number {
+  let least = Infinity;
+  for (const [px, py] of points) least = Math.min(least, (px - x) ** 2 + (py - y) ** 2);
+  return Math.sqrt(least);
 }
 
 /** By how much the values of one piece exceed those of the other along their seam, as logarithms for each channel. */
@@ -55,10 +52,10 @@ function differences(
     const [x, y] = first.picture[i];
     const [nx, ny] = normals[i];
     const border = unplace(onto, place(placement, [x, y]));
-    const near = nearestOf(second.picture, border);
-    if (near.away > BEYOND[BEYOND.length - 1]) continue;
+    const away = distanceToPoints(second.picture, border);
+    if (away > BEYOND[BEYOND.length - 1]) continue;
     const here: Point = [x - INSIDE * nx, y - INSIDE * ny];
-    const beyond = BEYOND.find((far) => far > near.away + INSIDE - 1) ?? BEYOND[BEYOND.length - 1];
+    const beyond = BEYOND.find((far) => far > away + INSIDE - 1) ?? BEYOND[BEYOND.length - 1];
     const there = unplace(onto, place(placement, [x + beyond * nx, y + beyond * ny]));
     for (let c = 0; c < channels; c++) {
       const [a, b] = [
@@ -86,7 +83,7 @@ export function matchTones(
 ): number[][] {
   const channels = colourChannels(scans[0].planes.length);
   const logs = scans.map(() => new Array<number>(channels).fill(0));
-  const full = scans[0].depth === 8 ? 255 : 65535;
+  const full = fullScale(scans[0].depth);
   const seams = joins.flatMap(({ pieces: [a, b], length }) => {
     if (pieces[a].scan === pieces[b].scan) return [];
     const differs = differences(scans, pieces[a], pieces[b], full);

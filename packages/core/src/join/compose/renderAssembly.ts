@@ -1,11 +1,10 @@
 import type { Raster } from '../../raster/raster.ts';
 import { createRaster, fullScale } from '../../raster/raster.ts';
+import { intersectRects } from '../../raster/rect.ts';
 import { createLanczosReader } from '../../resample/lanczosReader.ts';
 import { polygonPixels } from '../../target/polygonPixels.ts';
 import { targetBounds } from '../../target/targetBounds.ts';
-import type { Point } from '../../target/target.ts';
 import type { AssembledPiece, Assembly } from '../assembly.ts';
-import type { Placement } from '../fit/placement.ts';
 import { place, unplace } from '../fit/placement.ts';
 import { openSeams } from './openSeams.ts';
 
@@ -58,24 +57,6 @@ function layerAt({ box, layers }: Layers, x: number, y: number): number {
     : 0;
 }
 
-/** The rectangle of the joined picture that a laid piece may reach. */
-function reachOf(paper: readonly Point[], placement: Placement, { width, height }: Assembly) {
-  const laid = paper.map((point) => place(placement, point));
-  let [left, top, right, bottom] = [width, height, 0, 0];
-  for (const [x, y] of laid) {
-    left = Math.min(left, Math.floor(x) - 1);
-    right = Math.max(right, Math.ceil(x) + 1);
-    top = Math.min(top, Math.floor(y) - 1);
-    bottom = Math.max(bottom, Math.ceil(y) + 1);
-  }
-  return {
-    left: Math.max(0, left),
-    top: Math.max(0, top),
-    right: Math.min(width, right),
-    bottom: Math.min(height, bottom),
-  };
-}
-
 /**
  * Makes the picture of an assembly. Each pixel is read once from its scan, by Lanczos' kernel of three lobes in encoded
  * values; a piece that is only moved by whole pixels keeps every value. Where a picture and white fibre lie at one place the
@@ -97,12 +78,14 @@ export function renderAssembly(scans: readonly Raster[], assembly: Assembly): Jo
     if (!placement) return;
     const layers = layersOf(piece);
     const read = readers[piece.scan];
-    const { left, top, right, bottom } = reachOf(piece.paper, placement, assembly);
+    const laid = piece.paper.map((point) => place(placement, point));
+    const reach = targetBounds({ shape: 'outline', points: laid }, 1);
+    const box = intersectRects(reach, { left: 0, top: 0, width, height });
     // Where on the scan a pixel lies goes on by the same step from each to the next.
     const [x0, y0] = unplace(placement, [0.5, 0.5]);
     const [cos, sin] = [Math.cos(placement.angle), Math.sin(placement.angle)];
-    for (let y = top; y < bottom; y++)
-      for (let x = left; x < right; x++) {
+    for (let y = box.top; y < box.top + box.height; y++)
+      for (let x = box.left; x < box.left + box.width; x++) {
         const [sx, sy] = [x0 + cos * x + sin * y, y0 + cos * y - sin * x];
         const layer = layerAt(layers, sx, sy);
         const i = y * width + x;

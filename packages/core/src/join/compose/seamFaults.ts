@@ -1,9 +1,8 @@
-import { contours } from 'd3-contour';
 import type { Fault } from '../../fault/fault.ts';
 import { distanceToSet } from '../../target/distanceTransform.ts';
-import { signedArea } from '../../target/signedArea.ts';
+import { pixelRings } from '../../target/pixelRings.ts';
 import { simplifyOutline } from '../../target/simplifyOutline.ts';
-import type { Point } from '../../target/target.ts';
+import { spreadFrom } from '../../target/spreadFrom.ts';
 import type { JoinedPicture } from './renderAssembly.ts';
 
 /** What lies farther than this from all pictures is a loss, not white fibre or a gap, in pixels. */
@@ -21,23 +20,6 @@ const FIRST_SEAM = 2;
 
 type Origin = Pick<JoinedPicture, 'origin'> & { readonly width: number; readonly height: number };
 
-/** Goes on from pixel to pixel over all four neighbours, nearest first. */
-function spread(
-  open: number[],
-  width: number,
-  height: number,
-  visit: (to: number, from: number) => boolean,
-): void {
-  for (let next = 0; next < open.length; next++) {
-    const i = open[next];
-    const x = i % width;
-    if (x > 0 && visit(i - 1, i)) open.push(i - 1);
-    if (x < width - 1 && visit(i + 1, i)) open.push(i + 1);
-    if (i >= width && visit(i - width, i)) open.push(i - width);
-    if (i < width * (height - 1) && visit(i + width, i)) open.push(i + width);
-  }
-}
-
 /** For each pixel the number of the piece whose picture is nearest. */
 function nearestPieces({ origin, width, height }: Origin): Uint8Array {
   const nearest = origin.slice();
@@ -51,7 +33,7 @@ function nearestPieces({ origin, width, height }: Origin): Uint8Array {
       (i < width * (height - 1) && !origin[i + width]);
     if (origin[i] && isRim) open.push(i);
   }
-  spread(open, width, height, (to, from) => {
+  spreadFrom(open, width, height, (to, from) => {
     if (nearest[to]) return false;
     nearest[to] = nearest[from];
     return true;
@@ -98,7 +80,7 @@ function seamNumbers(joined: Origin): Uint16Array {
   const nearest = nearestPieces(joined);
   const numbers = new Uint16Array(origin.length);
   const middles = numberMiddles(numbers, { nearest, isSeam }, width);
-  spread(middles, width, height, (to, from) => {
+  spreadFrom(middles, width, height, (to, from) => {
     if (numbers[to] || !isSeam[to] || nearest[to] !== nearest[from]) return false;
     numbers[to] = numbers[from];
     return true;
@@ -132,7 +114,7 @@ function partsOf(numbers: Uint16Array, width: number, height: number): number[][
     if (numbers[i] === PICTURE || seen[i]) continue;
     const part = [i];
     seen[i] = 1;
-    spread(part, width, height, (to, from) => {
+    spreadFrom(part, width, height, (to, from) => {
       if (seen[to] || numbers[to] !== numbers[from]) return false;
       seen[to] = 1;
       return true;
@@ -158,26 +140,6 @@ function joinSmall(numbers: Uint16Array, width: number, height: number): boolean
   return isChanged;
 }
 
-/** The outer border of some pixels. */
-function outlineOf(part: readonly number[], width: number): Point[] {
-  let [left, top, right, bottom] = [Infinity, Infinity, -1, -1];
-  for (const i of part) {
-    left = Math.min(left, i % width);
-    right = Math.max(right, i % width);
-    top = Math.min(top, Math.floor(i / width));
-    bottom = Math.max(bottom, Math.floor(i / width));
-  }
-  const [columns, rows] = [right - left + 3, bottom - top + 3];
-  const inside = new Array<number>(columns * rows).fill(0);
-  for (const i of part) inside[(Math.floor(i / width) - top + 1) * columns + (i % width) - left + 1] = 1;
-  const [{ coordinates }] = contours().size([columns, rows]).smooth(false).thresholds([0.5])(inside);
-  const rings = coordinates.map(([outer]) =>
-    outer.slice(1).map(([x, y]): Point => [x + left - 1, y + top - 1]),
-  );
-  const [largest] = rings.sort((a, b) => Math.abs(signedArea(b)) - Math.abs(signedArea(a)));
-  return simplifyOutline(largest, TOLERANCE);
-}
-
 /**
  * What of a joined picture is not its own: white fibre and gaps between two pieces as tears, part after part, larger places as
  * losses, each with the outline of its pixels. Together they hold every pixel that no piece's picture covers.
@@ -189,7 +151,7 @@ export function seamFaults({ origin, raster: { width, height } }: JoinedPicture)
   cutSeams(numbers, width);
   for (let round = 0; round < 3 && joinSmall(numbers, width, height); round++);
   return partsOf(numbers, width, height).map((part): Fault => {
-    const outline = outlineOf(part, width);
+    const outline = simplifyOutline(pixelRings(part, width).outer, TOLERANCE);
     let [x, y] = [0, 0];
     for (const i of part) {
       x += ((i % width) + 0.5) / part.length;

@@ -1,6 +1,7 @@
 import type { Point } from '../../target/target.ts';
+import { targetBounds } from '../../target/targetBounds.ts';
 import type { Placement } from '../fit/placement.ts';
-import { after, place } from '../fit/placement.ts';
+import { AS_IT_LIES, after, place } from '../fit/placement.ts';
 import type { TornCourse } from '../fit/tornCourse.ts';
 
 /** Where laid pieces go so that the picture's borders are upright and level and begin at 0, 0, and how large it is. */
@@ -59,21 +60,13 @@ export function squareUp(courses: readonly (TornCourse & { readonly placement: P
         isTorn[i] ? [] : [{ at: place(onto, point), normal: place({ ...onto, dx: 0, dy: 0 }, normals[i]) }],
       );
     });
-  const turn: Placement = { angle: -slantOf(straightAfter({ angle: 0, dx: 0, dy: 0 })), dx: 0, dy: 0 };
+  const turn: Placement = { ...AS_IT_LIES, angle: -slantOf(straightAfter(AS_IT_LIES)) };
   const straight = straightAfter(turn);
   const all = courses.flatMap(({ points, placement }) =>
     points.map((point) => place(after(placement, turn), point)),
   );
-  const reach = Math.max(
-    ...[0, 1].map((axis) => {
-      const values = all.map((at) => at[axis]);
-      return (
-        values.reduce((most, v) => Math.max(most, v), -Infinity) -
-        values.reduce((least, v) => Math.min(least, v), Infinity)
-      );
-    }),
-  );
-  const end = (side: Point): number => endOf(straight, all, side, reach) - CUT;
+  const { width: wide, height: high } = targetBounds({ shape: 'outline', points: all }, 0);
+  const end = (side: Point): number => endOf(straight, all, side, Math.max(wide, high)) - CUT;
   const [left, top] = [-end([-1, 0]), -end([0, -1])];
   const [right, bottom] = [end([1, 0]), end([0, 1])];
   return {

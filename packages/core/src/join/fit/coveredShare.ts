@@ -1,5 +1,6 @@
 import { polygonPixels } from '../../target/polygonPixels.ts';
 import type { Point } from '../../target/target.ts';
+import { targetBounds } from '../../target/targetBounds.ts';
 import type { FoundPiece } from '../pieces/findPieces.ts';
 import type { Placement } from './placement.ts';
 import { inverse, place } from './placement.ts';
@@ -9,9 +10,7 @@ const GRID = 160;
 
 /** Places spread evenly over a piece, in pixels of its scan. */
 function gridOf({ paper }: FoundPiece): Point[] {
-  const [xs, ys] = [paper.map(([x]) => x), paper.map(([, y]) => y)];
-  const [left, top] = [Math.min(...xs), Math.min(...ys)];
-  const [wide, high] = [Math.max(...xs) - left, Math.max(...ys) - top];
+  const { left, top, width: wide, height: high } = targetBounds({ shape: 'outline', points: paper }, 0);
   const cell = Math.max(wide, high) / GRID;
   const [width, height] = [Math.ceil(wide / cell), Math.ceil(high / cell)];
   const small = paper.map(([x, y]) => [(x - left) / cell, (y - top) / cell] as const);
@@ -21,24 +20,20 @@ function gridOf({ paper }: FoundPiece): Point[] {
     .map((i) => [left + ((i % width) + 0.5) * cell, top + (Math.floor(i / width) + 0.5) * cell] as const);
 }
 
-/** Tells whether a place of its scan lies on a piece. */
+/** Answers whether a place of its scan lies on a piece, by every second pixel. */
 function insideOf({ paper }: FoundPiece): (x: number, y: number) => boolean {
-  const [xs, ys] = [paper.map(([x]) => x), paper.map(([, y]) => y)];
-  const [left, top] = [Math.floor(Math.min(...xs) / 2), Math.floor(Math.min(...ys) / 2)];
-  const [width, height] = [
-    Math.ceil(Math.max(...xs) / 2) - left + 1,
-    Math.ceil(Math.max(...ys) / 2) - top + 1,
-  ];
   const halved = paper.map(([x, y]) => [x / 2, y / 2] as const);
-  const mask = polygonPixels(halved, { left, top, width, height });
+  const box = targetBounds({ shape: 'outline', points: halved }, 0);
+  const mask = polygonPixels(halved, box);
   return (x, y) => {
-    const [column, row] = [Math.floor(x / 2) - left, Math.floor(y / 2) - top];
-    return column >= 0 && row >= 0 && column < width && row < height && mask[row * width + column] === 1;
+    const [column, row] = [Math.floor(x / 2) - box.left, Math.floor(y / 2) - box.top];
+    const isInBox = column >= 0 && row >= 0 && column < box.width && row < box.height;
+    return isInBox && mask[row * box.width + column] === 1;
   };
 }
 
 /**
- * Tells how much of the smaller of two pieces lies over the other, as a share of it.
+ * Answers how much of the smaller of two pieces lies over the other, as a share of it.
  *
  * @param pieces whose numbers are asked for
  * @returns for two numbers and the placement of the second beside the first

@@ -23,7 +23,7 @@ export interface LaidPieces {
 }
 
 /** The step of the courses of some pieces, in pixels. */
-export const stepFor = (pieces: readonly Pick<FoundPiece, 'area'>[]): number =>
+const stepFor = (pieces: readonly Pick<FoundPiece, 'area'>[]): number =>
   Math.max(2, Math.sqrt(2 * pieces.reduce((sum, { area }) => sum + area, 0)) / STEPS);
 
 /** Pieces that lie beside one another, in groups. */

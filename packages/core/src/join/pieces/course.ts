@@ -1,3 +1,5 @@
+import { lengthOfPath } from '../../target/lengthOfPath.ts';
+import { signedArea } from '../../target/signedArea.ts';
 import type { Point } from '../../target/target.ts';
 
 /** A closed course with a step about the same everywhere, and the unit normal that points out of it at each point. */
@@ -6,19 +8,9 @@ export interface Course {
   readonly normals: readonly Point[];
 }
 
-/** The length of a closed course, in pixels. */
-export function lengthOfRing(points: readonly Point[]): number {
-  let length = 0;
-  points.forEach(([x, y], i) => {
-    const [nx, ny] = points[(i + 1) % points.length];
-    length += Math.hypot(nx - x, ny - y);
-  });
-  return length;
-}
-
 /** A closed course in steps of the same length. @param step about how long, in pixels */
 export function resampleRing(points: readonly Point[], step: number): Point[] {
-  const length = lengthOfRing(points);
+  const length = lengthOfPath([...points, points[0]]);
   const count = Math.max(8, Math.round(length / step));
   const out: Point[] = [];
   let [edge, passed] = [0, 0];
@@ -58,12 +50,7 @@ export function smoothRing(points: readonly Point[], sigma: number): Point[] {
 /** Unit normals of a closed course, pointing out of what it encloses. @param around how many points on each side a tangent spans */
 export function normalsOf(points: readonly Point[], around: number): Point[] {
   const count = points.length;
-  let area = 0;
-  points.forEach(([x, y], i) => {
-    const [nx, ny] = points[(i + 1) % count];
-    area += x * ny - nx * y;
-  });
-  const sign = area > 0 ? 1 : -1;
+  const sign = signedArea(points) > 0 ? 1 : -1;
   return points.map((_, i) => {
     const [[ax, ay], [bx, by]] = [points[(i - around + count) % count], points[(i + around) % count]];
     const length = Math.hypot(bx - ax, by - ay) || 1;

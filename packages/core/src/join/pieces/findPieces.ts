@@ -1,9 +1,9 @@
-import { contours } from 'd3-contour';
 import { halveRaster } from '../../raster/pyramid.ts';
 import type { Raster } from '../../raster/raster.ts';
 import { valuesOf } from '../../raster/values.ts';
 import type { FloatPlane } from '../../raster/float.ts';
 import { connectedPart } from '../../target/connectedPart.ts';
+import { pixelRings } from '../../target/pixelRings.ts';
 import { signedArea } from '../../target/signedArea.ts';
 import type { Point } from '../../target/target.ts';
 import { floodGround } from './floodGround.ts';
@@ -11,7 +11,7 @@ import { measureGround } from './scanGround.ts';
 import type { PieceBorder } from './traceBorder.ts';
 import { traceBorder } from './traceBorder.ts';
 
-/** Pieces are told from the ground on a scan no longer than this, in pixels. */
+/** Pieces are parted from the ground on a scan no longer than this, in pixels. */
 const LONGEST = 1800;
 /** A piece covers at least this share of the scan. */
 const LEAST_SHARE = 0.002;
@@ -28,22 +28,6 @@ export interface FoundPiece extends PieceBorder {
 
 const planesOf = (raster: Raster): FloatPlane[] =>
   valuesOf(raster).map((data) => ({ width: raster.width, height: raster.height, data }));
-
-/** The largest ring of a part, and its holes, on the grid of the mask. */
-function ringsOf(
-  part: readonly number[],
-  width: number,
-  height: number,
-): { outer: Point[]; holes: Point[][] } {
-  const mask = new Array<number>(width * height).fill(0);
-  for (const i of part) mask[i] = 1;
-  const [{ coordinates }] = contours().size([width, height]).thresholds([0.5])(mask);
-  const sized = coordinates
-    .map((polygon) => polygon.map((ring) => ring.slice(0, -1).map(([x, y]): Point => [x, y])))
-    .sort((a, b) => Math.abs(signedArea(b[0])) - Math.abs(signedArea(a[0])));
-  const [outer, ...holes] = sized[0];
-  return { outer, holes };
-}
 
 /**
  * Finds the pieces of torn prints on a scan and traces their borders.
@@ -65,7 +49,7 @@ export function findPieces(scan: Raster): FoundPiece[] {
   return parts
     .filter(({ length }) => length >= LEAST_SHARE * width * height)
     .map((part): FoundPiece => {
-      const { outer, holes } = ringsOf(part, width, height);
+      const { outer, holes } = pixelRings(part, width);
       const border = traceBorder(channels, outer, scale);
       const area = Math.abs(signedArea(border.paper));
       const large = holes.filter((ring) => Math.abs(signedArea(ring)) * scale * scale >= LEAST_HOLE * area);

@@ -1,4 +1,5 @@
 import { distanceToSet } from '../../target/distanceTransform.ts';
+import { spreadFrom } from '../../target/spreadFrom.ts';
 
 /** A disc of this radius must fit through where the ground reaches, in pixels: small gaps in a border are no way in. */
 const REACH = 2.5;
@@ -17,7 +18,7 @@ export interface CanBeGround {
   readonly away: Float32Array;
 }
 
-/** Marks what hangs together with some marked pixels over all four neighbours, as far as it is allowed. @returns all of it */
+/** Marks what hangs together with some marked pixels, as far as it is allowed. @returns all of it */
 function reachFrom(
   first: readonly number[],
   reached: Uint8Array,
@@ -25,19 +26,11 @@ function reachFrom(
   width: number,
 ): number[] {
   const part = [...first];
-  const reach = (i: number): void => {
-    if (reached[i] || !isAllowed(i)) return;
+  spreadFrom(part, width, reached.length / width, (i) => {
+    if (reached[i] || !isAllowed(i)) return false;
     reached[i] = 1;
-    part.push(i);
-  };
-  for (let next = 0; next < part.length; next++) {
-    const i = part[next];
-    const x = i % width;
-    if (x > 0) reach(i - 1);
-    if (x < width - 1) reach(i + 1);
-    if (i >= width) reach(i - width);
-    if (i < reached.length - width) reach(i + width);
-  }
+    return true;
+  });
   return part;
 }
 

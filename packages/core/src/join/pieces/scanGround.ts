@@ -2,19 +2,11 @@ import { boxMean } from '../../filter/boxMean.ts';
 import { medianOf } from '../../measure/medianOf.ts';
 import type { FloatPlane } from '../../raster/float.ts';
 
-/** What lies around the pieces on a scan: the lid of the scanner. */
-export interface ScanGround {
-  /** Encoded values of 0 to 1, one for each colour channel. */
-  readonly colour: readonly number[];
-  /** Standard deviation of its noise against the mean of a small square, in the same values. */
-  readonly noise: number;
-}
-
-/** Side of the square that fine detail is held against, in pixels: 2 around the middle. */
+/** Fine detail is held against the mean of so many pixels on each side. */
 const AROUND = 2;
 /** The band along the border of the scan that the ground is read from, as a share of its shorter side. */
 const BAND = 0.02;
-/** Fine detail above this, in encoded values, is no ground however noisy the scan is said to be. */
+/** Fine detail below this, in encoded values, can be ground however little noise the scan has. */
 const LEAST_DETAIL = 0.012;
 /** So many standard deviations of the noise are detail. */
 const SURE = 3.5;
@@ -30,9 +22,8 @@ function detailOf(plane: FloatPlane, mean: FloatPlane): Float32Array {
   return plane.data.map((value, i) => Math.abs(value - mean.data[i]));
 }
 
-/** The ground of a scan, and where it can lie. */
+/** Where the ground of a scan, the scanner's lid, can lie. */
 export interface GroundLikeness {
-  readonly ground: ScanGround;
   /** 1 where a pixel can be ground, plain or in shadow: even, and of a shade of its colour. */
   readonly isLike: Uint8Array;
   /** How far the colour of each pixel lies from the ground's, in encoded values of 0 to 1. */
@@ -86,5 +77,5 @@ export function measureGround(channels: readonly FloatPlane[]): GroundLikeness {
       isGround = details[c][i] < mostDetail && Math.abs(means[c].data[i] - shade * colour[c]) < stray;
     if (isGround) isLike[i] = 1;
   }
-  return { ground: { colour, noise }, isLike, away: distanceFrom(means, colour) };
+  return { isLike, away: distanceFrom(means, colour) };
 }
